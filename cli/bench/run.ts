@@ -1,0 +1,120 @@
+// Times the kernels and the whole chain; with OUTLET_REF the same kernels of the C yardstick, alternating in one run.
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Memo, derive } from '#core/derive';
+import { openProjectFile } from '#core/formats';
+import { rasterise, triangulate } from '#core/geometry';
+import { type Project, gridFromBytes } from '#core/project';
+import { contourLines, fillDepressions, flowOf, interceptorCells, firstInterceptor, statsOf, upstreamOf, type Flow, type Grid } from '#core/terrain';
+import { registry } from '#core/works';
+import { syntheticGrid, syntheticPoints } from './synthetic.ts';
+
+const ROUNDS = 5;
+
+interface Timing {
+  readonly kernel: string;
+  readonly size: number;
+  readonly medianS: number;
+  readonly cellsPerS: number;
+  readonly refS?: number;
+  readonly ratio?: number;
+}
+
+const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+
+function timed(run: () => unknown): number {
+  const start = performance.now();
+  run();
+  return (performance.now() - start) / 1000;
+}
+
+/** Seconds the C yardstick reports for one kernel; null without it. */
+function refSeconds(args: readonly string[]): number | null {
+  const ref = process.env.OUTLET_REF;
+  if (ref === undefined || ref === '') return null;
+  const out = spawnSync(ref, args, { encoding: 'utf8' });
+  const seconds = Number.parseFloat(out.stdout);
+  return Number.isFinite(seconds) ? seconds : null;
+}
+
+function compare(kernel: string, size: number, how: { run: () => unknown; ref: readonly string[]; cells: number }): Timing {
+  const [ours, theirs]: [number[], number[]] = [[], []];
+  for (let k = 0; k < ROUNDS; k++) {
+    ours.push(timed(how.run));
+    const ref = refSeconds(how.ref);
+    if (ref !== null) theirs.push(ref);
+  }
+  const medianS = median(ours);
+  const base = { kernel, size, medianS, cellsPerS: how.cells / medianS };
+  return theirs.length === 0 ? base : { ...base, refS: median(theirs), ratio: medianS / median(theirs) };
+}
+
+function largest(flow: Flow): number {
+  let at = 0;
+  for (let i = 1; i < flow.cells.length; i++) if (flow.cells[i] > flow.cells[at]) at = i;
+  return at;
+}
+
+function kernelsOn(size: number): Timing[] {
+  const grid = syntheticGrid(size);
+  const cells = size * size;
+  const n = String(size);
+  const out: Timing[] = [];
+  out.push(compare('fill', size, { run: () => fillDepressions(grid), ref: ['fill', n, '2'], cells }));
+  const filled = fillDepressions(grid);
+  out.push(compare('flow and accumulation', size, { run: () => flowOf(grid, filled), ref: ['d8', n], cells }));
+  const flow = flowOf(grid, filled);
+  const outlet = largest(flow);
+  out.push(compare('one catchment', size, { run: () => upstreamOf(flow, [outlet]), ref: ['watershed', n], cells }));
+  const { minM, maxM } = statsOf(grid);
+  const step = ((maxM ?? 0) - (minM ?? 0)) / 51;
+  out.push(compare('50 contours', size, { run: () => contourLines(grid, { firstM: (minM ?? 0) + step, intervalM: step, count: 50 }), ref: ['contour', n, '50'], cells }));
+  const lines = [[[100, 100], [size, size]]] as const;
+  const own = compare('first interceptor', size, { run: () => firstInterceptor(flow, interceptorCells(grid, lines)), ref: ['none'], cells });
+  return [...out, own];
+}
+
+function surveySurface(): Timing {
+  const points = syntheticPoints(100_000);
+  const frame = { ncols: 1000, nrows: 1000, x0: 0, y0: 999, stepM: 1 };
+  return compare('100k points to surface', 1000, { run: () => rasterise(points, triangulate(points), frame), ref: ['delaunay', '100000'], cells: 1e6 });
+}
+
+/** Cold chain as a worker runs it: fill, flow, accumulation and one catchment. */
+function coldChain(grid: Grid): number {
+  return timed(() => {
+    const flow = flowOf(grid, fillDepressions(grid));
+    upstreamOf(flow, [largest(flow)]);
+  });
+}
+
+/** Derived computation after a change of the demo swale's depth: median and worst of 60 edits [ms]. */
+function editOfDepth(): { medianMs: number; worstMs: number } {
+  const { json, assets } = openProjectFile('demo.outlet', new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo/demo.outlet'))));
+  let project = json as Project;
+  const [bytes] = [...assets.values()];
+  const grid = gridFromBytes(bytes);
+  const memo = new Memo();
+  const context = { registry, grids: () => grid, memo };
+  derive(project, context);
+  const times: number[] = [];
+  for (let k = 0; k < 60; k++) {
+    const works = project.options[0].works.map((w) => (w.kind === 'swale' ? { ...w, levels: { ...(w as unknown as { levels: { floorM: number } }).levels, floorM: (w as unknown as { levels: { floorM: number } }).levels.floorM - 0.001 } } : w));
+    project = { ...project, options: [{ ...project.options[0], works }] };
+    times.push(1000 * timed(() => derive(project, context)));
+  }
+  return { medianMs: median(times), worstMs: Math.max(...times) };
+}
+
+/** All figures of the benchmark. */
+export async function runBench(): Promise<unknown> {
+  await Promise.resolve();
+  const kernels = [1000, 2000].flatMap(kernelsOn);
+  return {
+    format: 'outlet-bench', node: process.version,
+    kernels: [...kernels, surveySurface()],
+    coldChainS: { '1000': median([1, 2, 3].map(() => coldChain(syntheticGrid(1000)))), '2000': coldChain(syntheticGrid(2000)) },
+    editOfDepth: editOfDepth(),
+  };
+}

@@ -1,0 +1,114 @@
+import { basename } from 'node:path';
+import { type Command, applyCommand } from '#core/commands';
+import { FORMULAS, derive } from '#core/derive';
+import { type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
+import { UserError, fail } from '#core/project';
+import { finishPeg } from '#core/survey';
+import { extentOf, statsOf } from '#core/terrain';
+import { registry } from '#core/works';
+import { readProject } from '../core/project/guard.ts';
+import { numberOption, readArguments, soleArgument } from './arguments.ts';
+import { runBench } from './bench/run.ts';
+import { openProject, readBytes } from './files.ts';
+
+type CliCommand = (words: readonly string[]) => Promise<string> | string;
+
+/** JSON with typed arrays as lists and null for what is not a finite number. */
+function toJson(value: unknown): string {
+  return `${JSON.stringify(value, (_key, v: unknown) => {
+    if (ArrayBuffer.isView(v)) return Array.from(v as unknown as ArrayLike<number>);
+    return typeof v === 'number' && !Number.isFinite(v) ? null : v;
+  })}\n`;
+}
+
+async function deriveCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, ['option', 'case']);
+  if (args.options.has('case')) fail('cli.case', 'this version keeps no cases', { do: 'Leave --case out.' });
+  const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
+  const option = args.options.get('option');
+  if (option !== undefined && !project.options.some((o) => o.id === option)) {
+    fail('option.missing', `there is no option "${option}"`, { where: { field: 'option' }, do: `Use one of ${project.options.map((o) => o.id).join(', ')}.` });
+  }
+  return toJson(derive(project, { registry, grids, ...(option === undefined ? {} : { option }) }).derived);
+}
+
+async function applyAll(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, []);
+  const { project, file } = await openProject(soleArgument(args, 'PROJECT'));
+  const path = args.plain[1] ?? fail('cli.missing', 'COMMANDS.json is missing', { do: 'Name a file with a list of commands.' });
+  const name = basename(path);
+  const list = parseJson(name, readBytes(path));
+  if (!Array.isArray(list)) fail('commands.list', 'it is not a list of commands', { where: { file: name }, do: 'Give [{"type": ..., "payload": {...}}, ...].' });
+  let changed = project;
+  (list as unknown[]).forEach((item, i) => {
+    const field = String(i);
+    const isCommand = typeof item === 'object' && item !== null && 'type' in item && 'payload' in item && typeof item.payload === 'object' && item.payload !== null;
+    if (!isCommand) fail('commands.shape', `command ${i + 1} has no type and payload`, { where: { file: name, field }, do: 'Give {"type": ..., "payload": {...}}.' });
+    try {
+      changed = applyCommand(changed, item as Command, registry).project;
+    } catch (error) {
+      if (error instanceof UserError) throw new UserError(error.problems.map((p) => ({ ...p, where: { file: name, ...p.where, field: [field, p.where.field].filter(Boolean).join('.') } })));
+      return fail('commands.payload', `command ${i + 1} (${String((item as { type: unknown }).type)}) has a payload that cannot be used`, { where: { file: name, field }, do: 'Check the members of its payload.' });
+    }
+  });
+  // What the commands made must be a sound document as a whole.
+  return toJson(readProject(JSON.parse(JSON.stringify(changed)), registry, file));
+}
+
+async function importCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, ['crs']);
+  const path = soleArgument(args, 'FILE');
+  const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, args.options.get('crs') ?? null);
+  if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, warnings: imported.notes });
+  const { grid, crs, notes } = imported;
+  const [west, south, east, north] = extentOf(grid);
+  const { ncols, nrows, cellM } = grid;
+  return toJson({ kind: 'terrain', crs, ncols, nrows, cellM, extent: { west, south, east, north }, ...statsOf(grid), warnings: notes });
+}
+
+const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
+
+async function exportCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option']);
+  const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
+  const format = PEG_FORMATS.find((f) => f === args.options.get('pegs')) ?? fail('cli.format', `--pegs is "${args.options.get('pegs') ?? ''}"`, { do: `Use one of ${PEG_FORMATS.join(', ')}.` });
+  const pegIntervalM = numberOption(args, 'interval') ?? project.survey?.pegIntervalM ?? 10;
+  if (!(pegIntervalM > 0)) fail('cli.interval', `--interval is ${pegIntervalM}`, { do: 'Give a distance above zero, in metres.' });
+  const hi = numberOption(args, 'hi') ?? project.survey?.heightOfCollimationM ?? null;
+  const option = args.options.get('option') ?? project.activeOption;
+  const { derived } = derive({ ...project, survey: { heightOfCollimationM: hi, pegIntervalM } }, { registry, grids, option });
+  const works = project.options.find((o) => o.id === option)?.works ?? [];
+  const crs = project.site.crs === null || format === 'csv' ? null : await requireCrs(project.site.crs, file);
+  const pegs = derived.pegs.map((p) => finishPeg(p.work, p, hi));
+  return writePegs(pegs, format, { crs, workNames: new Map(works.map((w) => [w.id, w.name])) });
+}
+
+function formulasCommand(): string {
+  return toJson(FORMULAS.map(({ id, title, statement, symbols, result, source, limits }) => ({ id, title, statement, symbols, result, source, range: limits ?? null })));
+}
+
+function calcCommand(words: readonly string[]): string {
+  const args = readArguments(words, []);
+  const id = soleArgument(args, 'the id of a formula');
+  const formula = FORMULAS.find((f) => f.id === id) ?? fail('formula.unknown', `there is no formula "${id}"`, { do: 'List them with: formulas --json' });
+  const given = parseJson('inputs', new TextEncoder().encode(args.plain[1] ?? '{}'));
+  const inputs = (typeof given === 'object' && given !== null ? given : {}) as never;
+  let result: number;
+  try {
+    result = formula.evaluate(inputs);
+  } catch (error) {
+    return fail('formula.input', error instanceof Error ? error.message : String(error), { where: { field: id }, do: `Give ${Object.keys(formula.symbols).join(', ')} as numbers.` });
+  }
+  const cautions = formula.cautions(inputs);
+  return toJson({ formula: id, result, unit: formula.result.unit, inRange: cautions.length === 0, cautions, source: formula.source });
+}
+
+export const COMMANDS: Readonly<Record<string, CliCommand>> = {
+  derive: deriveCommand,
+  apply: applyAll,
+  import: importCommand,
+  export: exportCommand,
+  formulas: formulasCommand,
+  calc: calcCommand,
+  bench: () => runBench().then(toJson),
+};

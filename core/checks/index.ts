@@ -1,0 +1,2 @@
+// Rules that look across works: where water goes after it has left one.
+export * from './ways.ts';

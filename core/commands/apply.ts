@@ -1,0 +1,164 @@
+import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
+import { checkTable } from '../rain/index.ts';
+import { type Option, type Project, UserError, type UserProblem } from '../project/index.ts';
+import type { Registry } from '../works/index.ts';
+import type { Command, CommandType, PayloadOf } from './types.ts';
+
+enablePatches();
+
+export interface Change {
+  readonly project: Project;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+}
+
+type Recipe<T extends CommandType> = (draft: Draft<Project>, payload: PayloadOf<T>) => void;
+
+function refuse(code: string, what: string, hint: string): never {
+  throw new UserError([{ code, what, where: {}, do: hint }]);
+}
+
+function option(draft: Draft<Project>): Draft<Option> {
+  const found = draft.options.find((o) => o.id === draft.activeOption);
+  return found ?? refuse('option.missing', `there is no option "${draft.activeOption}"`, 'Choose another option.');
+}
+
+function indexIn(list: readonly { readonly id: string }[], id: string): number {
+  const at = list.findIndex((item) => item.id === id);
+  return at >= 0 ? at : refuse('id.missing', `there is nothing with the id "${id}"`, 'It may have been removed: choose another.');
+}
+
+function requireFree(list: readonly { readonly id: string }[], id: string): void {
+  if (list.some((item) => item.id === id)) refuse('id.taken', `the id "${id}" is taken`, 'Use another id.');
+}
+
+/** Writes a value at a dotted path whose parents exist. */
+function setPath(target: object, path: string, value: unknown): void {
+  const keys = path.split('.');
+  const last = keys.pop() ?? '';
+  let at = target as Record<string, unknown>;
+  for (const key of keys) {
+    const next = at[key];
+    if (typeof next !== 'object' || next === null) refuse('work.path', `there is no "${path}" to change`, 'Check the name of the field.');
+    at = next as Record<string, unknown>;
+  }
+  if (path === 'id' || path === 'kind') refuse('work.path', `"${path}" of a work never changes`, 'Remove it and add another.');
+  if (value === undefined || value === null) delete at[last];
+  else at[last] = value;
+}
+
+const asDraft = <T>(value: T): Draft<T> => value as Draft<T>;
+
+const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
+  'project.rename': (d, { name }) => {
+    d.name = name;
+  },
+  'site.set': (d, payload) => {
+    if (payload.crs !== undefined) d.site.crs = payload.crs;
+    if (payload.outline !== undefined) d.site.outline = asDraft([...payload.outline]);
+    if (payload.zeroLevelM !== undefined) d.site.zeroLevelM = payload.zeroLevelM;
+  },
+  'terrain.set': (d, { terrain, crs }) => {
+    d.terrain = asDraft(terrain);
+    d.site.crs = crs;
+  },
+  'pin.add': (d, { pin }) => {
+    requireFree(d.pins, pin.id);
+    d.pins.push(asDraft(pin));
+  },
+  'pin.move': (d, { id, at }) => {
+    d.pins[indexIn(d.pins, id)].at = asDraft(at);
+  },
+  'pin.remove': (d, { id }) => {
+    d.pins.splice(indexIn(d.pins, id), 1);
+  },
+  'feature.add': (d, { feature }) => {
+    requireFree(d.features, feature.id);
+    d.features.push(asDraft(feature));
+  },
+  'feature.remove': (d, { id }) => {
+    d.features.splice(indexIn(d.features, id), 1);
+  },
+  'rain.set': (d, { rain }) => {
+    d.rain = asDraft(rain);
+  },
+  'rain.set-storm': (d, { storm }) => {
+    if (!d.rain) refuse('rain.missing', 'there is no rain table yet', 'Give a rain table first.');
+    else d.rain.storm = storm;
+  },
+  'ground.set': (d, { ground }) => {
+    d.ground = ground;
+  },
+  'survey.set': (d, { survey }) => {
+    d.survey = survey;
+  },
+  'works.add': (d, { works }) => {
+    const target = option(d);
+    for (const work of works) {
+      requireFree(target.works, work.id);
+      target.works.push(asDraft(work));
+    }
+  },
+  'works.change': (d, { changes }) => {
+    const target = option(d);
+    for (const { id, set } of changes) {
+      const work = target.works[indexIn(target.works, id)];
+      for (const [path, value] of Object.entries(set)) setPath(work, path, value);
+    }
+  },
+  'works.remove': (d, { ids }) => {
+    const target = option(d);
+    for (const id of ids) indexIn(target.works, id);
+    // Guests go with their host: a sill without its swale lets nothing out.
+    const isGone = (work: { readonly id: string; readonly host?: unknown }): boolean => ids.includes(work.id) || ids.includes(String(work.host));
+    target.works = target.works.filter((work) => !isGone(work));
+  },
+};
+
+/** Problems a command left behind in what it touched. */
+function problemsAfter(command: Command, project: Project, registry: Registry): UserProblem[] {
+  const touched =
+    command.type === 'works.add' ? command.payload.works.map((w) => w.id)
+    : command.type === 'works.change' ? command.payload.changes.map((c) => c.id)
+    : [];
+  const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
+  const found = works.filter((w) => touched.includes(w.id)).flatMap((work): UserProblem[] => {
+    if (!registry.has(work.kind)) return [{ code: 'work.unknown-kind', what: `"${work.kind}" is not a kind of work`, where: {}, do: `Use one of ${registry.kinds.join(', ')}.` }];
+    const bound = registry.bind(work);
+    const own = bound.validate().map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
+    if (bound.hostId !== null && !works.some((w) => w.id === bound.hostId)) {
+      own.push({ code: 'work.no-host', what: `"${work.name}" belongs to "${bound.hostId}", which does not exist`, where: { field: 'host' }, do: 'Add the host first.' });
+    }
+    return own;
+  });
+  if ((command.type === 'rain.set' || command.type === 'rain.set-storm') && project.rain) {
+    const { table, storm } = project.rain;
+    found.push(...checkTable(table).map((p): UserProblem => ({ code: `rain.${p.code}`, what: p.what, where: { field: 'rain.table' }, do: 'Correct the rain table: depth never falls with duration or return period.' })));
+    if (!table.returnYears.includes(storm.returnYears)) {
+      found.push({ code: 'rain.storm', what: `1 in ${storm.returnYears} years is not a row of the rain table`, where: { field: 'rain.storm.returnYears' }, do: `Choose one of ${table.returnYears.join(', ')} years.` });
+    }
+    if (!(storm.durationMin >= 1 && storm.durationMin <= 10080)) {
+      found.push({ code: 'rain.storm-duration', what: `a storm of ${storm.durationMin} min`, where: { field: 'rain.storm.durationMin' }, do: 'Give a duration from 1 minute to 7 days.' });
+    }
+  }
+  return found;
+}
+
+/**
+ * Applies one command. @throws UserError, with the project untouched, when the command cannot be applied or leaves
+ * something unsound.
+ */
+export function applyCommand(project: Project, command: Command, registry: Registry): Change {
+  const recipe = RECIPES[command.type] as Recipe<CommandType> | undefined;
+  if (!recipe) refuse('command.unknown', `there is no command "${String(command.type)}"`, `Use one of ${Object.keys(RECIPES).join(', ')}.`);
+  const [next, patches, inverse] = produceWithPatches(project, (draft) => {
+    recipe(draft, command.payload);
+  });
+  const problems = problemsAfter(command, next, registry);
+  if (problems.length > 0) throw new UserError(problems);
+  return { project: next, patches, inverse };
+}
+
+export function patched(project: Project, patches: readonly Patch[]): Project {
+  return applyPatches(project, patches as Patch[]);
+}

@@ -1,0 +1,26 @@
+import type { Feature, WorkBase } from '../contract/index.ts';
+import type { Point } from '../geometry/index.ts';
+import type { DesignStorm, Ground, Pin, Rain, Survey, Terrain } from '../project/index.ts';
+
+interface Payloads {
+  'project.rename': { readonly name: string };
+  'site.set': { readonly crs?: string | null; readonly outline?: readonly Point[]; readonly zeroLevelM?: number };
+  'terrain.set': { readonly terrain: Terrain | null; readonly crs: string | null };
+  'pin.add': { readonly pin: Pin };
+  'pin.move': { readonly id: string; readonly at: Point };
+  'pin.remove': { readonly id: string };
+  'feature.add': { readonly feature: Feature };
+  'feature.remove': { readonly id: string };
+  'rain.set': { readonly rain: Rain };
+  'rain.set-storm': { readonly storm: DesignStorm };
+  'ground.set': { readonly ground: Ground };
+  'survey.set': { readonly survey: Survey };
+  'works.add': { readonly works: readonly WorkBase[] };
+  /** Values by dotted path, for one or several works at once. */
+  'works.change': { readonly changes: readonly { readonly id: string; readonly set: Readonly<Record<string, unknown>> }[] };
+  'works.remove': { readonly ids: readonly string[] };
+}
+
+export type CommandType = keyof Payloads;
+export type Command = { [T in CommandType]: { readonly type: T; readonly payload: Payloads[T] } }[CommandType];
+export type PayloadOf<T extends CommandType> = Payloads[T];

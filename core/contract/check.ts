@@ -1,0 +1,46 @@
+import type { Citation } from '../formula/index.ts';
+import type { Point } from '../geometry/index.ts';
+import type { QuantityKind } from '../units/index.ts';
+
+export type Severity = 'mend' | 'weigh' | 'fine' | 'unknown';
+
+/** One judgement: a value against a limit, why it matters, where the limit comes from and what to do. */
+export interface Check {
+  readonly id: string;
+  readonly on: string;
+  readonly title: string;
+  readonly severity: Severity;
+  readonly value: number | null;
+  readonly limit: number | null;
+  readonly unit: string;
+  /** How value and limit are shown. */
+  readonly kind: QuantityKind;
+  /** Whether the limit is the least or the greatest the value may be. */
+  readonly sense: 'min' | 'max';
+  readonly at: Point | null;
+  readonly why: string;
+  readonly source: Citation;
+  readonly do: string;
+}
+
+/** What a rule finds; the engine adds the rule's own words. Null: the rule does not apply here. */
+export interface Finding {
+  readonly severity: Severity;
+  readonly value: number | null;
+  readonly limit: number | null;
+  readonly at?: Point | null;
+  /** Replaces the rule's title where the place or the number says it better. */
+  readonly title?: string;
+  readonly do: string;
+}
+
+export interface Rule<Facts> {
+  readonly id: string;
+  readonly title: string;
+  readonly why: string;
+  readonly unit: string;
+  readonly kind: QuantityKind;
+  readonly sense: 'min' | 'max';
+  readonly source: Citation;
+  readonly find: (facts: Facts) => Finding | null;
+}

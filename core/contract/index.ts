@@ -1,0 +1,5 @@
+// What every work speaks. Types only: techniques implement them, the network, checks and interface read them.
+export * from './work.ts';
+export * from './water.ts';
+export * from './check.ts';
+export * from './technique.ts';

@@ -1,0 +1,127 @@
+import type { Worksheet } from '../formula/index.ts';
+import type { Line, Point } from '../geometry/index.ts';
+import type { Cover } from '../ground/index.ts';
+import type { Grid } from '../terrain/index.ts';
+import type { Check } from './check.ts';
+import type { Catchment, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
+import type { FieldSpec, Problem, WorkBase } from './work.ts';
+
+export interface Feature {
+  readonly id: string;
+  readonly kind: string;
+  readonly name?: string;
+  readonly ring?: Line;
+  readonly line?: Line;
+}
+
+/** The land as techniques see it. */
+export interface Site {
+  readonly grid: Grid;
+  readonly outline: Line;
+  readonly features: readonly Feature[];
+  readonly cover: Cover;
+  readonly infiltrationMmPerHour: number;
+  readonly soilDepthM: number;
+}
+
+/** What a work offers to works it hosts. */
+export interface Host {
+  readonly work: WorkBase;
+  readonly line: Line;
+  /** Lowest place of the floor and designed crest. */
+  readonly floorM: number;
+  readonly crestM: number;
+  /** Unit vector pointing downhill across the line at a distance along it. */
+  readonly downhillAt: (atM: number) => Point;
+  readonly groundAt: (atM: number) => number;
+  /** Mean ground slope across the line [m/m]. */
+  readonly crossSlope: number;
+}
+
+/** Results a work's checks may read; null where the storm or the terrain does not tell. */
+export interface StormFacts {
+  readonly site: Site;
+  readonly store: Store | null;
+  readonly storm: StoreStorm | null;
+  readonly catchment: Catchment | null;
+  readonly runoff: Runoff | null;
+  readonly links: readonly LinkFlow[];
+  /** Peak an outlet of this work must be able to pass: the larger of the routed inflow and the rational peak [m3/s]. */
+  readonly designPeakM3s: number | null;
+}
+
+export interface PegDraft {
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly levelM: number;
+  readonly groundM: number | null;
+}
+
+export interface LevelMark {
+  readonly id: string;
+  readonly work: string;
+  readonly name: string;
+  readonly role: 'floor' | 'sill' | 'crest' | 'ground' | 'water' | 'low';
+  readonly levelM: number;
+  /** Dotted path of the decision behind it; null when it is a result. */
+  readonly path: string | null;
+}
+
+/** One named figure of a work, for its sheet. */
+export interface Figure {
+  readonly id: string;
+  readonly label: string;
+  readonly value: number | null;
+  readonly kind: FieldSpec['kind'];
+}
+
+/** A work with its ground measured: everything that depends on its levels, cheap enough to redo at every drag. */
+export interface PlacedWork {
+  readonly host: Host | null;
+  /** The store it makes, with the outlets of its guests; null when it stores nothing. */
+  readonly store: (guests: readonly Outlet[]) => Store | null;
+  readonly outlets: readonly Outlet[];
+  readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
+  readonly checks: (facts: StormFacts, company: Company) => Check[];
+  readonly pegs: (intervalM: number) => PegDraft[];
+  readonly marks: readonly LevelMark[];
+}
+
+/** The other works a check must look at. */
+export interface Company {
+  readonly host: Host | null;
+  readonly guests: readonly WorkBase[];
+  readonly siblings: readonly WorkBase[];
+  /** Results of the host for a guest, else the work's own. */
+  readonly hostFacts: StormFacts | null;
+}
+
+/** One technique: everything Outlet knows about one kind of work. `G` is what it measures on the ground. */
+export interface Technique<W extends WorkBase, G> {
+  readonly kind: W['kind'];
+  readonly title: string;
+  readonly fields: readonly FieldSpec[];
+  /** Problems in a work read from a file or made by a command; empty when it is sound. */
+  readonly validate: (work: W) => Problem[];
+  readonly hostOf: (work: W) => string | null;
+  /** The line that catches water, null when the work does not. */
+  readonly interceptor: (work: W) => Line | null;
+  /** The part of the work that measuring depends on. */
+  readonly groundKey: (work: W) => unknown;
+  readonly measure: (work: W, site: Site, host: Host | null) => G;
+  readonly place: (work: W, ground: G, host: Host | null) => PlacedWork;
+}
+
+/** A technique bound to one work with its types erased. */
+export interface BoundWork {
+  readonly work: WorkBase;
+  readonly title: string;
+  readonly fields: readonly FieldSpec[];
+  readonly hostId: string | null;
+  readonly interceptor: Line | null;
+  readonly groundKey: unknown;
+  readonly validate: () => Problem[];
+  readonly measure: (site: Site, host: Host | null) => unknown;
+  readonly place: (ground: unknown, host: Host | null) => PlacedWork;
+}

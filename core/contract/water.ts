@@ -1,0 +1,92 @@
+import type { Point } from '../geometry/index.ts';
+
+/** Stage table of a store: ascending levels with the volume below and the water surface at each. */
+export interface Stage {
+  readonly levelM: Float64Array;
+  readonly volumeM3: Float64Array;
+  readonly wettedM2: Float64Array;
+}
+
+/** A way water leaves a store: its level and its head law. */
+export interface Outlet {
+  readonly id: string;
+  /** The work that makes it (a sill, or the store itself for its bank). */
+  readonly work: string;
+  readonly name: string;
+  readonly kind: 'sill' | 'bank' | 'rated';
+  readonly levelM: number;
+  /** Where its water reaches the ground outside. */
+  readonly dischargeAt: Point;
+  /** Flow [m3/s] at a level of the store. */
+  readonly flowAt: (levelM: number) => number;
+}
+
+export interface Store {
+  readonly work: string;
+  readonly name: string;
+  readonly floorM: number;
+  /** Lowest designed outlet, null when there is none. */
+  readonly sillM: number | null;
+  /** Lowest way out, designed or not. */
+  readonly wayOutM: number;
+  /** Lowest crest that must not be passed. */
+  readonly crestM: number;
+  /** Volume below the lowest way out. */
+  readonly heldM3: number;
+  readonly stage: Stage;
+  readonly outlets: readonly Outlet[];
+}
+
+/** A place where a line on the plan crosses from one store to the next or away. */
+export type Destination = 'property-edge' | 'terrain-edge' | 'ground' | (string & {});
+
+export interface Link {
+  readonly from: string;
+  readonly outlet: string;
+  readonly to: Destination;
+  readonly path: readonly (readonly [number, number, number])[];
+  readonly lengthM: number;
+  readonly lagS: number;
+}
+
+export interface Catchment {
+  readonly of: string;
+  readonly areaM2: number;
+  readonly meanSlope: number;
+  readonly longestPathM: number;
+  readonly touchesTerrainEdge: boolean;
+  readonly ring: readonly Point[];
+}
+
+export interface Runoff {
+  readonly of: string;
+  readonly rainMm: number;
+  readonly curveNumber: number;
+  readonly runoffC: number;
+  readonly runoffMm: number;
+  readonly volumeM3: number;
+  readonly tcMin: number;
+  readonly intensityMmPerHour: number;
+  readonly rationalPeakM3s: number;
+  readonly hydrographPeakM3s: number;
+}
+
+/** What the design storm did to one store. */
+export interface StoreStorm {
+  readonly inM3: number;
+  readonly soakedM3: number;
+  readonly spilledM3: number;
+  readonly endM3: number;
+  readonly peakLevelM: number;
+  readonly peakInM3s: number;
+  readonly peakOutM3s: number;
+  readonly firstSpillS: number | null;
+  readonly freeboardM: number;
+  readonly drainDownH: number | null;
+  readonly holds: boolean;
+}
+
+export interface LinkFlow extends Link {
+  readonly volumeM3: number;
+  readonly peakM3s: number;
+}

@@ -1,0 +1,301 @@
+import type { BoundWork, Catchment, Check, Company, Figure, Host, Link, LinkFlow, PlacedWork, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
+import { Worksheet, type WorksheetLine } from '../formula/index.ts';
+import type { Line } from '../geometry/index.ts';
+import { checkWay } from '../checks/index.ts';
+import { coverOf } from '../ground/index.ts';
+import { type RouteResult, linkOf } from '../network/index.ts';
+import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/index.ts';
+import type { Storm } from '../rain/index.ts';
+import { type Peg, finishPeg } from '../survey/index.ts';
+import type { Registry } from '../works/index.ts';
+import { type Interception, interception, naturalCatchment, pinCatchments, workCatchments } from './catchments.ts';
+import { type CatchmentRunoff, type GroundFacts, concentrationOf, groundFacts, runoffOf, stepFor, stormFor } from './hydrology.ts';
+import { Memo } from './memo.ts';
+import { type GridSource, type GroundModel, type Progress, groundModel } from './terrain-steps.ts';
+import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
+import type { DeriveResult, Derived, DerivedStore } from './types.ts';
+import { plainVerdicts } from './verdict.ts';
+
+export interface DeriveContext {
+  readonly registry: Registry;
+  readonly grids: GridSource;
+  /** Kept between calls, it makes an edit cost only what it touches. */
+  readonly memo?: Memo;
+  readonly progress?: Progress;
+  readonly option?: string;
+}
+
+/** Ground used to place works before the user has described any: checks that read it stay silent until then. */
+const UNKNOWN_GROUND: Pick<Ground, 'cover' | 'infiltrationMmPerHour' | 'soilDepthM'> = { cover: 'pasture-fair', infiltrationMmPerHour: 0, soilDepthM: 100 };
+
+interface Placed {
+  readonly bound: BoundWork;
+  readonly placed: PlacedWork;
+}
+
+/** Everything computed from a document. Deterministic: same document and assets, same result. */
+export function derive(project: Project, context: DeriveContext): DeriveResult {
+  const memo = context.memo ?? new Memo();
+  const option = optionOf(project, context.option);
+  const model = groundModel(project, { grids: context.grids, memo, progress: context.progress });
+  const bound = option.works.map((work) => context.registry.bind(work));
+  const result = model ? onGround(project, model, { bound, memo, option: option.id }) : withoutGround(project, option.id);
+  memo.sweep();
+  return result;
+}
+
+function withoutGround(project: Project, option: string): DeriveResult {
+  const bare = {
+    format: 'outlet-derived', version: 1, option, terrain: null, catchments: [], runoff: [], stores: [], links: [], balance: null,
+    checks: [], pegs: [], worksheets: [],
+  } as const;
+  return {
+    derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
+    view: { series: [], storm: null, marks: [], figures: {}, sections: {} },
+  };
+}
+
+interface OnGround {
+  readonly bound: readonly BoundWork[];
+  readonly memo: Memo;
+  readonly option: string;
+}
+
+/** Works with their ground measured, hosts before guests. */
+function placeAll(model: GroundModel, site: Site, { bound, memo }: OnGround): Placed[] {
+  const hosts = new Map<string, Host>();
+  const hostKeys = new Map<string, unknown>();
+  const out = new Map<string, Placed>();
+  const place = (work: BoundWork): void => {
+    const host = work.hostId === null ? null : (hosts.get(work.hostId) ?? null);
+    const key = `${model.key}|${JSON.stringify([work.groundKey, work.hostId === null ? null : hostKeys.get(work.hostId)])}`;
+    const ground = memo.step(`measure:${work.work.id}`, key, () => work.measure(site, host));
+    const placed = work.place(ground, host);
+    if (placed.host) hosts.set(work.work.id, placed.host);
+    hostKeys.set(work.work.id, work.groundKey);
+    out.set(work.work.id, { bound: work, placed });
+  };
+  bound.filter((w) => w.hostId === null).forEach(place);
+  bound.filter((w) => w.hostId !== null).forEach(place);
+  return bound.map((w) => out.get(w.work.id)).filter((p): p is Placed => p !== undefined);
+}
+
+function storesOf(works: readonly Placed[]): Store[] {
+  return works.flatMap(({ bound, placed }) => {
+    const guests = works.filter((w) => w.bound.hostId === bound.work.id).flatMap((w) => w.placed.outlets);
+    const store = bound.work.status === 'retired' ? null : placed.store(guests);
+    return store ? [store] : [];
+  });
+}
+
+function tracedLinks(project: Project, model: GroundModel, on: { stores: readonly Store[]; met: Interception; memo: Memo }): Link[] {
+  const { outline } = project.site;
+  const plan = { grid: model.grid, flow: model.flow, owner: on.met.owner, works: on.met.works, outline };
+  const outlineKey = JSON.stringify(outline);
+  return on.stores.flatMap((store) =>
+    store.outlets.map((outlet) =>
+      on.memo.step(`link:${outlet.id}`, `${on.met.key}|${outlineKey}|${outlet.dischargeAt.join()}`, () => linkOf(plan, store.work, outlet)),
+    ),
+  );
+}
+
+interface Hydrology {
+  readonly storm: Storm | null;
+  readonly runoff: ReadonlyMap<string, CatchmentRunoff>;
+  /** Peak of each work's whole natural catchment [m3/s]. */
+  readonly natural: ReadonlyMap<string, number>;
+  readonly worksheets: readonly WorksheetLine[];
+}
+
+/** Storm and runoff of every catchment; empty while rain or ground is not known. */
+function hydrologyOf(project: Project, model: GroundModel, on: OnGround & { catchments: readonly Catchment[]; facts: GroundFacts | null }): Hydrology {
+  const { rain } = project;
+  const { facts, memo } = on;
+  if (!rain || !facts) return { storm: null, runoff: new Map(), natural: new Map(), worksheets: [] };
+  const timed = on.catchments.map((catchment) => {
+    const sheet = new Worksheet(catchment.of);
+    return { catchment, tcMin: concentrationOf(catchment, facts, sheet), timing: sheet.lines };
+  });
+  const storm = stormFor(rain, stepFor(timed.map((t) => t.tcMin)));
+  const key = JSON.stringify([rain, facts.ground, storm.stepMin]);
+  const done = timed.map(({ catchment, tcMin, timing }) =>
+    memo.step(`runoff:${catchment.of}`, `${key}|${catchment.areaM2}|${catchment.longestPathM}|${catchment.meanSlope}`, () => {
+      const sheet = new Worksheet(catchment.of);
+      const result = runoffOf(catchment, { rain, facts, storm, sheet, tcMin });
+      return { ...result, lines: [...timing, ...sheet.lines] };
+    }),
+  );
+  const natural = new Map(
+    on.bound.flatMap((work): [string, number][] => {
+      if (work.interceptor === null) return [];
+      const whole = naturalCatchment(model, work as BoundWork & { interceptor: Line }, memo);
+      const peak = memo.step(`natural-peak:${work.work.id}`, `${key}|${whole.areaM2}|${whole.longestPathM}`, () => {
+        const sheet = new Worksheet(work.work.id);
+        return runoffOf(whole, { rain, facts, storm, sheet, tcMin: concentrationOf(whole, facts, sheet) }).runoff.hydrographPeakM3s;
+      });
+      return [[work.work.id, peak]];
+    }),
+  );
+  return {
+    storm, natural,
+    runoff: new Map(done.map((d) => [d.runoff.of, d])),
+    worksheets: done.flatMap((d) => d.lines),
+  };
+}
+
+function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
+  const { memo, bound } = on;
+  const ground = project.ground;
+  const facts = ground ? groundFacts(ground) : null;
+  const known = ground ?? UNKNOWN_GROUND;
+  const site: Site = {
+    grid: model.grid, outline: project.site.outline, features: project.features,
+    cover: facts?.cover ?? coverOf(UNKNOWN_GROUND.cover), infiltrationMmPerHour: known.infiltrationMmPerHour, soilDepthM: known.soilDepthM,
+  };
+  const works = placeAll(model, site, on);
+  const met = interception(model, bound, memo);
+  const stores = storesOf(works);
+  const catchments = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
+  const hydrology = hydrologyOf(project, model, { ...on, catchments, facts });
+  const links = tracedLinks(project, model, { stores, met, memo });
+  const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
+  const result: RouteResult | null = hydrology.storm && stores.length > 0
+    ? runStorm({
+        stores, links, runoff: hydrology.runoff, stepS, stormSteps: hydrology.storm.stepsMm.length,
+        infiltrationMmPerHour: known.infiltrationMmPerHour, soakage: project.rain?.storm.soakage === true,
+      })
+    : null;
+  const storms = new Map<string, StoreStorm>();
+  const drainSheets: WorksheetLine[] = [];
+  for (const store of stores) {
+    const run = result?.stores.get(store.work);
+    if (!run) continue;
+    const sheet = new Worksheet(store.work);
+    storms.set(store.work, stormOf(store, run, { stepS, infiltrationMmPerHour: known.infiltrationMmPerHour, sheet }));
+    drainSheets.push(...sheet.lines);
+  }
+  const flows = linkFlows(links, result, stores);
+  const factsOf = factsFinder({ site, stores, storms, catchments, hydrology, flows });
+  const judged = judge(works, factsOf, { project, flows, hydrology, hasGround: ground !== null });
+  const survey = project.survey ?? DEFAULT_SURVEY;
+  const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
+    b.work.status === 'retired' ? [] : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
+  );
+  const partial: Derived = {
+    format: 'outlet-derived', version: 1, option: on.option,
+    terrain: model.stats,
+    catchments,
+    runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
+    stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
+    links: flows,
+    balance: result?.balance ?? null,
+    checks: judged.checks,
+    pegs,
+    verdicts: {},
+    worksheets: [...hydrology.worksheets, ...judged.worksheets, ...drainSheets],
+  };
+  return {
+    derived: { ...partial, verdicts: plainVerdicts(project, partial) },
+    view: {
+      series: [...(result?.stores.values() ?? [])].map((r) => ({ id: r.id, stepS, levelM: r.levelM, inM3s: r.inM3s, outM3s: r.outM3s })),
+      storm: hydrology.storm,
+      marks: works.flatMap((w) => (w.bound.work.status === 'retired' ? [] : w.placed.marks)),
+      figures: judged.figures,
+      sections: Object.fromEntries(works.flatMap((w) => sectionOf(w))),
+    },
+  };
+}
+
+/** Mean lip and cross slope of a hosting work, read off its figures' own ground. */
+function sectionOf({ bound, placed }: Placed): [string, { lipM: number; crossSlope: number; downhill: 1 | -1 }][] {
+  const lip = placed.marks.find((m) => m.role === 'ground');
+  const { host } = placed;
+  if (!lip || !host || host.line.length < 2) return [];
+  const [a, b] = host.line;
+  const [nx, ny] = host.downhillAt(0);
+  // Right of the direction is (dy, -dx).
+  const isRight = nx * (b[1] - a[1]) - ny * (b[0] - a[0]) > 0;
+  return [[bound.work.id, { lipM: lip.levelM, crossSlope: host.crossSlope, downhill: isRight ? 1 : -1 }]];
+}
+
+interface Known {
+  readonly site: Site;
+  readonly stores: readonly Store[];
+  readonly storms: ReadonlyMap<string, StoreStorm>;
+  readonly catchments: readonly Catchment[];
+  readonly hydrology: Hydrology;
+  readonly flows: readonly LinkFlow[];
+}
+
+function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Known): (id: string) => StormFacts {
+  return (id) => {
+    const store = stores.find((s) => s.work === id) ?? null;
+    const storm = storms.get(id) ?? null;
+    const runoff = hydrology.runoff.get(id);
+    const catchment = catchments.find((c) => c.of === id);
+    return {
+      site, store, storm,
+      catchment: catchment ?? null,
+      runoff: runoff?.runoff ?? null,
+      links: flows.filter((l) => l.from === id || l.outlet === id),
+      designPeakM3s: store ? designPeakOf(store, storm, { runoff, links: flows, catchment }) : null,
+    };
+  };
+}
+
+interface Judged {
+  readonly checks: Check[];
+  readonly worksheets: WorksheetLine[];
+  readonly figures: Record<string, readonly Figure[]>;
+}
+
+const GRAVITY: Record<Check['severity'], number> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
+
+/** Figures and checks of every work, worst first. */
+function judge(
+  works: readonly Placed[],
+  factsOf: (id: string) => StormFacts,
+  on: { project: Project; flows: readonly LinkFlow[]; hydrology: Hydrology; hasGround: boolean },
+): Judged {
+  const checks: Check[] = [];
+  const worksheets: WorksheetLine[] = [];
+  const figures: Record<string, readonly Figure[]> = {};
+  for (const { bound, placed } of works) {
+    const { work, hostId } = bound;
+    if (work.status === 'retired') continue;
+    const hostFacts = hostId === null ? null : factsOf(hostId);
+    // A guest is judged by the storm of its host.
+    const facts: StormFacts = { ...(hostFacts ?? factsOf(work.id)), links: factsOf(work.id).links };
+    const company: Company = {
+      host: works.find((w) => w.bound.work.id === hostId)?.placed.host ?? null,
+      guests: works.filter((w) => w.bound.hostId === work.id).map((w) => w.bound.work),
+      siblings: works.filter((w) => hostId !== null && w.bound.hostId === hostId && w.bound.work.status !== 'retired').map((w) => w.bound.work),
+      hostFacts,
+    };
+    const sheet = new Worksheet(work.id);
+    figures[work.id] = placed.figures(facts, sheet);
+    worksheets.push(...sheet.lines);
+    checks.push(...placed.checks(facts, company));
+  }
+  for (const link of on.flows) {
+    const name = works.find((w) => w.bound.work.id === link.from)?.bound.work.name ?? link.from;
+    checks.push(...checkWay({ link, name, features: on.project.features, peakWithoutM3s: on.hydrology.natural.get(link.from) ?? null }));
+  }
+  const honest = on.hasGround ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
+  honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
+  return { checks: honest, worksheets, figures };
+}
+
+/** Checks that read the ground's description; without it they would judge a guess. */
+const NEEDS_GROUND = new Set(['swale.drain-down', 'swale.soil-depth', 'sill.exit-velocity', 'sill.cover-below', 'sill.length']);
+
+function storeJson(store: Store, storm: StoreStorm | null): DerivedStore {
+  const { levelM, volumeM3, wettedM2 } = store.stage;
+  return {
+    id: store.work, floorM: store.floorM, sillM: store.sillM, wayOutM: store.wayOutM, crestM: store.crestM, heldM3: store.heldM3,
+    stage: Array.from(levelM, (level, i) => ({ levelM: level, volumeM3: volumeM3[i], wettedM2: wettedM2[i] })),
+    inM3: storm?.inM3 ?? null, soakedM3: storm?.soakedM3 ?? null, spilledM3: storm?.spilledM3 ?? null, endM3: storm?.endM3 ?? null,
+    peakLevelM: storm?.peakLevelM ?? null, firstSpillS: storm?.firstSpillS ?? null, freeboardM: storm?.freeboardM ?? null,
+    drainDownH: storm?.drainDownH ?? null, holds: storm?.holds ?? null, peakInM3s: storm?.peakInM3s ?? null, peakOutM3s: storm?.peakOutM3s ?? null,
+  };
+}

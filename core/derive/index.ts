@@ -1,0 +1,7 @@
+// The pipeline from document to everything computed.
+export * from './derive.ts';
+export * from './memo.ts';
+export * from './terrain-steps.ts';
+export * from './verdict.ts';
+export * from './formulas.ts';
+export type * from './types.ts';

@@ -1,0 +1,25 @@
+/** Keeps the last result of each step with the key it was made for. */
+export class Memo {
+  private readonly kept = new Map<string, { readonly key: string; readonly value: unknown }>();
+  private used = new Set<string>();
+  /** How often each step really ran: for tests and the benchmark. */
+  readonly runs = new Map<string, number>();
+
+  /** The step's value for a key: kept when the key is the same as last time, else computed. */
+  step<T>(id: string, key: string, run: () => T): T {
+    this.used.add(id);
+    const hit = this.kept.get(id);
+    if (hit && hit.key === key) return hit.value as T;
+    const value = run();
+    const name = id.split(':')[0];
+    this.runs.set(name, (this.runs.get(name) ?? 0) + 1);
+    this.kept.set(id, { key, value });
+    return value;
+  }
+
+  /** Forgets steps not asked for since the last sweep, so that removed works do not linger. */
+  sweep(): void {
+    for (const id of this.kept.keys()) if (!this.used.has(id)) this.kept.delete(id);
+    this.used = new Set();
+  }
+}

@@ -1,0 +1,74 @@
+import type { Catchment, Check, Figure, LevelMark, LinkFlow, Runoff, StoreStorm } from '../contract/index.ts';
+import type { WorksheetLine } from '../formula/index.ts';
+import type { Peg } from '../survey/index.ts';
+import type { TerrainStats } from '../terrain/index.ts';
+
+export interface DerivedStage {
+  readonly levelM: number;
+  readonly volumeM3: number;
+  readonly wettedM2: number;
+}
+
+export interface DerivedStore {
+  readonly id: string;
+  readonly floorM: number;
+  readonly sillM: number | null;
+  readonly wayOutM: number;
+  readonly crestM: number;
+  readonly heldM3: number;
+  readonly stage: readonly DerivedStage[];
+  readonly inM3: number | null;
+  readonly soakedM3: number | null;
+  readonly spilledM3: number | null;
+  readonly endM3: number | null;
+  readonly peakLevelM: number | null;
+  readonly firstSpillS: number | null;
+  readonly freeboardM: number | null;
+  readonly drainDownH: number | null;
+  readonly holds: boolean | null;
+  readonly peakInM3s: number | null;
+  readonly peakOutM3s: number | null;
+}
+
+/** Everything computed from a document: the stable JSON of the command line. */
+export interface Derived {
+  readonly format: 'outlet-derived';
+  readonly version: 1;
+  readonly option: string;
+  readonly terrain: TerrainStats | null;
+  readonly catchments: readonly Catchment[];
+  readonly runoff: readonly Runoff[];
+  readonly stores: readonly DerivedStore[];
+  readonly links: readonly LinkFlow[];
+  readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;
+  readonly checks: readonly Check[];
+  readonly pegs: readonly Peg[];
+  readonly verdicts: Readonly<Record<string, string>>;
+  readonly worksheets: readonly WorksheetLine[];
+}
+
+/** Time series of one store over the storm. */
+export interface StoreSeries {
+  readonly id: string;
+  readonly stepS: number;
+  readonly levelM: Float64Array;
+  readonly inM3s: Float64Array;
+  readonly outM3s: Float64Array;
+}
+
+/** What the interface shows beside the stable JSON. */
+export interface View {
+  readonly series: readonly StoreSeries[];
+  readonly storm: { readonly stepMin: number; readonly stepsMm: Float64Array; readonly depthMm: number; readonly extrapolated: boolean } | null;
+  readonly marks: readonly LevelMark[];
+  readonly figures: Readonly<Record<string, readonly Figure[]>>;
+  /** Mean lip level and cross slope by work, for drawing sections. */
+  readonly sections: Readonly<Record<string, { readonly lipM: number; readonly crossSlope: number; readonly downhill: 1 | -1 }>>;
+}
+
+export interface DeriveResult {
+  readonly derived: Derived;
+  readonly view: View;
+}
+
+export type StormOf = StoreStorm;

@@ -1,0 +1,33 @@
+import type { Stage } from '../contract/index.ts';
+import { defineFormula } from '../formula/index.ts';
+
+export const DRAIN_DOWN = defineFormula(
+  {
+    id: 'network.drain-down',
+    title: 'Time to soak away',
+    statement: 't = 1000 · V / (f · A)',
+    symbols: {
+      V: { means: 'water to soak away', unit: 'm³', domain: 'nonNegative' },
+      f: { means: 'infiltration rate, after its safety factor', unit: 'mm/h', domain: 'positive' },
+      A: { means: 'mean wetted area while it falls', unit: 'm²', domain: 'positive' },
+    },
+    result: { symbol: 't', means: 'time', unit: 'h' },
+    source: { key: 'common-practice', locator: 'depth over rate, on the wetted plan area' },
+  },
+  ({ V, f, A }) => (1000 * V) / (f * A),
+);
+
+/** Volume-weighted mean wetted area while a store falls from a level to its floor, such that t = V/(f·A) [m2]. */
+export function meanWettedArea(stage: Stage, volumeM3: number): number {
+  const { volumeM3: v, wettedM2 } = stage;
+  let time = 0; // of a unit rate: the sum of dV / A
+  for (let k = 1; k < v.length; k++) {
+    if (v[k - 1] >= volumeM3) break;
+    const whole = v[k] - v[k - 1];
+    const part = Math.min(v[k], volumeM3) - v[k - 1];
+    const top = wettedM2[k - 1] + (whole > 0 ? (part / whole) * (wettedM2[k] - wettedM2[k - 1]) : 0);
+    // Area rises with level in a straight line between stages, so their mean is what the water falls through.
+    time += part / Math.max(1e-9, (wettedM2[k - 1] + top) / 2);
+  }
+  return time > 0 ? volumeM3 / time : 0;
+}

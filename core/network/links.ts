@@ -1,0 +1,46 @@
+import type { Destination, Link, Outlet } from '../contract/index.ts';
+import { type Line, closed, contains, distance, nearestOnLine } from '../geometry/index.ts';
+import { SHALLOW_FLOW } from '../hydraulics/index.ts';
+import { type Flow, type Grid, centreOf, traceDown } from '../terrain/index.ts';
+
+export interface Plan {
+  readonly grid: Grid;
+  readonly flow: Flow;
+  /** Interceptor number of each cell, 0 for none; number k belongs to works[k - 1]. */
+  readonly owner: Int16Array;
+  readonly works: readonly string[];
+  /** Empty when no property line is known: water then runs to the edge of the terrain. */
+  readonly outline: Line;
+}
+
+/** Follows an outlet's water downhill to the next work that catches it, the property line or the edge of the terrain. */
+export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
+  const { grid, flow, owner, works, outline } = plan;
+  const own = works.indexOf(store) + 1;
+  const hasOutline = outline.length >= 3;
+  let to: Destination = 'terrain-edge';
+  const trace = traceDown({ grid, flow }, outlet.dischargeAt, (cell) => {
+    if (owner[cell] !== 0 && owner[cell] !== own) {
+      to = works[owner[cell] - 1];
+      return true;
+    }
+    if (hasOutline && !contains(outline, centreOf(grid, cell))) {
+      to = 'property-edge';
+      return true;
+    }
+    return false;
+  });
+  const last = trace.path[trace.path.length - 1];
+  if (hasOutline && trace.ended === 'terrain-edge' && last) {
+    // A property line drawn along the edge of the terrain is crossed in the same step.
+    if (nearestOnLine([last[0], last[1]], closed(outline)).distanceM <= 1.5 * grid.cellM) to = 'property-edge';
+  }
+  let lengthM = 0;
+  for (let i = 1; i < trace.path.length; i++) {
+    const [a, b] = [trace.path[i - 1], trace.path[i]];
+    lengthM += distance([a[0], a[1]], [b[0], b[1]]);
+  }
+  const fall = trace.path.length > 1 ? trace.path[0][2] - trace.path[trace.path.length - 1][2] : 0;
+  const slope = Math.max(0.001, lengthM > 0 ? fall / lengthM : 0);
+  return { from: store, outlet: outlet.id, to, path: trace.path, lengthM, lagS: lengthM / SHALLOW_FLOW.evaluate({ S: slope }) };
+}

@@ -1,0 +1,3 @@
+// A second entry to this folder, kept apart so that compute workers never load the validation classes.
+export * from './read.ts';
+export * from './classes.ts';

@@ -1,0 +1,5 @@
+// The document: what the user decided and observed, and how it is read from a file.
+export * from './model.ts';
+export * from './problem.ts';
+export * from './asset.ts';
+export * from './canonical.ts';

@@ -1,0 +1,110 @@
+import type { Feature, WorkBase } from '../contract/index.ts';
+import type { Line, Point } from '../geometry/index.ts';
+import type { SoilGroup } from '../ground/index.ts';
+import type { RainTable } from '../rain/index.ts';
+
+export const PROJECT_FORMAT = 'outlet-project';
+export const PROJECT_VERSION = 1;
+
+export interface TerrainInline {
+  readonly kind: 'grid';
+  readonly ncols: number;
+  readonly nrows: number;
+  readonly west: number;
+  readonly south: number;
+  readonly cellM: number;
+  readonly rows: 'north-first';
+  readonly z: readonly (number | null)[];
+}
+
+/** Terrain in a file beside the project (command line only). */
+export interface TerrainFile {
+  readonly kind: 'grid';
+  readonly file: string;
+}
+
+/** Terrain kept as an immutable asset, named by the hash of its bytes. */
+export interface TerrainAsset {
+  readonly kind: 'asset';
+  readonly sha256: string;
+  /** What it was made from, for people. */
+  readonly source: string;
+}
+
+export type Terrain = TerrainInline | TerrainFile | TerrainAsset;
+
+export interface Pin {
+  readonly id: string;
+  readonly name?: string;
+  readonly at: Point;
+}
+
+export interface DesignStorm {
+  readonly returnYears: number;
+  readonly durationMin: number;
+  /** Count soakage during the storm as well; off unless the user asks. */
+  readonly soakage?: boolean;
+}
+
+export interface Rain {
+  readonly table: RainTable;
+  readonly storm: DesignStorm;
+  /** Where the table came from, in the user's words. */
+  readonly source?: string;
+}
+
+export interface Ground {
+  readonly soilGroup: SoilGroup;
+  readonly cover: string;
+  /** Null: from the table for cover and soil group. */
+  readonly curveNumber: number | null;
+  readonly runoffC: number | null;
+  readonly infiltrationMmPerHour: number;
+  readonly soilDepthM: number;
+}
+
+export interface Survey {
+  readonly heightOfCollimationM: number | null;
+  readonly pegIntervalM: number;
+}
+
+export interface Option {
+  readonly id: string;
+  readonly name: string;
+  readonly works: readonly WorkBase[];
+}
+
+export interface Project {
+  readonly format: typeof PROJECT_FORMAT;
+  readonly version: typeof PROJECT_VERSION;
+  readonly id: string;
+  readonly name: string;
+  readonly site: { readonly crs: string | null; readonly outline: Line; readonly zeroLevelM: number };
+  readonly pins: readonly Pin[];
+  readonly terrain: Terrain | null;
+  readonly features: readonly Feature[];
+  readonly rain: Rain | null;
+  readonly ground: Ground | null;
+  readonly survey?: Survey;
+  readonly activeOption: string;
+  readonly options: readonly Option[];
+}
+
+export const DEFAULT_SURVEY: Survey = { heightOfCollimationM: null, pegIntervalM: 10 };
+
+/** A project with nothing decided yet. */
+export function emptyProject(id: string, name: string): Project {
+  return {
+    format: PROJECT_FORMAT, version: PROJECT_VERSION, id, name,
+    site: { crs: null, outline: [], zeroLevelM: 0 },
+    pins: [], terrain: null, features: [], rain: null, ground: null,
+    activeOption: 'o1', options: [{ id: 'o1', name: 'First option', works: [] }],
+  };
+}
+
+/** The option worked on. @throws RangeError when the id names none. */
+export function optionOf(project: Project, id = project.activeOption): Option {
+  const option = project.options.find((o) => o.id === id);
+  if (!option) throw new RangeError(`no option "${id}"`);
+  return option;
+}

@@ -1,0 +1,3 @@
+// Rain depth, duration and frequency, and the storms made from them.
+export * from './table.ts';
+export * from './storm.ts';

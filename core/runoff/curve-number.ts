@@ -1,0 +1,41 @@
+import { defineFormula } from '../formula/index.ts';
+
+/** Initial abstraction as a share of potential retention: the classic 0.2 that the tables of curve numbers go with. */
+export const INITIAL_ABSTRACTION = 0.2; // TR-55 eq. 2-2
+
+export const CURVE_NUMBER_RUNOFF = defineFormula(
+  {
+    id: 'runoff.curve-number',
+    title: 'Curve-number runoff',
+    statement: 'Q = (P − 0.2·S)² / (P + 0.8·S) when P > 0.2·S, else 0;  S = 25400/CN − 254',
+    symbols: {
+      P: { means: 'rain depth', unit: 'mm', domain: 'nonNegative' },
+      CN: { means: 'curve number', unit: '', domain: 'positive', range: [30, 98] },
+    },
+    result: { symbol: 'Q', means: 'runoff depth', unit: 'mm' },
+    source: { key: 'tr55', locator: 'eqs 2-1 to 2-4', fromMemory: true },
+    limits: 'Poor for runoff under about 13 mm and for forests; no snow.',
+  },
+  ({ P, CN }) => runoffDepth(P, CN),
+);
+
+/** Runoff depth [mm] of rain P [mm] on curve number CN: the bare law, for loops. */
+export function runoffDepth(rainMm: number, curveNumber: number): number {
+  const retention = 25400 / Math.min(100, curveNumber) - 254;
+  const excess = rainMm - INITIAL_ABSTRACTION * retention;
+  return excess > 0 ? (excess * excess) / (excess + retention) : 0;
+}
+
+/** Runoff in each step of a storm [mm]: the curve-number law on the rain so far, differenced. */
+export function incrementalRunoff(stepsMm: Float64Array, curveNumber: number): Float64Array {
+  const out = new Float64Array(stepsMm.length);
+  let rain = 0;
+  let before = 0;
+  for (let i = 0; i < stepsMm.length; i++) {
+    rain += stepsMm[i];
+    const now = runoffDepth(rain, curveNumber);
+    out[i] = now - before;
+    before = now;
+  }
+  return out;
+}

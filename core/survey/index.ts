@@ -1,0 +1,2 @@
+// Setting out: from design levels to pegs and staff readings.
+export * from './pegs.ts';

@@ -1,0 +1,181 @@
+import { type Point, signedArea } from '../geometry/index.ts';
+import type { Flow } from './kernels/flow.ts';
+import { stepLength } from './kernels/flow.ts';
+import type { Grid } from './grid.ts';
+
+export interface CellSet {
+  /** 1 in the set, with one entry a cell of the grid. */
+  readonly mask: Uint8Array;
+  /** Indices of the set, downstream before upstream. */
+  readonly members: Int32Array;
+}
+
+/** All cells whose water passes the given cells, these included; walks upstream only. */
+export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
+  const { ncols, receiver } = flow;
+  const n = receiver.length;
+  const off = Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
+  const mask = new Uint8Array(n);
+  let members = new Int32Array(4096);
+  let count = 0;
+  const last = n - 1;
+  const keepRoom = (): void => {
+    if (count + 8 < members.length) return;
+    const wider = new Int32Array(Math.min(n + 8, members.length * 2));
+    wider.set(members);
+    members = wider;
+  };
+  for (let k = 0; k < outlets.length; k++) {
+    const i = outlets[k];
+    if (receiver[i] > -2 && mask[i] === 0) {
+      keepRoom();
+      mask[i] = 1;
+      members[count++] = i;
+    }
+  }
+  for (let at = 0; at < count; at++) {
+    keepRoom();
+    const c = members[at];
+    // A receiver never points off the grid, so a wrapped-round neighbour can only match inside the index range.
+    for (let d = 0; d < 8; d++) {
+      const k = c + off[d];
+      if (k < 0 || k > last || mask[k] === 1 || receiver[k] !== ((d + 4) & 7)) continue;
+      mask[k] = 1;
+      members[count++] = k;
+    }
+  }
+  return { mask, members: members.subarray(0, count) };
+}
+
+export interface CatchmentShape {
+  readonly areaM2: number;
+  /** Mean over its cells of the steepest slope of the ground [m/m]. */
+  readonly meanSlope: number;
+  /** Longest way water runs inside it to its outlet [m]. */
+  readonly longestPathM: number;
+  readonly touchesTerrainEdge: boolean;
+  /** Outline through cell corners, counter-clockwise, not repeating its start. */
+  readonly ring: readonly Point[];
+}
+
+/** Steepest slope of the ground at a cell by central differences (Horn 1981), one-sided beside no data [m/m]. */
+export function slopeAtCell(grid: Grid, i: number): number {
+  const { ncols, nrows, z, cellM } = grid;
+  const col = i % ncols;
+  const row = (i - col) / ncols;
+  if (col > 0 && row > 0 && col < ncols - 1 && row < nrows - 1) {
+    const [a, b, c] = [z[i - ncols - 1], z[i - ncols], z[i - ncols + 1]];
+    const [g, h, k] = [z[i + ncols - 1], z[i + ncols], z[i + ncols + 1]];
+    const dx = (c + 2 * z[i + 1] + k - a - 2 * z[i - 1] - g) / 8;
+    const dy = (g + 2 * h + k - a - 2 * b - c) / 8;
+    const slope = Math.sqrt(dx * dx + dy * dy) / cellM;
+    if (!Number.isNaN(slope)) return slope;
+  }
+  const side = (forward: number, back: number): number => {
+    if (!Number.isNaN(forward - back)) return (forward - back) / 2;
+    if (!Number.isNaN(forward)) return forward - z[i];
+    return Number.isNaN(back) ? 0 : z[i] - back;
+  };
+  const dx = side(col < ncols - 1 ? z[i + 1] : NaN, col > 0 ? z[i - 1] : NaN);
+  const dy = side(row < nrows - 1 ? z[i + ncols] : NaN, row > 0 ? z[i - ncols] : NaN);
+  return Math.hypot(dx, dy) / cellM;
+}
+
+/** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
+export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: Uint8Array }): CatchmentShape {
+  const { members, mask, edge } = set;
+  const off = Int32Array.of(1, flow.ncols + 1, flow.ncols, flow.ncols - 1, -1, -flow.ncols - 1, -flow.ncols, -flow.ncols + 1);
+  // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
+  const lengths = new Float64Array(mask.length);
+  let slopes = 0;
+  let longest = 0;
+  let touches = false;
+  for (const i of members) {
+    slopes += slopeAtCell(grid, i);
+    touches ||= edge[i] === 1;
+    const d = flow.receiver[i];
+    const below = d >= 0 ? i + off[d] : -1;
+    const length = below >= 0 && lengths[below] > 0 ? lengths[below] + stepLength(flow, i) : 0.5;
+    lengths[i] = length;
+    if (length > longest) longest = length;
+  }
+  const count = members.length;
+  return {
+    areaM2: count * grid.cellM ** 2,
+    meanSlope: count === 0 ? 0 : slopes / count,
+    // Half a cell at either end: from the top edge of the highest cell to the bottom edge of the lowest.
+    longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
+    touchesTerrainEdge: touches,
+    ring: outlineOf(grid, set),
+  };
+}
+
+/** Outer boundary of a cell set through cell corners; the largest piece when it falls apart. */
+export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
+  const { ncols, nrows } = grid;
+  const stride = ncols + 1;
+  const has = (col: number, row: number): boolean =>
+    col >= 0 && row >= 0 && col < ncols && row < nrows && mask[row * ncols + col] === 1;
+  // Directed boundary edges with the set on the left, kept by their starting corner (two at a pinch).
+  const next = new Map<number, number[]>();
+  const add = (from: number, to: number): void => {
+    const list = next.get(from);
+    if (list) list.push(to);
+    else next.set(from, [to]);
+  };
+  for (const i of members) {
+    const col = i % ncols;
+    const row = (i - col) / ncols;
+    const nw = row * stride + col;
+    if (!has(col, row + 1)) add(nw + stride, nw + stride + 1);
+    if (!has(col + 1, row)) add(nw + stride + 1, nw + 1);
+    if (!has(col, row - 1)) add(nw + 1, nw);
+    if (!has(col - 1, row)) add(nw, nw + stride);
+  }
+  let best: Point[] = [];
+  let bestArea = 0;
+  for (const start of [...next.keys()]) {
+    const corners: number[] = [];
+    let from = start;
+    let came = 0;
+    for (let to = take(next, from, came); to !== undefined; to = take(next, from, came)) {
+      corners.push(from);
+      came = to - from;
+      from = to;
+      if (from === start) break;
+    }
+    const ring = dropStraight(corners, stride).map(
+      (corner): Point => [
+        grid.west + (corner % stride) * grid.cellM,
+        grid.south + (nrows - Math.floor(corner / stride)) * grid.cellM,
+      ],
+    );
+    const area = signedArea(ring);
+    if (area > bestArea) [best, bestArea] = [ring, area];
+  }
+  return best;
+}
+
+/** Takes the next edge from a corner; at a pinch, the one that turns right and so keeps diagonal neighbours together. */
+function take(next: Map<number, number[]>, from: number, came: number): number | undefined {
+  const list = next.get(from);
+  if (!list || list.length === 0) return undefined;
+  if (list.length === 1 || came === 0) return list.pop();
+  // Rows run down, so with steps (dx, dy) a right turn has a positive cross product came x to.
+  const sign = (to: number): number => {
+    const isHorizontal = Math.abs(came) === 1;
+    const step = to - from;
+    return isHorizontal ? Math.sign(came) * Math.sign(step) : -Math.sign(came) * Math.sign(step);
+  };
+  const index = sign(list[0]) > sign(list[1]) ? 0 : 1;
+  return list.splice(index, 1)[0];
+}
+
+function dropStraight(corners: number[], stride: number): number[] {
+  const n = corners.length;
+  return corners.filter((corner, i) => {
+    const before = corner - corners[(i + n - 1) % n];
+    const after = corners[(i + 1) % n] - corner;
+    return before !== after || Math.abs(before) > stride;
+  });
+}

@@ -1,0 +1,85 @@
+import type { Point } from '../geometry/index.ts';
+
+/**
+ * A terrain raster. `west` and `south` are the outer corner of the south-west cell, so cell (col, row) covers
+ * west + col·cellM to west + (col+1)·cellM. Levels are stored as Float32 above `baseM`: at 100 m of relief that
+ * keeps 0.01 mm. No data is NaN.
+ */
+export interface Grid {
+  readonly ncols: number;
+  readonly nrows: number;
+  readonly cellM: number;
+  readonly west: number;
+  readonly south: number;
+  readonly baseM: number;
+  readonly z: Float32Array;
+}
+
+/** Largest raster accepted whole. */
+export const MAX_CELLS = 16_000_000;
+
+/** Neighbour steps, clockwise from east; even are cardinal, odd diagonal. Rows run down. */
+export const STEP_COL = [1, 1, 0, -1, -1, -1, 0, 1] as const;
+export const STEP_ROW = [0, 1, 1, 1, 0, -1, -1, -1] as const;
+
+/** Builds a grid from levels in m (north first, NaN or null for no data). */
+export function gridFromLevels(
+  frame: Omit<Grid, 'z' | 'baseM'>,
+  levels: ArrayLike<number | null>,
+): Grid {
+  let min = Infinity;
+  for (let i = 0; i < levels.length; i++) {
+    const v = levels[i];
+    if (v !== null && v < min) min = v;
+  }
+  const baseM = Number.isFinite(min) ? Math.floor(min) : 0;
+  const z = new Float32Array(levels.length);
+  for (let i = 0; i < levels.length; i++) {
+    const v = levels[i];
+    z[i] = v === null ? NaN : v - baseM;
+  }
+  const { ncols, nrows, cellM, west, south } = frame;
+  return { ncols, nrows, cellM, west, south, baseM, z };
+}
+
+/** Index of the cell a point lies in; -1 outside the grid. */
+export function cellAt(grid: Grid, [x, y]: Point): number {
+  const col = Math.floor((x - grid.west) / grid.cellM);
+  const row = grid.nrows - 1 - Math.floor((y - grid.south) / grid.cellM);
+  return col < 0 || row < 0 || col >= grid.ncols || row >= grid.nrows ? -1 : row * grid.ncols + col;
+}
+
+/** Centre of a cell. */
+export function centreOf(grid: Grid, cell: number): Point {
+  const col = cell % grid.ncols;
+  const row = (cell - col) / grid.ncols;
+  return [grid.west + (col + 0.5) * grid.cellM, grid.south + (grid.nrows - row - 0.5) * grid.cellM];
+}
+
+/** West, south, east and north edge [m]. */
+export function extentOf(grid: Grid): [number, number, number, number] {
+  return [
+    grid.west,
+    grid.south,
+    grid.west + grid.ncols * grid.cellM,
+    grid.south + grid.nrows * grid.cellM,
+  ];
+}
+
+/** Marks cells on the border of the grid or beside no-data: water there may leave, or more may come from beyond. */
+export function edgeCells(grid: Grid): Uint8Array {
+  const { ncols, nrows, z } = grid;
+  const edge = new Uint8Array(z.length);
+  for (let row = 0, i = 0; row < nrows; row++) {
+    for (let col = 0; col < ncols; col++, i++) {
+      if (row === 0 || col === 0 || row === nrows - 1 || col === ncols - 1) {
+        edge[i] = 1;
+      } else {
+        const above = z[i - ncols - 1] + z[i - ncols] + z[i - ncols + 1];
+        const below = z[i + ncols - 1] + z[i + ncols] + z[i + ncols + 1];
+        if (Number.isNaN(above + below + z[i - 1] + z[i + 1])) edge[i] = 1;
+      }
+    }
+  }
+  return edge;
+}

@@ -1,0 +1,65 @@
+import type { Line } from '../geometry/index.ts';
+import { distance, lineLength, subLine } from '../geometry/index.ts';
+import type { Flow } from './kernels/flow.ts';
+import type { Grid } from './grid.ts';
+import { cellAt } from './grid.ts';
+
+/** Cells under a line, 4-connected so that diagonal flow cannot slip between them. Off-grid parts are left out. */
+export function cellsUnder(grid: Grid, line: Line): Int32Array {
+  const found = new Set<number>();
+  const step = grid.cellM / 16;
+  let previous = -1;
+  for (let i = 1; i < line.length; i++) {
+    const [a, b] = [line[i - 1], line[i]];
+    const count = Math.max(1, Math.ceil(distance(a, b) / step));
+    for (let k = 0; k <= count; k++) {
+      const t = k / count;
+      const cell = cellAt(grid, [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]);
+      if (cell < 0 || cell === previous) continue;
+      if (previous >= 0) {
+        const columnMoved = (cell % grid.ncols) - (previous % grid.ncols);
+        const isDiagonal = columnMoved !== 0 && Math.abs(cell - previous) !== 1;
+        // Through a corner: take the cell beside it on the same row as well.
+        if (isDiagonal && Math.abs(columnMoved) === 1) found.add(previous + columnMoved);
+      }
+      found.add(cell);
+      previous = cell;
+    }
+  }
+  return Int32Array.from(found);
+}
+
+/** Interceptor number (1, 2, ...) of each cell, 0 for none; where two share a cell the earlier keeps it. */
+export function interceptorCells(grid: Grid, lines: readonly Line[]): Int16Array {
+  const owner = new Int16Array(grid.z.length);
+  lines.forEach((line, k) => {
+    // Half a cell off either end: the cells counted then span the line's length on average, not a cell more.
+    const length = lineLength(line);
+    const half = Math.min(grid.cellM, length / 2) / 2;
+    for (const cell of cellsUnder(grid, subLine(line, half, length - half))) if (owner[cell] === 0) owner[cell] = k + 1;
+  });
+  return owner;
+}
+
+/** First interceptor each cell's water meets (its own included), 0 when it meets none: one pass down the receivers. */
+export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
+  const { order, receiver, ncols } = flow;
+  const off = Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
+  const label = new Int16Array(owner.length);
+  for (let k = order.length - 1; k >= 0; k--) {
+    const i = order[k];
+    const d = receiver[i];
+    label[i] = owner[i] !== 0 ? owner[i] : d >= 0 ? label[i + off[d]] : 0;
+  }
+  return label;
+}
+
+/** Members of one label, downstream first. */
+export function membersOf(flow: Flow, label: Int16Array, wanted: number): Int32Array {
+  const { order } = flow;
+  let count = 0;
+  for (let k = 0; k < order.length; k++) if (label[order[k]] === wanted) count++;
+  const members = new Int32Array(count);
+  for (let k = order.length - 1, at = 0; k >= 0; k--) if (label[order[k]] === wanted) members[at++] = order[k];
+  return members;
+}

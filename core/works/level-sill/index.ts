@@ -1,0 +1,90 @@
+import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
+import type { Worksheet } from '../../formula/index.ts';
+import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
+import { runRules } from '../rules.ts';
+import { SILL_RULES } from './checks.ts';
+import { type SillGround, measureSill } from './ground.ts';
+import { type LevelSill, SILL_FIELDS, validateSill } from './model.ts';
+import { type SillSize, sizeSill } from './size.ts';
+
+export * from './model.ts';
+export * from './size.ts';
+export { SILL_RULES } from './checks.ts';
+
+function outletOf(sill: LevelSill, ground: SillGround): Outlet {
+  const { lengthM } = sill.dimensions;
+  const { sillM } = sill.levels;
+  return {
+    id: sill.id, work: sill.id, name: sill.name, kind: 'sill', levelM: sillM, dischargeAt: ground.dischargeAt,
+    flowAt: (level) => (level > sillM ? GRASSED_SILL_C * lengthM * (level - sillM) ** 1.5 : 0),
+  };
+}
+
+interface Sizing {
+  readonly sill: LevelSill;
+  readonly ground: SillGround;
+  readonly host: Host | null;
+  readonly facts: StormFacts;
+}
+
+function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillSize | null {
+  if (facts.designPeakM3s === null || !host) return null;
+  return sizeSill(
+    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: facts.site.cover },
+    sheet,
+  );
+}
+
+function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
+  const { sill, ground, facts } = sizing;
+  const size = sizeOf(sizing, sheet);
+  const figures: Figure[] = [
+    { id: 'slopeBelow', label: 'Ground slope below', value: ground.slopeBelow, kind: 'slope' },
+    { id: 'groundM', label: 'Natural ground at the sill', value: ground.groundM, kind: 'level' },
+  ];
+  if (facts.designPeakM3s === null) return figures;
+  const Q = facts.designPeakM3s;
+  const L = sill.dimensions.lengthM;
+  const H = sheet.use(SILL_HEAD, { Q, C: GRASSED_SILL_C, L });
+  sheet.use(BROAD_CREST, { C: GRASSED_SILL_C, L, H });
+  const n = sheetRoughness(facts.site.cover.strength.curveIndex, Q / L);
+  const V = sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
+  return [
+    ...figures,
+    { id: 'designPeakM3s', label: 'Peak it must pass', value: Q, kind: 'flow' },
+    { id: 'headM', label: 'Head on it at that peak', value: H, kind: 'difference' },
+    { id: 'velocityMs', label: 'Velocity on the slope below', value: V, kind: 'velocity' },
+    { id: 'neededLengthM', label: 'Length needed', value: size?.lengthM ?? null, kind: 'length' },
+  ];
+}
+
+function pegsOf(sill: LevelSill, ground: SillGround): PegDraft[] {
+  if (ground.groundM === null) return [];
+  const groundM = ground.groundM;
+  const peg = (name: string, [x, y]: readonly [number, number]): PegDraft => ({ name, x, y, levelM: sill.levels.sillM, groundM });
+  return [peg('sill, one end', ground.ends[0]), peg('sill, middle', ground.at), peg('sill, other end', ground.ends[1])];
+}
+
+function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): PlacedWork {
+  return {
+    host: null,
+    store: () => null,
+    outlets: sill.status === 'retired' || !host ? [] : [outletOf(sill, ground)],
+    figures: (facts, sheet) => figuresOf({ sill, ground, host, facts }, sheet),
+    checks: (facts, company) => runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
+    pegs: () => pegsOf(sill, ground),
+    marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
+  };
+}
+
+export const levelSill: Technique<LevelSill, SillGround> = {
+  kind: 'level-sill',
+  title: 'Level sill',
+  fields: SILL_FIELDS,
+  validate: validateSill,
+  hostOf: (work) => work.host,
+  interceptor: () => null,
+  groundKey: (work) => [work.atM, work.dimensions, work.host],
+  measure: measureSill,
+  place: placeSill,
+};

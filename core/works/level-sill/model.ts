@@ -1,0 +1,39 @@
+import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import { checkFields } from '../fields.ts';
+
+/** A level crest over which water leaves its host as an even sheet. */
+export interface LevelSill extends WorkBase {
+  readonly kind: 'level-sill';
+  readonly host: string;
+  /** Distance of its middle along the host's line. */
+  readonly atM: number;
+  readonly levels: { readonly sillM: number };
+  readonly dimensions: { readonly lengthM: number; readonly crestWidthM: number };
+  /** Lowest and highest reading along the finished crest. */
+  readonly asFound?: { readonly lowM: number; readonly highM: number };
+}
+
+export const SILL_FIELDS: readonly FieldSpec[] = [
+  { path: 'levels.sillM', label: 'Sill level', kind: 'level', min: -500, max: 9000, help: 'Where water leaves: the level everything else is set from.' },
+  { path: 'dimensions.lengthM', label: 'Sill length', kind: 'length', min: 0.3, max: 200, help: 'Length along the contour over which water leaves.' },
+  { path: 'dimensions.crestWidthM', label: 'Level width along the flow', kind: 'length', min: 0.2, max: 10, help: 'At least 1 m, so that the sheet is even.' },
+  { path: 'atM', label: 'Place along the swale', kind: 'length', min: 0, max: 20000, help: 'Middle of the sill, from the start of the line.' },
+];
+
+/** Everything wrong with one sill on its own; whether its host exists is the document's business. */
+export function validateSill(sill: LevelSill): Problem[] {
+  const problems = checkFields(sill, SILL_FIELDS);
+  if (typeof sill.host !== 'string' || sill.host === '') {
+    problems.push({ code: 'sill.host', what: `"${sill.name}" belongs to no swale`, field: 'host', do: 'Give the id of the work it lets water out of.' });
+  }
+  const found = sill.asFound;
+  if (found && !(Number.isFinite(found.lowM) && Number.isFinite(found.highM) && found.lowM <= found.highM)) {
+    problems.push({
+      code: 'sill.as-found',
+      what: `"${sill.name}": lowest reading ${found.lowM} and highest ${found.highM} do not make a range`,
+      field: 'asFound',
+      do: 'Give the lowest and the highest level read along the crest.',
+    });
+  }
+  return problems;
+}

@@ -1,0 +1,72 @@
+import type { Site } from '../../contract/index.ts';
+import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { levelAt } from '../../terrain/index.ts';
+
+/** The ground along a swale's lip, at even stations. */
+export interface SwaleGround {
+  readonly lengthM: number;
+  readonly stepM: number;
+  readonly atM: Float64Array;
+  readonly groundM: Float64Array;
+  /** Slope across the line, uphill side up [m/m]. */
+  readonly crossSlope: Float64Array;
+  /** Which side of the line is downhill: 1 right of its direction, -1 left. */
+  readonly downhillSide: 1 | -1;
+  readonly meanGroundM: number;
+  readonly meanSlope: number;
+  readonly steepestSlope: number;
+}
+
+/** Right-hand normal of a direction. */
+const rightOf = ([dx, dy]: Point): Point => [dy, -dx];
+
+/** Measures ground and cross slope along a line; off the terrain the last known values are carried on. */
+export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGround {
+  const lengthM = lineLength(line);
+  const count = Math.min(400, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
+  const stepM = lengthM / count;
+  const [atM, groundM, fall] = [new Float64Array(count + 1), new Float64Array(count + 1), new Float64Array(count + 1)];
+  const reach = Math.max(3, 1.5 * grid.cellM);
+  for (let i = 0; i <= count; i++) {
+    atM[i] = i * stepM;
+    const { point, direction } = pointAlong(line, atM[i]);
+    const [nx, ny] = rightOf(direction);
+    const right = levelAt(grid, [point[0] + nx * reach, point[1] + ny * reach]);
+    const left = levelAt(grid, [point[0] - nx * reach, point[1] - ny * reach]);
+    groundM[i] = levelAt(grid, point);
+    fall[i] = (left - right) / (2 * reach);
+  }
+  carryOver(groundM);
+  carryOver(fall);
+  const downhillSide = fall.reduce((a, v) => a + v, 0) >= 0 ? 1 : -1;
+  const crossSlope = fall.map((v) => Math.max(0, v * downhillSide));
+  const mean = (list: Float64Array): number => list.reduce((a, v) => a + v, 0) / list.length;
+  return {
+    lengthM, stepM, atM, groundM, crossSlope, downhillSide,
+    meanGroundM: mean(groundM),
+    meanSlope: mean(crossSlope),
+    steepestSlope: crossSlope.reduce((a, v) => Math.max(a, v), 0),
+  };
+}
+
+/** Fills gaps (NaN) from the nearest known value before, else after; all unknown becomes 0. */
+function carryOver(list: Float64Array): void {
+  let last = list.find((v) => !Number.isNaN(v)) ?? 0;
+  for (let i = 0; i < list.length; i++) {
+    if (Number.isNaN(list[i])) list[i] = last;
+    else last = list[i];
+  }
+}
+
+/** Unit vector downhill across the line at a distance along it. */
+export function downhillAt(line: Line, ground: SwaleGround, atM: number): Point {
+  const [nx, ny] = rightOf(pointAlong(line, atM).direction);
+  return [nx * ground.downhillSide, ny * ground.downhillSide];
+}
+
+/** Lip ground at a distance along the line, straight between stations. */
+export function groundAlong(ground: SwaleGround, atM: number): number {
+  const place = Math.min(ground.groundM.length - 1, Math.max(0, atM / ground.stepM));
+  const i = Math.min(ground.groundM.length - 2, Math.floor(place));
+  return ground.groundM[i] + (ground.groundM[i + 1] - ground.groundM[i]) * (place - i);
+}

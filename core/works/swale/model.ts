@@ -1,0 +1,70 @@
+import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import type { Line } from '../../geometry/index.ts';
+import { checkFields, checkLine } from '../fields.ts';
+
+export const SWALE_PURPOSES = ['soak', 'hold', 'convey', 'spillway'] as const;
+export type SwalePurpose = (typeof SWALE_PURPOSES)[number];
+
+/** A stretch of bank found lower than designed: a slump, a crossing, settlement. */
+export interface LowPlace {
+  readonly atM: number;
+  readonly lengthM: number;
+  readonly levelM: number;
+}
+
+/** A level ditch with a bank on its downhill side. The line is its downhill lip on natural ground. */
+export interface Swale extends WorkBase {
+  readonly kind: 'swale';
+  readonly purpose: SwalePurpose;
+  readonly line: Line;
+  readonly levels: { readonly floorM: number; readonly bankCrestM: number };
+  readonly dimensions: {
+    readonly floorWidthM: number;
+    readonly sideSlopeHV: number;
+    readonly bankTopM: number;
+    readonly bankSlopeHV: number;
+  };
+  readonly lowPlaces?: readonly LowPlace[];
+}
+
+export const SWALE_FIELDS: readonly FieldSpec[] = [
+  { path: 'levels.floorM', label: 'Floor level', kind: 'level', min: -500, max: 9000, help: 'The level bottom of the ditch, the same all along.' },
+  { path: 'levels.bankCrestM', label: 'Bank crest level', kind: 'level', min: -500, max: 9000, help: 'Top of the bank after it has settled.' },
+  { path: 'dimensions.floorWidthM', label: 'Floor width', kind: 'length', min: 0.2, max: 20, help: 'Width of the level bottom.' },
+  { path: 'dimensions.sideSlopeHV', label: 'Ditch sides, out per 1 up', kind: 'number', min: 0, max: 6, help: '1.5 means 1.5 out for each 1 up.' },
+  { path: 'dimensions.bankTopM', label: 'Bank top width', kind: 'length', min: 0.2, max: 6, help: 'Flat top of the bank: 0.5 m, or 0.6 m if it is walked.' },
+  { path: 'dimensions.bankSlopeHV', label: 'Bank sides, out per 1 up', kind: 'number', min: 0.5, max: 6, help: '2 for a machine-made bank; 1 to 1.5 by hand.' },
+];
+
+/** Everything wrong with one swale on its own. */
+export function validateSwale(swale: Swale): Problem[] {
+  const problems = [...checkFields(swale, SWALE_FIELDS), ...checkLine(swale, swale.line)];
+  if (!SWALE_PURPOSES.includes(swale.purpose)) {
+    problems.push({
+      code: 'swale.purpose',
+      what: `purpose of "${swale.name}" is ${JSON.stringify(swale.purpose)}`,
+      field: 'purpose',
+      do: `Choose one of ${SWALE_PURPOSES.join(', ')}.`,
+    });
+  }
+  if (problems.length === 0 && swale.levels.bankCrestM <= swale.levels.floorM) {
+    problems.push({
+      code: 'swale.levels-order',
+      what: `the bank crest of "${swale.name}" (${swale.levels.bankCrestM} m) is not above its floor (${swale.levels.floorM} m)`,
+      field: 'levels.bankCrestM',
+      do: 'Raise the bank crest or lower the floor.',
+    });
+  }
+  for (const [i, low] of (swale.lowPlaces ?? []).entries()) {
+    const isSound = [low.atM, low.lengthM, low.levelM].every((v) => Number.isFinite(v)) && low.lengthM > 0 && low.atM >= 0;
+    if (!isSound) {
+      problems.push({
+        code: 'swale.low-place',
+        what: `low place ${i + 1} of "${swale.name}" has no sound place, length and level`,
+        field: `lowPlaces.${i}`,
+        do: 'Give where along the bank, how long and at what level.',
+      });
+    }
+  }
+  return problems;
+}

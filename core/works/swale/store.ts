@@ -1,0 +1,93 @@
+import type { Outlet, Stage, Store } from '../../contract/index.ts';
+import { type Point, pointAlong } from '../../geometry/index.ts';
+import { GRASSED_SILL_C } from '../../hydraulics/index.ts';
+import { type SwaleGround, downhillAt } from './ground.ts';
+import type { LowPlace, Swale } from './model.ts';
+import { type Section, waterSection } from './section.ts';
+
+const STAGES = 48;
+/** How far above the crest the stage table reaches, so that routing never runs off it [m]. */
+const ABOVE_CREST_M = 1;
+
+/** Section of a swale at one station. */
+export function sectionAt(swale: Swale, ground: SwaleGround, i: number): Section {
+  return { ...swale.dimensions, lipDepthM: ground.groundM[i] - swale.levels.floorM, crossSlope: ground.crossSlope[i] };
+}
+
+/** Section on mean ground, for drawing and for the worked formulas. */
+export function meanSection(swale: Swale, ground: SwaleGround): Section {
+  return { ...swale.dimensions, lipDepthM: ground.meanGroundM - swale.levels.floorM, crossSlope: ground.meanSlope };
+}
+
+/** Volume and water surface at a level, summed over the stations (trapezoidal rule along the line). */
+export function contentAt(swale: Swale, ground: SwaleGround, levelM: number): { volumeM3: number; wettedM2: number } {
+  const depth = levelM - swale.levels.floorM;
+  const last = ground.atM.length - 1;
+  let volumeM3 = 0;
+  let wettedM2 = 0;
+  for (let i = 0; i <= last; i++) {
+    const share = (i === 0 || i === last ? 0.5 : 1) * ground.stepM;
+    const water = waterSection(sectionAt(swale, ground, i), depth);
+    volumeM3 += water.areaM2 * share;
+    wettedM2 += water.widthM * share;
+  }
+  return { volumeM3, wettedM2 };
+}
+
+function stageOf(swale: Swale, ground: SwaleGround): Stage {
+  const { floorM, bankCrestM } = swale.levels;
+  const top = bankCrestM + ABOVE_CREST_M;
+  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + ((top - floorM) * k) / STAGES);
+  const content = Array.from(levelM, (level) => contentAt(swale, ground, level));
+  return {
+    levelM,
+    volumeM3: Float64Array.from(content, (c) => c.volumeM3),
+    wettedM2: Float64Array.from(content, (c) => c.wettedM2),
+  };
+}
+
+/** Low places that still lie below the designed crest. */
+export function lowPlacesOf(swale: Swale): LowPlace[] {
+  return (swale.lowPlaces ?? []).filter((p) => p.levelM < swale.levels.bankCrestM).sort((p, q) => p.levelM - q.levelM);
+}
+
+/** The bank as a way out: each low place a weir of its own, then the whole crest. */
+export function bankOutlets(swale: Swale, ground: SwaleGround): Outlet[] {
+  const outside = (atM: number): Point => {
+    const [dx, dy] = downhillAt(swale.line, ground, atM);
+    const { point } = pointAlong(swale.line, atM);
+    const reach = swale.dimensions.bankTopM + 2 * swale.dimensions.bankSlopeHV * Math.max(0, swale.levels.bankCrestM - ground.meanGroundM);
+    return [point[0] + dx * reach, point[1] + dy * reach];
+  };
+  const weir = (id: string, name: string, spec: { atM: number; lengthM: number; levelM: number }): Outlet => ({
+    id, work: swale.id, name, kind: 'bank', levelM: spec.levelM, dischargeAt: outside(spec.atM),
+    flowAt: (level) => (level > spec.levelM ? GRASSED_SILL_C * spec.lengthM * (level - spec.levelM) ** 1.5 : 0),
+  });
+  return [
+    ...lowPlacesOf(swale).map((low, k) => weir(`${swale.id}#low${k + 1}`, 'low place in the bank', low)),
+    weir(`${swale.id}#bank`, 'bank crest', { atM: lowestGroundAt(ground), lengthM: ground.lengthM, levelM: swale.levels.bankCrestM }),
+  ];
+}
+
+function lowestGroundAt(ground: SwaleGround): number {
+  let at = 0;
+  for (let i = 1; i < ground.groundM.length; i++) if (ground.groundM[i] < ground.groundM[at]) at = i;
+  return ground.atM[at];
+}
+
+/** The swale as a store with the sills it hosts. "Held" is below the lowest way out, designed or not. */
+export function storeOf(swale: Swale, ground: SwaleGround, guests: readonly Outlet[]): Store {
+  const outlets = [...guests, ...bankOutlets(swale, ground)].sort((a, b) => a.levelM - b.levelM);
+  const wayOutM = Math.max(swale.levels.floorM, outlets[0].levelM);
+  return {
+    work: swale.id,
+    name: swale.name,
+    floorM: swale.levels.floorM,
+    sillM: guests.length > 0 ? Math.min(...guests.map((g) => g.levelM)) : null,
+    wayOutM,
+    crestM: Math.min(swale.levels.bankCrestM, ...lowPlacesOf(swale).map((p) => p.levelM)),
+    heldM3: contentAt(swale, ground, wayOutM).volumeM3,
+    stage: stageOf(swale, ground),
+    outlets,
+  };
+}

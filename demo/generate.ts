@@ -1,0 +1,107 @@
+// Generates the demo holding: terrain as GeoTIFF, sample files to start from, and the project built by the same commands
+// that the interface uses. Run with `npm run demo:data`; the result is committed.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { type Command, execute, startHistory } from '#core/commands';
+import { writeProjectFile, writeRainTable } from '#core/formats';
+import type { Line, Point } from '#core/geometry';
+import { type Project, assetName, emptyProject, gridToBytes } from '#core/project';
+import { gridFromLevels, levelAt, settleOnContour } from '#core/terrain';
+import { newSwale, registry } from '#core/works';
+import { writeGeoTiff } from '../core/formats/geotiff.ts';
+import { HEIGHT_M, WIDTH_M, groundLevel } from './surface.ts';
+
+const CELL_M = 2;
+// In mid-ocean on purpose: the holding is nowhere.
+const CRS = 32626;
+const WEST = 431000;
+const SOUTH = 4612000;
+
+const [ncols, nrows] = [WIDTH_M / CELL_M, HEIGHT_M / CELL_M];
+const levels = new Float64Array(ncols * nrows);
+for (let row = 0, i = 0; row < nrows; row++) {
+  for (let col = 0; col < ncols; col++, i++) levels[i] = Math.round(1000 * groundLevel((col + 0.5) * CELL_M, (nrows - row - 0.5) * CELL_M)) / 1000;
+}
+const grid = gridFromLevels({ ncols, nrows, cellM: CELL_M, west: WEST, south: SOUTH }, levels);
+const here = (x: number, y: number): Point => [WEST + x, SOUTH + y];
+const out = (name: string, data: Uint8Array | string): void => writeFileSync(join(import.meta.dirname, name), data);
+
+const outline = [here(96, 70), here(330, 44), here(520, 92), here(548, 300), here(500, 505), here(250, 520), here(88, 470)];
+const box = (x: number, y: number, size: { w: number; h: number; turn: number }): Point[] =>
+  [[0, 0], [size.w, 0], [size.w, size.h], [0, size.h]].map(([u, v]) => here(x + u * Math.cos(size.turn) - v * Math.sin(size.turn), y + u * Math.sin(size.turn) + v * Math.cos(size.turn)));
+
+const rain = {
+  durationsMin: [5, 10, 15, 30, 60, 120, 360, 1440],
+  returnYears: [2, 5, 10, 20, 50, 100],
+  depthMm: [
+    [6.1, 9.4, 11.7, 16.2, 21.6, 28.1, 41.0, 66.0],
+    [8.2, 12.6, 15.8, 21.8, 29.1, 37.6, 54.6, 86.0],
+    [9.8, 15.1, 18.9, 26.1, 34.8, 44.9, 64.8, 101.0],
+    [11.5, 17.7, 22.1, 30.6, 40.8, 52.4, 75.3, 116.0],
+    [13.8, 21.3, 26.6, 36.8, 49.0, 62.8, 89.6, 137.0],
+    [15.7, 24.2, 30.2, 41.8, 55.7, 71.2, 101.1, 153.0],
+  ],
+};
+
+/** A line drawn roughly by hand, settled on the contour through its first point. */
+function settled(drawn: Line): { line: Point[]; levelM: number } {
+  const result = settleOnContour(grid, drawn);
+  if (!result.ok) throw new Error(`the demo line cannot settle: ${result.why}`);
+  const round = (v: number): number => Math.round(v * 100) / 100;
+  return { line: result.line.map(([x, y]) => [round(x), round(y)] as Point), levelM: Math.round(1000 * result.levelM) / 1000 };
+}
+
+const ridge = settled([here(168, 372), here(250, 350), here(330, 345), here(420, 372)]);
+const orchard = settled([here(190, 258), here(260, 250), here(330, 236), here(420, 268)]);
+
+const [ridgeSwale, ridgeSill] = newSwale({ swale: 'ridge', sill: 'ridge-sill' }, 'Ridge swale', { ...ridge, sillAtM: 206 });
+const [orchardSwale, orchardSill] = newSwale({ swale: 'orchard', sill: 'orchard-sill' }, 'Orchard swale', { ...orchard, sillAtM: 196 });
+/** Wider and deeper than a first guess, with a sill to match. */
+const sized = (swale: typeof ridgeSwale, sill: typeof ridgeSill, lengthM: number): Command => ({
+  type: 'works.change',
+  payload: {
+    changes: [
+      { id: swale.id, set: { 'levels.floorM': Math.round(1000 * (sill.levels.sillM - 0.45)) / 1000, 'levels.bankCrestM': Math.round(1000 * (sill.levels.sillM + 0.45)) / 1000, 'dimensions.floorWidthM': 1.5 } },
+      { id: sill.id, set: { 'dimensions.lengthM': lengthM } },
+    ],
+  },
+});
+
+const bytes = gridToBytes(grid);
+const sha256 = assetName(bytes);
+const commands: Command[] = [
+  { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source: 'demo/sallow-rise.tif' }, crs: `EPSG:${CRS}` } },
+  { type: 'site.set', payload: { outline } },
+  { type: 'feature.add', payload: { feature: { id: 'house', kind: 'building', name: 'Farmhouse', ring: box(196, 128, { w: 17, h: 10, turn: 0.3 }) } } },
+  { type: 'feature.add', payload: { feature: { id: 'barn', kind: 'building', name: 'Barn', ring: box(232, 112, { w: 24, h: 12, turn: -0.15 }) } } },
+  { type: 'feature.add', payload: { feature: { id: 'track', kind: 'track', name: 'Track', line: [here(330, 44), here(300, 92), here(262, 138), here(205, 158), here(168, 205), here(150, 280), here(142, 380), here(170, 470)] } } },
+  { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20, durationMin: 120 }, source: 'invented for the demo' } } },
+  { type: 'ground.set', payload: { ground: { soilGroup: 'C', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 13, soilDepthM: 1.6 } } },
+  { type: 'pin.add', payload: { pin: { id: 'pin-1', name: 'Valley gate', at: here(352, 176) } } },
+  { type: 'works.add', payload: { works: [ridgeSwale, ridgeSill] } },
+  { type: 'works.add', payload: { works: [orchardSwale, orchardSill] } },
+  sized(ridgeSwale, ridgeSill, 12),
+  sized(orchardSwale, orchardSill, 16),
+  // Dug two winters ago; the bank has settled where a cart went over it.
+  { type: 'works.change', payload: { changes: [{ id: 'orchard', set: { status: 'existing', lowPlaces: [{ atM: 84, lengthM: 6, levelM: Math.round(1000 * (orchard.levelM - 0.045)) / 1000 }] } }] } },
+];
+
+const project = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('sallow-rise', 'Sallow Rise'))).project;
+
+/** Survey points over part of the holding, as a level and a notebook would give them. */
+function surveyCsv(): string {
+  const rows = ['x,y,z'];
+  for (let i = 0; i < 17; i++) {
+    for (let j = 0; j < 13; j++) {
+      const [x, y] = [200 + 12 * i + 5 * Math.sin(3 * i + j), 150 + 12 * j + 5 * Math.cos(2 * j + i)];
+      rows.push(`${x.toFixed(2)},${y.toFixed(2)},${groundLevel(x, y).toFixed(3)}`);
+    }
+  }
+  return `${rows.join('\n')}\n`;
+}
+
+out('sallow-rise.tif', writeGeoTiff(grid, CRS));
+out('demo.outlet', writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
+out('sample-survey.csv', surveyCsv());
+out('sample-rain.csv', writeRainTable(rain));
+console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels), ridge: ridge.levelM, orchard: orchard.levelM, gate: levelAt(grid, here(352, 176)) }));

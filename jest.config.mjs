@@ -1,0 +1,31 @@
+const swc = ['@swc/jest', {
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', tsx: true, decorators: true },
+    transform: { legacyDecorator: true, decoratorMetadata: false, useDefineForClassFields: true, react: { runtime: 'automatic' } },
+  },
+  module: { type: 'commonjs' },
+}];
+const common = {
+  rootDir: '.',
+  transform: { '^.+\\.(m?[jt]sx?)$': swc },
+  transformIgnorePatterns: [],
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'jsx', 'json', 'node'],
+  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1/index.ts', '\\.(css|woff2?|png|svg)$': '<rootDir>/scripts/style-stub.cjs' },
+};
+const inFolder = (name) => ({ ...common, displayName: name, testEnvironment: 'node', testMatch: [`<rootDir>/${name}/**/*.test.ts`] });
+export default {
+  projects: [
+    inFolder('core'),
+    inFolder('cli'),
+    inFolder('server'),
+    {
+      ...inFolder('web'),
+      testMatch: ['<rootDir>/web/**/*.test.{ts,tsx}'],
+      testEnvironment: 'jsdom',
+      setupFiles: ['<rootDir>/scripts/jsdom-setup.cjs'],
+      testEnvironmentOptions: { customExportConditions: ['browser', 'require', 'default'] },
+    },
+    { ...common, displayName: 'e2e', testEnvironment: 'node', testMatch: ['<rootDir>/e2e/**/*.e2e.ts'] },
+  ],
+};
