@@ -61,13 +61,20 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
   return value / DISPLAY[kind][system].factor;
 }
 
+/** Long lengths need no centimetres. */
+function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
+  const { decimals } = DISPLAY[kind][system];
+  if (kind !== 'length') return decimals;
+  return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;
+}
+
 const MISSING = '–';
 
 /** Digits only, grouped by thin spaces; a dash for what is not known, so NaN never reaches the screen. */
 export function formatNumber(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return MISSING;
   const shown = toDisplay(value, kind, system);
-  const text = Math.abs(shown).toFixed(DISPLAY[kind][system].decimals);
+  const text = Math.abs(shown).toFixed(decimalsFor(shown, kind, system));
   const [whole, fraction] = text.split('.');
   const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, '\u202f') : whole;
   const isZero = Number(text) === 0;

@@ -72,7 +72,7 @@ function placeSwale(swale: Swale, ground: SwaleGround): PlacedWork {
       { id: `${swale.id}:ground`, work: swale.id, name: 'Ground at lip', role: 'ground', levelM: ground.meanGroundM, path: null },
       { id: `${swale.id}:floor`, work: swale.id, name: 'Floor', role: 'floor', levelM: swale.levels.floorM, path: 'levels.floorM' },
       ...lowPlacesOf(swale).map((low, k) => ({
-        id: `${swale.id}:low${k}`, work: swale.id, name: `Low bank at ${low.atM.toFixed(0)} m`, role: 'low' as const, levelM: low.levelM, path: null,
+        id: `${swale.id}:low${k}`, work: swale.id, name: `Low bank ${low.atM.toFixed(0)} m`, role: 'low' as const, levelM: low.levelM, path: null,
       })),
     ],
   };

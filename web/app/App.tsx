@@ -1,0 +1,72 @@
+import { useEffect, useState, type ReactNode } from 'react';
+import { BrowserRouter, Navigate, Route, Routes, useNavigate } from 'react-router';
+import { bringIn, openFile } from './import.ts';
+import { DEMO_ID } from './open.ts';
+import { ProjectPage } from './ProjectPage.tsx';
+import { ProjectsPage } from './ProjectsPage.tsx';
+import { StartPage } from './StartPage.tsx';
+import { loadProject, loadSetting } from './storage.ts';
+import { loadSettings, saveNow, useApp } from './store.ts';
+import { GlobalStyle, THEMES } from './theme.ts';
+
+/** The last project opened here, else the demo. */
+function First(): ReactNode {
+  const [to, setTo] = useState<string | null>(null);
+  useEffect(() => {
+    void (async () => {
+      const last = await loadSetting<string>('last-project');
+      setTo(last !== null && (await loadProject(last)) !== null ? last : DEMO_ID);
+    })();
+  }, []);
+  return to === null ? null : <Navigate to={`/p/${to}/works`} replace />;
+}
+
+/** Any supported file can be dropped anywhere. */
+function DropAnywhere(): ReactNode {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const over = (e: DragEvent): void => e.preventDefault();
+    const drop = (e: DragEvent): void => {
+      e.preventDefault();
+      const file = e.dataTransfer?.files[0];
+      if (!file) return;
+      if (/\.(outlet|json)$/i.test(file.name)) void openFile(file).then((id) => id !== null && navigate(`/p/${id}/works`));
+      else void bringIn(file);
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, [navigate]);
+  return null;
+}
+
+export function App(): ReactNode {
+  const theme = useApp((s) => s.theme);
+  useEffect(() => {
+    void loadSettings();
+    const leave = (): void => void saveNow();
+    window.addEventListener('pagehide', leave);
+    document.addEventListener('visibilitychange', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      document.removeEventListener('visibilitychange', leave);
+    };
+  }, []);
+  return (
+    <BrowserRouter>
+      <GlobalStyle $palette={THEMES[theme]} />
+      <DropAnywhere />
+      <Routes>
+        <Route path="/" element={<First />} />
+        <Route path="/start" element={<StartPage />} />
+        <Route path="/projects" element={<ProjectsPage />} />
+        <Route path="/p/:id" element={<ProjectPage />} />
+        <Route path="/p/:id/:stage" element={<ProjectPage />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </BrowserRouter>
+  );
+}

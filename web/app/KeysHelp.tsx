@@ -1,0 +1,57 @@
+import { useEffect, type ReactNode } from 'react';
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import styled from 'styled-components';
+import { Button } from '../kit/index.ts';
+
+const Shade = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  background: rgb(0 0 0 / 40%);
+  display: grid;
+  place-items: center;
+  z-index: 10;
+`;
+const Sheet = styled(Modal)`
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+  padding: 20px 26px;
+  max-width: 92vw;
+  dl { display: grid; grid-template-columns: auto 1fr; gap: 6px 18px; margin: 14px 0; }
+  dt { font-weight: 700; }
+  dd { margin: 0; }
+`;
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['Tab to the plan, then arrows', 'move the crosshair by a cell; with Shift by ten'],
+  ['Enter', 'place a point; again on the same place to finish'],
+  ['Backspace', 'take the last point back'],
+  ['Escape', 'put the tool away'],
+  ['+ and −', 'zoom'],
+  ['Arrows on a level mark', 'raise or lower it by 10 mm; Page Up and Down by 100 mm'],
+  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['?', 'this list'],
+];
+
+/** The list of keys, on ? and from the header. */
+export function KeysHelp({ isOpen, onChange }: { readonly isOpen: boolean; readonly onChange: (open: boolean) => void }): ReactNode {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      const isTyping = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+      if (e.key === '?' && !isTyping) onChange(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [onChange]);
+  return (
+    <Shade isOpen={isOpen} onOpenChange={onChange} isDismissable>
+      <Sheet>
+        <Dialog>
+          <Heading slot="title">Keys</Heading>
+          <dl>{KEYS.map(([key, what]) => <div key={key} style={{ display: 'contents' }}><dt>{key}</dt><dd>{what}</dd></div>)}</dl>
+          <Button onPress={() => onChange(false)}>Close</Button>
+        </Dialog>
+      </Sheet>
+    </Shade>
+  );
+}

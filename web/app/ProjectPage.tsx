@@ -1,0 +1,88 @@
+import { useEffect, useState, type ReactNode } from 'react';
+import { Navigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { Plan } from '../plan/Plan.tsx';
+import { STAGE_UI } from '../stages/index.ts';
+import { LevelStack } from '../stages/levels/LevelStack.tsx';
+import { LongSection } from '../stages/works/LongSection.tsx';
+import { Descent } from './Descent.tsx';
+import { Header } from './Header.tsx';
+import { Verdict } from './Verdict.tsx';
+import { openById } from './open.ts';
+import { redoLast, undoLast, useApp } from './store.ts';
+
+const Page = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto 1fr;
+  @media (max-width: 700px) { height: auto; display: block; }
+`;
+const Body = styled.div<{ $sheet: number }>`
+  display: grid;
+  grid-template-columns: 154px 1fr ${({ $sheet }) => $sheet}px;
+  min-height: 0;
+  @media (max-width: 700px) { display: block; }
+`;
+const Middle = styled.main<{ $hasStrip: boolean }>`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) ${({ $hasStrip }) => ($hasStrip ? '142px' : '')};
+  min-width: 0;
+  min-height: 0;
+  @media (max-width: 700px) { display: block; }
+`;
+const PlanRow = styled.div<{ $hasStack: boolean }>`
+  display: grid;
+  grid-template-columns: 1fr ${({ $hasStack }) => ($hasStack ? '132px' : '')};
+  min-height: 0;
+  @media (max-width: 700px) { grid-template-columns: 1fr; > :first-child { height: 46vh; } > :nth-child(2) { height: 420px; } }
+`;
+const Sheet = styled.aside`
+  border-left: 1px solid var(--line);
+  padding: 18px 18px 40px;
+  overflow-y: auto;
+  min-height: 0;
+  @media (max-width: 700px) { border: 0; }
+`;
+
+/** Opens the project of the address, then shows its stage. */
+export function ProjectPage(): ReactNode {
+  const { id = '', stage = 'works' } = useParams();
+  const openId = useApp((s) => s.history?.project.id);
+  const [missing, setMissing] = useState(false);
+  useEffect(() => {
+    if (openId === id) return;
+    void openById(id).then((found) => setMissing(!found));
+  }, [id, openId]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      const isTyping = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+      if (isTyping || !(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+      e.preventDefault();
+      if (e.shiftKey) redoLast();
+      else undoLast();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const ui = STAGE_UI.find((s) => s.id === stage);
+  if (missing) return <Navigate to="/projects" replace />;
+  if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
+  if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
+  return (
+    <Page>
+      <Header />
+      <Body $sheet={ui.width}>
+        <Descent />
+        <Middle $hasStrip={ui.id === 'works'}>
+          <Verdict stage={ui.id} />
+          <PlanRow $hasStack={ui.hasStack}>
+            <Plan showPegs={ui.id === 'pegs'} />
+            {ui.hasStack && <LevelStack />}
+          </PlanRow>
+          {ui.id === 'works' && <LongSection />}
+        </Middle>
+        <Sheet aria-label={`${ui.name} sheet`}><ui.Sheet /></Sheet>
+      </Body>
+    </Page>
+  );
+}

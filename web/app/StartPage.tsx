@@ -1,0 +1,73 @@
+import { FolderOpen } from 'lucide-react';
+import { useEffect, useState, type ReactNode } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { emptyProject } from '#core/project';
+import { Button, Inline, Muted, Problems } from '../kit/index.ts';
+import { ImportTerrain } from '../stages/land/ImportTerrain.tsx';
+import { openFile } from './import.ts';
+import { DEMO_ID } from './open.ts';
+import { newId } from './selectors.ts';
+import { openProject, saveNow, say, useApp } from './store.ts';
+
+const Page = styled.main`
+  max-width: 760px;
+  margin: 0 auto;
+  padding: 40px 22px 80px;
+  h1 { font-size: 34px; margin-bottom: 8px; }
+  h2 { font-size: 19px; margin: 28px 0 6px; }
+  ul { padding-left: 20px; }
+  li { margin: 5px 0; }
+`;
+const Field = styled.input`
+  border: 0;
+  border-bottom: 1.5px solid var(--water);
+  background: transparent;
+  padding: 5px 2px;
+  font-size: 17px;
+  width: 18em;
+  max-width: 100%;
+`;
+
+/** The least it needs to begin with one's own land, with a sample of each. */
+export function StartPage(): ReactNode {
+  const navigate = useNavigate();
+  const notice = useApp((s) => s.notice);
+  const [name, setName] = useState('My land');
+  const [draftId] = useState(() => newId('project'));
+  useEffect(() => {
+    // An empty project to bring the terrain into; it is kept only once it has some.
+    void openProject(emptyProject(draftId, 'My land')).then(() => say(null));
+  }, [draftId]);
+  const begin = (): void => {
+    const { history } = useApp.getState();
+    if (!history) return;
+    useApp.setState({ history: { ...history, project: { ...history.project, name: name.trim() === '' ? 'My land' : name.trim() } } });
+    void saveNow().then(() => navigate(`/p/${draftId}/land`));
+  };
+  return (
+    <Page>
+      <p><Link to={`/p/${DEMO_ID}/works`}>← Back to the demo</Link> · <Link to="/projects">All projects</Link></p>
+      <h1>Start from my land</h1>
+      <p>All it needs is the shape of the ground. Any one of these will do:</p>
+      <ul>
+        <li>a <strong>terrain grid</strong>: GeoTIFF or ASCII grid in a projected system in metres (<a href="/samples/sallow-rise.tif" download>a sample</a>)</li>
+        <li>a <strong>survey</strong>: a CSV of points, x, y, z or lat, lon, z (<a href="/samples/sample-survey.csv" download>a sample</a>)</li>
+        <li><strong>levels typed by hand</strong>, three points or more, as read off a level and a tape</li>
+      </ul>
+      <Muted>Rain, ground and works come after, one stage at a time. Everything stays in this browser until you export it.</Muted>
+      {notice?.tone === 'mend' && <Problems title={notice.title} problems={notice.problems} />}
+      <h2>Name it</h2>
+      <Field aria-label="Name of the project" value={name} onChange={(e) => setName(e.target.value)} />
+      <h2>Bring in the ground</h2>
+      <ImportTerrain onDone={begin} />
+      <h2>Or open a project you saved</h2>
+      <Inline>
+        <FileTrigger acceptedFileTypes={['.outlet', '.json']} onSelect={(files) => files?.[0] && void openFile(files[0]).then((id) => id !== null && navigate(`/p/${id}/works`))}>
+          <Button><FolderOpen size={16} aria-hidden />Open a .outlet file</Button>
+        </FileTrigger>
+      </Inline>
+    </Page>
+  );
+}

@@ -1,0 +1,62 @@
+// Files brought in anywhere in the app: what they are decides what happens.
+import { type Imported, type InputFile, openProjectFile } from '#core/formats';
+import { UserError, assetName, gridToBytes } from '#core/project';
+import { readProject } from '../../core/project/guard.ts';
+import { registry } from '#core/works';
+import { dispatch, keepAsset, openProject, say, useApp, worker } from './store.ts';
+import { saveProject } from './storage.ts';
+
+export const typedLevels = (text: string): File => new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
+
+async function read(file: File): Promise<InputFile> {
+  return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
+}
+
+const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
+
+/** Opens a project from a file and keeps it. Returns its id; null when the file is refused. */
+export async function openFile(file: File): Promise<string | null> {
+  try {
+    const input = await read(file);
+    const { json, assets } = openProjectFile(input.name, input.bytes);
+    const project = readProject(json, registry, input.name);
+    await openProject(project, { assets });
+    await saveProject(project).catch(() => useApp.setState({ saved: 'failed' }));
+    return project.id;
+  } catch (error) {
+    if (!(error instanceof UserError)) throw error;
+    say({ tone: 'mend', title: `${file.name} was not opened; nothing has changed`, problems: error.problems });
+    return null;
+  }
+}
+
+/** Brings a terrain, survey or rain file into the open project. Returns whether it was taken. */
+export async function bringIn(file: File, crs: string | null = null): Promise<boolean> {
+  if (isProject(file.name)) return (await openFile(file)) !== null;
+  const answer = await worker().import(await read(file), crs);
+  if (!answer.ok) {
+    say({ tone: 'mend', title: `${file.name} was not taken in; nothing has changed`, problems: answer.problems });
+    return false;
+  }
+  return take(answer.value);
+}
+
+async function take(imported: Imported): Promise<boolean> {
+  const project = useApp.getState().history?.project;
+  if (!project) return false;
+  if (imported.kind === 'rain') {
+    const { table, source } = imported;
+    const storm = project.rain?.storm;
+    const returnYears = storm && table.returnYears.includes(storm.returnYears) ? storm.returnYears : table.returnYears[Math.floor(table.returnYears.length / 2)];
+    const done = dispatch({ type: 'rain.set', payload: { rain: { table, source, storm: { ...storm, returnYears, durationMin: storm?.durationMin ?? Math.min(120, table.durationsMin[table.durationsMin.length - 1]) } } } });
+    if (done) say({ tone: 'fine', title: `The rain table of ${source} is in.`, problems: [] });
+    return done;
+  }
+  const bytes = gridToBytes(imported.grid);
+  const sha256 = assetName(bytes);
+  await keepAsset(sha256, bytes);
+  const done = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs } });
+  if (done) say({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
+  return done;
+}
+

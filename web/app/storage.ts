@@ -1,0 +1,65 @@
+// What the browser keeps: projects, their terrain assets, and a few settings, each in its own store.
+import localforage from 'localforage';
+import type { Project } from '#core/project';
+
+const store = (name: string): LocalForage => localforage.createInstance({ name: 'outlet', storeName: name });
+const projects = store('projects');
+const assets = store('assets');
+const settings = store('settings');
+
+interface Kept {
+  readonly project: Project;
+  readonly savedAt: number;
+}
+
+export interface ProjectLine {
+  readonly id: string;
+  readonly name: string;
+  readonly savedAt: number;
+}
+
+export async function listProjects(): Promise<ProjectLine[]> {
+  const lines: ProjectLine[] = [];
+  await projects.iterate<Kept, void>(({ project, savedAt }) => {
+    lines.push({ id: project.id, name: project.name, savedAt });
+  });
+  return lines.sort((a, b) => b.savedAt - a.savedAt);
+}
+
+export async function loadProject(id: string): Promise<Project | null> {
+  return (await projects.getItem<Kept>(id))?.project ?? null;
+}
+
+export async function saveProject(project: Project): Promise<void> {
+  await projects.setItem<Kept>(project.id, { project, savedAt: Date.now() });
+}
+
+export async function removeProject(id: string): Promise<void> {
+  await projects.removeItem(id);
+  await collectAssets();
+}
+
+export async function saveAsset(sha256: string, bytes: Uint8Array): Promise<void> {
+  await assets.setItem(sha256, bytes);
+}
+
+export function loadAsset(sha256: string): Promise<Uint8Array | null> {
+  return assets.getItem<Uint8Array>(sha256);
+}
+
+/** Drops assets that no kept project names. Undo within a session may still want one, so it runs only between projects. */
+export async function collectAssets(): Promise<void> {
+  const used = new Set<string>();
+  await projects.iterate<Kept, void>(({ project }) => {
+    if (project.terrain?.kind === 'asset') used.add(project.terrain.sha256);
+  });
+  for (const key of await assets.keys()) if (!used.has(key)) await assets.removeItem(key);
+}
+
+export function loadSetting<T>(name: string): Promise<T | null> {
+  return settings.getItem<T>(name);
+}
+
+export async function saveSetting(name: string, value: unknown): Promise<void> {
+  await settings.setItem(name, value);
+}

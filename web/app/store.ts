@@ -1,0 +1,180 @@
+// The one truth of the page: the document with its history, what was computed from it, and what is selected.
+import { create } from 'zustand';
+import { type Command, type History, execute, redo, startHistory, undo } from '#core/commands';
+import type { DeriveResult } from '#core/derive';
+import type { Point } from '#core/geometry';
+import { type Project, UserError, type UserProblem } from '#core/project';
+import type { UnitSystem } from '#core/units';
+import { registry } from '#core/works';
+import type { Compute, TerrainView } from '../workers/protocol.ts';
+import { startCompute } from '../workers/client.ts';
+import { loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
+import type { ThemeName } from './theme.ts';
+
+export type ToolKind = 'pin' | 'swale' | 'outline' | 'building' | 'track';
+
+export interface Notice {
+  readonly tone: 'fine' | 'mend';
+  readonly title: string;
+  readonly problems: readonly UserProblem[];
+}
+
+export interface AppState {
+  readonly history: History | null;
+  readonly result: DeriveResult | null;
+  /** Revision the result was computed from; behind history.revision while the worker works. */
+  readonly computed: number;
+  readonly terrain: TerrainView | null;
+  readonly progress: { readonly part: string; readonly share: number } | null;
+  readonly saved: 'saved' | 'saving' | 'failed' | 'read-only';
+  readonly selected: string | null;
+  readonly tool: ToolKind | null;
+  readonly drawn: readonly Point[];
+  readonly notice: Notice | null;
+  readonly system: UnitSystem;
+  readonly theme: ThemeName;
+}
+
+const INITIAL: AppState = {
+  history: null, result: null, computed: -1, terrain: null, progress: null, saved: 'saved',
+  selected: null, tool: null, drawn: [], notice: null, system: 'metric', theme: 'paper',
+};
+
+export const useApp = create<AppState>(() => INITIAL);
+const { getState: get, setState: set } = useApp;
+
+let compute: Compute | null = null;
+/** The compute worker, started when first needed. */
+export function worker(): Compute {
+  compute ??= startCompute();
+  return compute;
+}
+
+let deriving = false;
+
+/** Computes the latest document; edits made meanwhile are computed once more when this is done. */
+async function refresh(): Promise<void> {
+  const { history } = get();
+  if (deriving || !history) return;
+  deriving = true;
+  const { project, revision } = history;
+  try {
+    const answer = await worker().derive(project);
+    if (get().history?.project.id === project.id) {
+      if (answer.ok) set({ result: answer.value, computed: revision });
+      else set({ computed: revision, notice: { tone: 'mend', title: 'This could not be computed', problems: answer.problems } });
+    }
+  } finally {
+    deriving = false;
+  }
+  if (get().history && get().history?.revision !== revision) void refresh();
+}
+
+async function refreshTerrain(): Promise<void> {
+  const project = get().history?.project;
+  if (!project) return;
+  const answer = await worker().terrainView(project);
+  if (get().history?.project.id === project.id) set({ terrain: answer.ok ? answer.value : null, progress: null });
+}
+
+let saveTimer: ReturnType<typeof setTimeout> | undefined;
+
+function saveSoon(): void {
+  if (get().saved === 'read-only') return;
+  set({ saved: 'saving' });
+  clearTimeout(saveTimer);
+  saveTimer = setTimeout(() => void saveNow(), 250);
+}
+
+/** Writes the document to the browser at once: also when the page is about to go. */
+export async function saveNow(): Promise<void> {
+  const project = get().history?.project;
+  if (!project || get().saved === 'read-only') return;
+  clearTimeout(saveTimer);
+  try {
+    await saveProject(project);
+    if (get().history?.project === project) set({ saved: 'saved' });
+  } catch {
+    set({ saved: 'failed' });
+  }
+}
+
+function changed(history: History, before: History | null): void {
+  set({ history });
+  saveSoon();
+  void refresh();
+  if (before?.project.terrain !== history.project.terrain) void refreshTerrain();
+}
+
+/** Applies a command; a refused one changes nothing and says why. Returns whether it was applied. */
+export function dispatch(command: Command, gesture?: string): boolean {
+  const { history, saved } = get();
+  if (!history) return false;
+  if (saved === 'read-only') {
+    set({ notice: { tone: 'mend', title: 'This project is open in another tab, so it is read-only here', problems: [] } });
+    return false;
+  }
+  try {
+    changed(execute(history, command, { registry, ...(gesture === undefined ? {} : { gesture }) }), history);
+    if (get().notice?.tone === 'mend') set({ notice: null });
+    return true;
+  } catch (error) {
+    if (!(error instanceof UserError)) throw error;
+    set({ notice: { tone: 'mend', title: 'That cannot be done', problems: error.problems } });
+    return false;
+  }
+}
+
+export function undoLast(): void {
+  const { history } = get();
+  if (history && history.past.length > 0 && get().saved !== 'read-only') changed(undo(history), history);
+}
+
+export function redoLast(): void {
+  const { history } = get();
+  if (history && history.future.length > 0 && get().saved !== 'read-only') changed(redo(history), history);
+}
+
+/** Opens a project with the assets it came with, or those the browser keeps. */
+export async function openProject(project: Project, how: { readonly assets?: ReadonlyMap<string, Uint8Array>; readonly readOnly?: boolean } = {}): Promise<void> {
+  for (const [sha, bytes] of how.assets ?? []) await keepAsset(sha, bytes);
+  if (project.terrain?.kind === 'asset') {
+    const bytes = how.assets?.get(project.terrain.sha256) ?? (await loadAsset(project.terrain.sha256));
+    if (bytes) await worker().keep(project.terrain.sha256, bytes);
+  }
+  const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
+  const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];
+  set({ history: startHistory(project), result: null, computed: -1, terrain: null, selected: first?.id ?? null, tool: null, drawn: [], notice: null, saved: how.readOnly ? 'read-only' : 'saved' });
+  await saveSetting('last-project', project.id).catch(() => undefined);
+  await Promise.all([refresh(), refreshTerrain()]);
+}
+
+/** Keeps an asset for the worker and, if there is room, for the next visit. */
+export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<void> {
+  await worker().keep(sha256, bytes);
+  try {
+    await saveAsset(sha256, bytes);
+  } catch {
+    set({ saved: 'failed' });
+  }
+}
+
+export const select = (selected: string | null): void => set({ selected });
+export const startTool = (tool: ToolKind | null): void => set({ tool, drawn: [] });
+export const setDrawn = (drawn: readonly Point[]): void => set({ drawn });
+export const say = (notice: Notice | null): void => set({ notice });
+
+export function setSystem(system: UnitSystem): void {
+  set({ system });
+  void saveSetting('system', system);
+}
+
+export function setTheme(theme: ThemeName): void {
+  set({ theme });
+  void saveSetting('theme', theme);
+}
+
+export async function loadSettings(): Promise<void> {
+  const [system, theme] = await Promise.all([loadSetting<UnitSystem>('system'), loadSetting<ThemeName>('theme')]);
+  set({ system: system ?? 'metric', theme: theme ?? 'paper' });
+}

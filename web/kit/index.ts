@@ -1,0 +1,6 @@
+// Shared controls: React Aria for behaviour, styled-components for the look.
+export * from './controls.tsx';
+export * from './quantity.tsx';
+export * from './marks.tsx';
+export * from './layout.tsx';
+export * from './problems.tsx';

@@ -1,0 +1,84 @@
+import { Check, Fence, Home, MapPin, Minus, Plus, Route, Waves, X } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import styled from 'styled-components';
+import type { Point } from '#core/geometry';
+import { type ToolKind, startTool, useApp } from '../app/store.ts';
+import { FONT } from '../app/theme.ts';
+import { Button } from '../kit/index.ts';
+import { TOOLS, finishTool } from './tools.ts';
+
+const Bar = styled.div`
+  position: absolute;
+  top: 10px;
+  left: 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-width: calc(100% - 70px);
+  button { background: var(--paper); border-color: var(--ink); }
+`;
+const Hint = styled.div`
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+  padding: 6px 10px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+  input { width: 11.5em; font-family: ${FONT.figures}; border: 0; border-bottom: 1.5px solid var(--water); background: transparent; padding: 2px; }
+`;
+const Zoom = styled.div`
+  position: absolute;
+  right: 12px;
+  top: 10px;
+  display: grid;
+  gap: 6px;
+  button { background: var(--paper); border-color: var(--ink); padding: 6px 9px; }
+`;
+
+const ICONS: Readonly<Record<ToolKind, ReactNode>> = {
+  pin: <MapPin size={16} aria-hidden />, swale: <Waves size={16} aria-hidden />, outline: <Fence size={16} aria-hidden />,
+  building: <Home size={16} aria-hidden />, track: <Route size={16} aria-hidden />,
+};
+const BY_STAGE: Readonly<Record<string, readonly ToolKind[]>> = { land: ['pin', 'outline', 'building', 'track'], works: ['swale', 'pin'] };
+
+/** "431200, 4612300" as a point; null when it is not two numbers. */
+export function typedPoint(text: string): Point | null {
+  const parts = text.trim().split(/[\s,;]+/).map(Number);
+  return parts.length === 2 && parts.every((v) => Number.isFinite(v)) ? [parts[0], parts[1]] : null;
+}
+
+/** Tools of the stage, the hint of the tool in hand, and zoom. */
+export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => void; readonly onZoom: (by: number) => void }): ReactNode {
+  const stage = useLocation().pathname.split('/').pop() ?? '';
+  const { tool, drawn, terrain, saved } = useApp();
+  const [typed, setTyped] = useState('');
+  const point = typedPoint(typed);
+  const tools = terrain && saved !== 'read-only' ? (BY_STAGE[stage] ?? []) : [];
+  return (
+    <>
+      <Bar role="toolbar" aria-label="Drawing">
+        {tool === null && tools.map((t) => (
+          <Button key={t} onPress={() => startTool(t)}>{ICONS[t]}{TOOLS[t].name}</Button>
+        ))}
+        {tool !== null && (
+          <Hint>
+            <span>{TOOLS[tool].hint}</span>
+            <form onSubmit={(e) => { e.preventDefault(); if (point) { onTyped(point); setTyped(''); } }}>
+              <input aria-label="Type x, y" placeholder="or type x, y" value={typed} onChange={(e) => setTyped(e.target.value)} />
+            </form>
+            {TOOLS[tool].least > 1 && <Button onPress={finishTool} isDisabled={drawn.length < TOOLS[tool].least}><Check size={16} aria-hidden />Finish</Button>}
+            <Button onPress={() => startTool(null)}><X size={16} aria-hidden />Cancel</Button>
+          </Hint>
+        )}
+      </Bar>
+      <Zoom>
+        <Button aria-label="Zoom in" onPress={() => onZoom(0.6)}><Plus size={16} aria-hidden /></Button>
+        <Button aria-label="Zoom out" onPress={() => onZoom(-0.6)}><Minus size={16} aria-hidden /></Button>
+      </Zoom>
+    </>
+  );
+}

@@ -1,0 +1,93 @@
+// From document and results to what is drawn. Works draw themselves through their own twin in web/works.
+import LineString from 'ol/geom/LineString.js';
+import OlPoint from 'ol/geom/Point.js';
+import Polygon from 'ol/geom/Polygon.js';
+import type { DeriveResult } from '#core/derive';
+import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
+import { type Project, optionOf } from '#core/project';
+import { workUi } from '../works/index.ts';
+import type { PlanItem } from './map.ts';
+
+export interface Drawing {
+  readonly project: Project;
+  readonly result: DeriveResult | null;
+  readonly selected: string | null;
+  readonly levelText: (levelM: number) => string;
+  readonly flowText: (m3s: number) => string;
+  readonly showPegs: boolean;
+}
+
+export const toRing = (ring: Line): number[][][] => [closed(ring).map(([x, y]) => [x, y])];
+const toLine = (line: Line): number[][] => line.map(([x, y]) => [x, y]);
+const version = (...parts: unknown[]): string => JSON.stringify(parts);
+
+function featureItems({ project }: Drawing): PlanItem[] {
+  return project.features.flatMap((f): PlanItem[] => {
+    const look = { role: f.kind === 'building' || f.kind === 'track' ? f.kind : 'feature', ...(f.kind === 'track' || f.name === undefined ? {} : { label: f.name }) };
+    if (f.ring) return [{ id: `feature:${f.id}`, version: version(f.ring, look), geometry: new Polygon(toRing(f.ring)), look }];
+    if (f.line) return [{ id: `feature:${f.id}`, version: version(f.line, look), geometry: new LineString(toLine(f.line)), look }];
+    return [];
+  });
+}
+
+function catchmentItems({ result, selected }: Drawing): PlanItem[] {
+  return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
+    const look = { role: 'catchment', isSelected: c.of === selected };
+    return c.ring.length < 3 ? [] : [{ id: `catchment:${c.of}`, version: version(c.areaM2, c.ring[0], c.ring.length, look), geometry: new Polygon(toRing(smooth(c.ring))), look }];
+  });
+}
+
+/** The stepped outline of cells without its steps: within a cell and a half of the true edge. */
+function smooth(ring: Line): Line {
+  const [a, b] = ring;
+  return simplify(closed(ring), 1.1 * Math.max(0.5, Math.min(4, distance(a, b)))).slice(0, -1);
+}
+
+function linkItems({ result, selected }: Drawing): PlanItem[] {
+  return (result?.derived.links ?? []).flatMap((link): PlanItem[] => {
+    if (link.path.length < 2) return [];
+    const end = link.path[link.path.length - 1];
+    const path = link.path.map(([x, y]) => [x, y]);
+    const look = { role: 'spill', isSelected: link.from === selected || link.outlet === selected };
+    const line: PlanItem = { id: `link:${link.outlet}`, version: version(link.path[0], end, link.path.length, look), geometry: new LineString(path), look };
+    return [line];
+  });
+}
+
+/** Where water leaves: links that end within a few metres share a mark. */
+function exitItems({ result, flowText }: Drawing): PlanItem[] {
+  const exits: { at: Point; peakM3s: number; id: string }[] = [];
+  for (const link of result?.derived.links ?? []) {
+    const end = link.path[link.path.length - 1];
+    if (!end || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) continue;
+    const at: Point = [end[0], end[1]];
+    const near = exits.find((e) => distance(e.at, at) < 12);
+    if (near) near.peakM3s += link.peakM3s;
+    else exits.push({ at, peakM3s: link.peakM3s, id: link.outlet });
+  }
+  return exits.map(({ at, peakM3s, id }): PlanItem => {
+    const look = { role: 'exit', ...(peakM3s > 0 ? { label: `leaves: ${flowText(peakM3s)}` } : {}) };
+    return { id: `exit:${id}`, version: version(at, look), geometry: new OlPoint([...at]), look };
+  });
+}
+
+function pinItems({ project, selected }: Drawing): PlanItem[] {
+  return project.pins.map((pin): PlanItem => {
+    const look = { role: 'pin', label: pin.name ?? 'Pin', isSelected: pin.id === selected };
+    return { id: pin.id, version: version(pin.at, look), geometry: new OlPoint([...pin.at]), look, isMovable: true };
+  });
+}
+
+/** All that is drawn on the plan above the contours, lowest first. */
+export function planItems(drawing: Drawing): PlanItem[] {
+  const { project, result } = drawing;
+  const { outline } = project.site;
+  const edge: PlanItem[] = outline.length < 3 ? [] : [{ id: 'outline', version: version(outline), geometry: new Polygon(toRing(outline)), look: { role: 'outline' } }];
+  const works = optionOf(project).works;
+  const workItems = works.flatMap((work) => workUi(work.kind).planItems(work, { ...drawing, works }));
+  const pegs = drawing.showPegs
+    ? (result?.derived.pegs ?? []).map((p, i): PlanItem => ({ id: `peg:${i}`, version: version(p.x, p.y), geometry: new OlPoint([p.x, p.y]), look: { role: 'peg' } }))
+    : [];
+  return [...catchmentItems(drawing), ...edge, ...featureItems(drawing), ...linkItems(drawing), ...exitItems(drawing), ...workItems, ...pegs, ...pinItems(drawing)];
+}
+

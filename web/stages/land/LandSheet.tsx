@@ -1,0 +1,72 @@
+import { Download, Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { dispatch, select, useApp } from '../../app/store.ts';
+import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
+import { Button, Fact, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
+import { ImportTerrain } from './ImportTerrain.tsx';
+
+function PinPart(): ReactNode {
+  const { pins } = useProject();
+  const derived = useDerived();
+  const selected = useApp((s) => s.selected);
+  const format = useFormat();
+  const pin = pins.find((p) => p.id === selected) ?? pins[pins.length - 1];
+  const catchment = derived?.catchments.find((c) => c.of === pin?.id);
+  const runoff = derived?.runoff.find((r) => r.of === pin?.id);
+  if (!pin) return <Muted>No pin yet. Choose “Drop a pin” on the plan and click where water passes.</Muted>;
+  return (
+    <Part title={`What drains to ${pin.name ?? 'the pin'}`}>
+      {catchment ? (
+        <>
+          <Fact label="Area" value={format(catchment.areaM2, 'land')} />
+          <Fact label="Mean slope" value={format(catchment.meanSlope, 'slope')} />
+          <Fact label="Longest flow path" value={format(catchment.longestPathM, 'length')} />
+          <Fact label="Reaches the terrain’s edge" value={catchment.touchesTerrainEdge ? 'yes: more may come' : 'no'} />
+          {runoff && <Fact label="Runs off in the storm" value={format(runoff.volumeM3, 'volume')} />}
+          {runoff && <Fact label="Peak, hydrograph and rational" value={`${format(runoff.hydrographPeakM3s, 'flow')}, ${format(runoff.rationalPeakM3s, 'flow')}`} />}
+        </>
+      ) : <Muted>It lies off the terrain: drag it onto the ground.</Muted>}
+    </Part>
+  );
+}
+
+/** The land: terrain, property line, buildings, and what drains where. */
+export function LandSheet(): ReactNode {
+  const project = useProject();
+  const { result, selected } = useApp();
+  const format = useFormat();
+  const terrain = result?.derived.terrain;
+  const objects = [
+    ...project.pins.map((p) => ({ id: p.id, name: p.name ?? 'Pin', remove: () => dispatch({ type: 'pin.remove', payload: { id: p.id } }) })),
+    ...project.features.map((f) => ({ id: f.id, name: f.name ?? f.kind, remove: () => dispatch({ type: 'feature.remove', payload: { id: f.id } }) })),
+  ];
+  return (
+    <>
+      <SheetTitle>Land</SheetTitle>
+      <PinPart />
+      {terrain && (
+        <Part title="Terrain">
+          <Fact label="Ground mapped" value={format(terrain.areaM2, 'land')} />
+          <Fact label="Lowest" value={format(terrain.minM, 'level')} />
+          <Fact label="Highest" value={format(terrain.maxM, 'level')} />
+          <Fact label="System" value={project.site.crs ?? 'local metres'} />
+        </Part>
+      )}
+      <Part title="On the plan">
+        {objects.length === 0 && <Muted>Nothing yet.</Muted>}
+        {objects.map((o) => (
+          <Row key={o.id}>
+            <Button look="quiet" onPress={() => select(o.id)}>{o.id === selected ? <strong>{o.name}</strong> : o.name}</Button>
+            <Button look="quiet" aria-label={`Remove ${o.name}`} onPress={o.remove}><Trash2 size={15} aria-hidden /></Button>
+          </Row>
+        ))}
+      </Part>
+      <Part title={terrain ? 'Other terrain' : 'Bring in your terrain'}>
+        <ImportTerrain />
+        <Muted style={{ marginTop: 8 }}>
+          Samples: <a href="/samples/sallow-rise.tif" download><Download size={13} aria-hidden /> terrain grid</a>, <a href="/samples/sample-survey.csv" download><Download size={13} aria-hidden /> survey points</a>
+        </Muted>
+      </Part>
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import type { LevelMark } from '#core/contract';
+import type { DeriveResult } from '#core/derive';
+
+export interface StackMark extends LevelMark {
+  /** Place down the picture, 0 at the top to 1. */
+  readonly place: number;
+  /** Height above the mark below it [m]; null for the lowest. */
+  readonly stepM: number | null;
+}
+
+/** Least distance between neighbours, so that their names can be read, and the most a large gap may take. */
+const LEAST_SHARE = 0.5;
+
+/** Marks of a chain, highest first, with the storm's water level. */
+export function chainMarks(result: DeriveResult | null, ids: readonly string[]): LevelMark[] {
+  const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work));
+  const water = (result?.derived.stores ?? []).filter((s) => ids.includes(s.id) && s.peakLevelM !== null && s.peakLevelM > s.floorM + 1e-6)
+    .map((s): LevelMark => ({ id: `${s.id}:water`, work: s.id, name: 'Highest water', role: 'water', levelM: s.peakLevelM ?? 0, path: null }));
+  return [...marks, ...water].sort((a, b) => b.levelM - a.levelM);
+}
+
+/** True vertical order; distances true in part, evened out so that millimetres stay legible beside metres. */
+export function stackOf(marks: readonly LevelMark[]): StackMark[] {
+  if (marks.length === 0) return [];
+  const total = marks[0].levelM - marks[marks.length - 1].levelM;
+  const even = 1 / Math.max(1, marks.length - 1);
+  let place = 0;
+  return marks.map((mark, i) => {
+    const below = marks[i + 1];
+    const stepM = below ? mark.levelM - below.levelM : null;
+    const at = place;
+    if (stepM !== null) place += LEAST_SHARE * even + (1 - LEAST_SHARE) * (total > 0 ? stepM / total : even);
+    return { ...mark, place: at, stepM };
+  });
+}

@@ -1,0 +1,26 @@
+import { copyFileSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import react from '@vitejs/plugin-react';
+import { type Plugin, defineConfig } from 'vite';
+
+const SAMPLES = ['demo.outlet', 'sallow-rise.tif', 'sample-survey.csv', 'sample-rain.csv'];
+
+/** Ships the demo and the sample files beside the app, so that they are there without a server. */
+function samples(): Plugin {
+  return {
+    name: 'outlet-samples',
+    configResolved: () => {
+      const target = join(import.meta.dirname, 'public/samples');
+      mkdirSync(target, { recursive: true });
+      for (const name of SAMPLES) copyFileSync(join(import.meta.dirname, '../demo', name), join(target, name));
+    },
+  };
+}
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [samples(), react()],
+  worker: { format: 'es' },
+  build: { outDir: join(import.meta.dirname, '../dist'), emptyOutDir: true, target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 2500 },
+  server: { proxy: { '/api': 'http://127.0.0.1:4173' } },
+});

@@ -1,0 +1,30 @@
+// The one table of what the page asks of the compute worker.
+import type { DeriveResult } from '#core/derive';
+import type { Imported, InputFile } from '#core/formats';
+import type { Line } from '#core/geometry';
+import type { Project, UserProblem } from '#core/project';
+import type { Settled } from '#core/terrain';
+
+/** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
+export interface TerrainView {
+  readonly key: string;
+  readonly frame: { readonly ncols: number; readonly nrows: number; readonly cellM: number; readonly west: number; readonly south: number; readonly baseM: number };
+  readonly z: Float32Array;
+  readonly shade: Uint8ClampedArray;
+  /** Area draining through each cell [m2]. */
+  readonly areaM2: Float32Array;
+  readonly contours: { readonly intervalM: number; readonly xy: Float64Array; readonly starts: Int32Array; readonly levelM: Float64Array };
+}
+
+/** A result, or the problems a user can mend; errors of other kinds reject. */
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[] };
+
+export interface Compute {
+  /** Hands over the bytes of a terrain asset; they stay in the worker. */
+  readonly keep: (sha256: string, bytes: Uint8Array) => Promise<void>;
+  readonly derive: (project: Project) => Promise<Answer<DeriveResult>>;
+  readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
+  readonly settle: (project: Project, drawn: Line) => Promise<Settled | null>;
+  readonly import: (file: InputFile, crs: string | null) => Promise<Answer<Imported>>;
+  readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
+}
