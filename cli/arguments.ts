@@ -17,7 +17,8 @@ export function readArguments(words: readonly string[], known: readonly string[]
       continue;
     }
     const name = word.slice(2);
-    if (!known.includes(name)) fail('cli.option', `there is no option ${word}`, { do: `Use ${known.map((k) => `--${k}`).join(', ') || 'no option'}.` });
+    if (!known.includes(name))
+      fail('cli.option', `there is no option ${word}`, { do: `Use ${known.map((k) => `--${k}`).join(', ') || 'no option'}.` });
     const value = words[++i];
     if (value === undefined) fail('cli.option-value', `${word} needs a value`, { do: 'Give one after it.' });
     options.set(name, value ?? '');
@@ -30,7 +31,9 @@ export function numberOption(args: Arguments, name: string): number | null {
   const text = args.options.get(name);
   if (text === undefined) return null;
   const value = Number(text);
-  return text.trim() !== '' && Number.isFinite(value) ? value : fail('cli.number', `--${name} is "${text}", not a number`, { do: 'Give a number.' });
+  return text.trim() !== '' && Number.isFinite(value)
+    ? value
+    : fail('cli.number', `--${name} is "${text}", not a number`, { do: 'Give a number.' });
 }
 
 /** The one plain argument a command needs. */

@@ -27,7 +27,10 @@ async function deriveCommand(words: readonly string[]): Promise<string> {
   const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
   const option = args.options.get('option');
   if (option !== undefined && !project.options.some((o) => o.id === option)) {
-    fail('option.missing', `there is no option "${option}"`, { where: { field: 'option' }, do: `Use one of ${project.options.map((o) => o.id).join(', ')}.` });
+    fail('option.missing', `there is no option "${option}"`, {
+      where: { field: 'option' },
+      do: `Use one of ${project.options.map((o) => o.id).join(', ')}.`,
+    });
   }
   return toJson(derive(project, { registry, grids, ...(option === undefined ? {} : { option }) }).derived);
 }
@@ -38,17 +41,34 @@ async function applyAll(words: readonly string[]): Promise<string> {
   const path = args.plain[1] ?? fail('cli.missing', 'COMMANDS.json is missing', { do: 'Name a file with a list of commands.' });
   const name = basename(path);
   const list = parseJson(name, readBytes(path));
-  if (!Array.isArray(list)) fail('commands.list', 'it is not a list of commands', { where: { file: name }, do: 'Give [{"type": ..., "payload": {...}}, ...].' });
+  if (!Array.isArray(list))
+    fail('commands.list', 'it is not a list of commands', { where: { file: name }, do: 'Give [{"type": ..., "payload": {...}}, ...].' });
   let changed = project;
   (list as unknown[]).forEach((item, i) => {
     const field = String(i);
-    const isCommand = typeof item === 'object' && item !== null && 'type' in item && 'payload' in item && typeof item.payload === 'object' && item.payload !== null;
-    if (!isCommand) fail('commands.shape', `command ${i + 1} has no type and payload`, { where: { file: name, field }, do: 'Give {"type": ..., "payload": {...}}.' });
+    const isCommand =
+      typeof item === 'object' &&
+      item !== null &&
+      'type' in item &&
+      'payload' in item &&
+      typeof item.payload === 'object' &&
+      item.payload !== null;
+    if (!isCommand)
+      fail('commands.shape', `command ${i + 1} has no type and payload`, {
+        where: { file: name, field },
+        do: 'Give {"type": ..., "payload": {...}}.',
+      });
     try {
       changed = applyCommand(changed, item as Command, registry).project;
     } catch (error) {
-      if (error instanceof UserError) throw new UserError(error.problems.map((p) => ({ ...p, where: { file: name, ...p.where, field: [field, p.where.field].filter(Boolean).join('.') } })));
-      return fail('commands.payload', `command ${i + 1} (${String((item as { type: unknown }).type)}) has a payload that cannot be used`, { where: { file: name, field }, do: 'Check the members of its payload.' });
+      if (error instanceof UserError)
+        throw new UserError(
+          error.problems.map((p) => ({ ...p, where: { file: name, ...p.where, field: [field, p.where.field].filter(Boolean).join('.') } })),
+        );
+      return fail('commands.payload', `command ${i + 1} (${String((item as { type: unknown }).type)}) has a payload that cannot be used`, {
+        where: { file: name, field },
+        do: 'Check the members of its payload.',
+      });
     }
   });
   // What the commands made must be a sound document as a whole.
@@ -71,7 +91,9 @@ const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 async function exportCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['pegs', 'hi', 'interval', 'option']);
   const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
-  const format = PEG_FORMATS.find((f) => f === args.options.get('pegs')) ?? fail('cli.format', `--pegs is "${args.options.get('pegs') ?? ''}"`, { do: `Use one of ${PEG_FORMATS.join(', ')}.` });
+  const format =
+    PEG_FORMATS.find((f) => f === args.options.get('pegs')) ??
+    fail('cli.format', `--pegs is "${args.options.get('pegs') ?? ''}"`, { do: `Use one of ${PEG_FORMATS.join(', ')}.` });
   const pegIntervalM = numberOption(args, 'interval') ?? project.survey?.pegIntervalM ?? 10;
   if (!(pegIntervalM > 0)) fail('cli.interval', `--interval is ${pegIntervalM}`, { do: 'Give a distance above zero, in metres.' });
   const hi = numberOption(args, 'hi') ?? project.survey?.heightOfCollimationM ?? null;
@@ -84,20 +106,34 @@ async function exportCommand(words: readonly string[]): Promise<string> {
 }
 
 function formulasCommand(): string {
-  return toJson(FORMULAS.map(({ id, title, statement, symbols, result, source, limits }) => ({ id, title, statement, symbols, result, source, range: limits ?? null })));
+  return toJson(
+    FORMULAS.map(({ id, title, statement, symbols, result, source, limits }) => ({
+      id,
+      title,
+      statement,
+      symbols,
+      result,
+      source,
+      range: limits ?? null,
+    })),
+  );
 }
 
 function calcCommand(words: readonly string[]): string {
   const args = readArguments(words, []);
   const id = soleArgument(args, 'the id of a formula');
-  const formula = FORMULAS.find((f) => f.id === id) ?? fail('formula.unknown', `there is no formula "${id}"`, { do: 'List them with: formulas --json' });
+  const formula =
+    FORMULAS.find((f) => f.id === id) ?? fail('formula.unknown', `there is no formula "${id}"`, { do: 'List them with: formulas --json' });
   const given = parseJson('inputs', new TextEncoder().encode(args.plain[1] ?? '{}'));
   const inputs = (typeof given === 'object' && given !== null ? given : {}) as never;
   let result: number;
   try {
     result = formula.evaluate(inputs);
   } catch (error) {
-    return fail('formula.input', error instanceof Error ? error.message : String(error), { where: { field: id }, do: `Give ${Object.keys(formula.symbols).join(', ')} as numbers.` });
+    return fail('formula.input', error instanceof Error ? error.message : String(error), {
+      where: { field: id },
+      do: `Give ${Object.keys(formula.symbols).join(', ')} as numbers.`,
+    });
   }
   const cautions = formula.cautions(inputs);
   return toJson({ formula: id, result, unit: formula.result.unit, inRange: cautions.length === 0, cautions, source: formula.source });

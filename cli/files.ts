@@ -30,11 +30,20 @@ export async function openProject(path: string): Promise<Opened> {
   const { terrain } = project;
   let grid: Grid | null = null;
   if (terrain?.kind === 'asset') {
-    const bytes = assets.get(terrain.sha256) ?? fail('asset.missing', `the terrain ${terrain.sha256.slice(0, 12)}… is not in the file`, { where: { file }, do: 'Export the project again from where it was made.' });
+    const bytes =
+      assets.get(terrain.sha256) ??
+      fail('asset.missing', `the terrain ${terrain.sha256.slice(0, 12)}… is not in the file`, {
+        where: { file },
+        do: 'Export the project again from where it was made.',
+      });
     grid = gridFromBytes(bytes, file);
   } else if (terrain?.kind === 'grid' && 'file' in terrain) {
     const imported = await importFile({ name: terrain.file, bytes: readBytes(join(dirname(path), terrain.file)) }, project.site.crs);
-    if (imported.kind !== 'terrain') fail('terrain.file', `${terrain.file} is not a terrain`, { where: { file: terrain.file }, do: 'Name a GeoTIFF, an ASCII grid or survey points.' });
+    if (imported.kind !== 'terrain')
+      fail('terrain.file', `${terrain.file} is not a terrain`, {
+        where: { file: terrain.file },
+        do: 'Name a GeoTIFF, an ASCII grid or survey points.',
+      });
     else grid = imported.grid;
   }
   return {

@@ -7,7 +7,14 @@ async function main(argv: readonly string[]): Promise<number> {
   const command = COMMANDS[name ?? ''];
   try {
     if (!command) {
-      throw new UserError([{ code: 'cli.command', what: `there is no command "${name ?? ''}"`, where: {}, do: `Use one of ${Object.keys(COMMANDS).join(', ')}.` }]);
+      throw new UserError([
+        {
+          code: 'cli.command',
+          what: `there is no command "${name ?? ''}"`,
+          where: {},
+          do: `Use one of ${Object.keys(COMMANDS).join(', ')}.`,
+        },
+      ]);
     }
     process.stdout.write(await command(rest));
     return 0;
@@ -20,7 +27,12 @@ async function main(argv: readonly string[]): Promise<number> {
 
 function unexpected(error: unknown): { code: string; what: string; where: object; do: string } {
   const what = error instanceof Error ? error.message : String(error);
-  return { code: error instanceof RangeError ? 'input.range' : 'internal', what, where: {}, do: 'Check the input; if it is sound, this is a fault of Outlet.' };
+  return {
+    code: error instanceof RangeError ? 'input.range' : 'internal',
+    what,
+    where: {},
+    do: 'Check the input; if it is sound, this is a fault of Outlet.',
+  };
 }
 
 process.exitCode = await main(process.argv.slice(2));

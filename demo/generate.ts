@@ -20,7 +20,8 @@ const SOUTH = 4612000;
 const [ncols, nrows] = [WIDTH_M / CELL_M, HEIGHT_M / CELL_M];
 const levels = new Float64Array(ncols * nrows);
 for (let row = 0, i = 0; row < nrows; row++) {
-  for (let col = 0; col < ncols; col++, i++) levels[i] = Math.round(1000 * groundLevel((col + 0.5) * CELL_M, (nrows - row - 0.5) * CELL_M)) / 1000;
+  for (let col = 0; col < ncols; col++, i++)
+    levels[i] = Math.round(1000 * groundLevel((col + 0.5) * CELL_M, (nrows - row - 0.5) * CELL_M)) / 1000;
 }
 const grid = gridFromLevels({ ncols, nrows, cellM: CELL_M, west: WEST, south: SOUTH }, levels);
 const here = (x: number, y: number): Point => [WEST + x, SOUTH + y];
@@ -28,7 +29,12 @@ const out = (name: string, data: Uint8Array | string): void => writeFileSync(joi
 
 const outline = [here(96, 70), here(330, 44), here(520, 92), here(548, 300), here(500, 505), here(250, 520), here(88, 470)];
 const box = (x: number, y: number, size: { w: number; h: number; turn: number }): Point[] =>
-  [[0, 0], [size.w, 0], [size.w, size.h], [0, size.h]].map(([u, v]) => here(x + u * Math.cos(size.turn) - v * Math.sin(size.turn), y + u * Math.sin(size.turn) + v * Math.cos(size.turn)));
+  [
+    [0, 0],
+    [size.w, 0],
+    [size.w, size.h],
+    [0, size.h],
+  ].map(([u, v]) => here(x + u * Math.cos(size.turn) - v * Math.sin(size.turn), y + u * Math.sin(size.turn) + v * Math.cos(size.turn)));
 
 const rain = {
   durationsMin: [5, 10, 15, 30, 60, 120, 360, 1440],
@@ -61,7 +67,14 @@ const sized = (swale: typeof ridgeSwale, sill: typeof ridgeSill, lengthM: number
   type: 'works.change',
   payload: {
     changes: [
-      { id: swale.id, set: { 'levels.floorM': Math.round(1000 * (sill.levels.sillM - 0.45)) / 1000, 'levels.bankCrestM': Math.round(1000 * (sill.levels.sillM + 0.45)) / 1000, 'dimensions.floorWidthM': 1.5 } },
+      {
+        id: swale.id,
+        set: {
+          'levels.floorM': Math.round(1000 * (sill.levels.sillM - 0.45)) / 1000,
+          'levels.bankCrestM': Math.round(1000 * (sill.levels.sillM + 0.45)) / 1000,
+          'dimensions.floorWidthM': 1.5,
+        },
+      },
       { id: sill.id, set: { 'dimensions.lengthM': lengthM } },
     ],
   },
@@ -72,18 +85,58 @@ const sha256 = assetName(bytes);
 const commands: Command[] = [
   { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source: 'demo/sallow-rise.tif' }, crs: `EPSG:${CRS}` } },
   { type: 'site.set', payload: { outline } },
-  { type: 'feature.add', payload: { feature: { id: 'house', kind: 'building', name: 'Farmhouse', ring: box(196, 128, { w: 17, h: 10, turn: 0.3 }) } } },
-  { type: 'feature.add', payload: { feature: { id: 'barn', kind: 'building', name: 'Barn', ring: box(232, 112, { w: 24, h: 12, turn: -0.15 }) } } },
-  { type: 'feature.add', payload: { feature: { id: 'track', kind: 'track', name: 'Track', line: [here(330, 44), here(300, 92), here(262, 138), here(205, 158), here(168, 205), here(150, 280), here(142, 380), here(170, 470)] } } },
+  {
+    type: 'feature.add',
+    payload: { feature: { id: 'house', kind: 'building', name: 'Farmhouse', ring: box(196, 128, { w: 17, h: 10, turn: 0.3 }) } },
+  },
+  {
+    type: 'feature.add',
+    payload: { feature: { id: 'barn', kind: 'building', name: 'Barn', ring: box(232, 112, { w: 24, h: 12, turn: -0.15 }) } },
+  },
+  {
+    type: 'feature.add',
+    payload: {
+      feature: {
+        id: 'track',
+        kind: 'track',
+        name: 'Track',
+        line: [
+          here(330, 44),
+          here(300, 92),
+          here(262, 138),
+          here(205, 158),
+          here(168, 205),
+          here(150, 280),
+          here(142, 380),
+          here(170, 470),
+        ],
+      },
+    },
+  },
   { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20, durationMin: 120 }, source: 'invented for the demo' } } },
-  { type: 'ground.set', payload: { ground: { soilGroup: 'C', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 13, soilDepthM: 1.6 } } },
+  {
+    type: 'ground.set',
+    payload: {
+      ground: { soilGroup: 'C', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 13, soilDepthM: 1.6 },
+    },
+  },
   { type: 'pin.add', payload: { pin: { id: 'pin-1', name: 'Valley gate', at: here(352, 176) } } },
   { type: 'works.add', payload: { works: [ridgeSwale, ridgeSill] } },
   { type: 'works.add', payload: { works: [orchardSwale, orchardSill] } },
   sized(ridgeSwale, ridgeSill, 12),
   sized(orchardSwale, orchardSill, 16),
   // Dug two winters ago; the bank has settled where a cart went over it.
-  { type: 'works.change', payload: { changes: [{ id: 'orchard', set: { status: 'existing', lowPlaces: [{ atM: 84, lengthM: 6, levelM: Math.round(1000 * (orchard.levelM - 0.045)) / 1000 }] } }] } },
+  {
+    type: 'works.change',
+    payload: {
+      changes: [
+        {
+          id: 'orchard',
+          set: { status: 'existing', lowPlaces: [{ atM: 84, lengthM: 6, levelM: Math.round(1000 * (orchard.levelM - 0.045)) / 1000 }] },
+        },
+      ],
+    },
+  },
 ];
 
 const project = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('sallow-rise', 'Sallow Rise'))).project;
@@ -104,4 +157,13 @@ out('sallow-rise.tif', writeGeoTiff(grid, CRS));
 out('demo.outlet', writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
 out('sample-survey.csv', surveyCsv());
 out('sample-rain.csv', writeRainTable(rain));
-console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels), ridge: ridge.levelM, orchard: orchard.levelM, gate: levelAt(grid, here(352, 176)) }));
+console.log(
+  JSON.stringify({
+    cells: grid.z.length,
+    low: Math.min(...levels),
+    high: Math.max(...levels),
+    ridge: ridge.levelM,
+    orchard: orchard.levelM,
+    gate: levelAt(grid, here(352, 176)),
+  }),
+);

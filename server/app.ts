@@ -10,17 +10,24 @@ const DIST = join(import.meta.dirname, '../dist');
 /** The app with its stand-ins; every one of them says that it is simulated. */
 export function createApp(dist = DIST): Express {
   const app = express();
-  app.use(helmet({
-    contentSecurityPolicy: {
-      directives: {
-        'img-src': ["'self'", 'data:', 'blob:'], 'worker-src': ["'self'", 'blob:'], 'script-src': ["'self'"],
-        'connect-src': ["'self'", 'blob:', 'data:'], 'upgrade-insecure-requests': null,
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'worker-src': ["'self'", 'blob:'],
+          'script-src': ["'self'"],
+          'connect-src': ["'self'", 'blob:', 'data:'],
+          'upgrade-insecure-requests': null,
+        },
       },
-    },
-  }));
+    }),
+  );
   app.get('/api/rainfall-frequency', rainfallFrequency);
   app.use('/api', (_request, response) => {
-    response.status(404).json({ errors: [{ code: 'api.unknown', what: 'there is no such service', where: {}, do: 'Use /api/rainfall-frequency.' }] });
+    response
+      .status(404)
+      .json({ errors: [{ code: 'api.unknown', what: 'there is no such service', where: {}, do: 'Use /api/rainfall-frequency.' }] });
   });
   if (existsSync(dist)) {
     app.use(express.static(dist));

@@ -13,14 +13,25 @@ const RETURN_YEARS = [2, 5, 10, 20, 50, 100];
 
 /** Depth of the invented climate [mm]: intensity i = K·T^0.2 / (t + 8)^0.76, in mm/h and minutes. */
 const depthMm = (years: number, minutes: number, wetness: number): number =>
-  Math.round(10 * wetness * (620 * years ** 0.2 * minutes) / (60 * (minutes + 8) ** 0.76)) / 10;
+  Math.round((10 * wetness * (620 * years ** 0.2 * minutes)) / (60 * (minutes + 8) ** 0.76)) / 10;
 
 export function rainfallFrequency(request: Request, response: Response): void {
   const wetness = request.query.wetness === undefined ? {} : { wetness: Number(request.query.wetness) };
   const question = plainToInstance(Question, wetness);
   const [error] = validateSync(question);
   if (error) {
-    response.status(400).json({ errors: [{ code: 'api.question', what: Object.values(error.constraints ?? {}).join('; '), where: { field: error.property }, do: 'Give a wetness from 0.2 to 4.' }] });
+    response
+      .status(400)
+      .json({
+        errors: [
+          {
+            code: 'api.question',
+            what: Object.values(error.constraints ?? {}).join('; '),
+            where: { field: error.property },
+            do: 'Give a wetness from 0.2 to 4.',
+          },
+        ],
+      });
     return;
   }
   response.json({

@@ -21,6 +21,12 @@ export default defineConfig({
   root: import.meta.dirname,
   plugins: [samples(), react()],
   worker: { format: 'es' },
-  build: { outDir: join(import.meta.dirname, '../dist'), emptyOutDir: true, target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 2500 },
+  build: {
+    outDir: join(import.meta.dirname, '../dist'),
+    emptyOutDir: true,
+    target: 'es2022',
+    sourcemap: false,
+    chunkSizeWarningLimit: 2500,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4173' } },
 });

@@ -6,7 +6,17 @@ import { Memo, derive } from '#core/derive';
 import { openProjectFile } from '#core/formats';
 import { rasterise, triangulate } from '#core/geometry';
 import { type Project, gridFromBytes } from '#core/project';
-import { contourLines, fillDepressions, flowOf, interceptorCells, firstInterceptor, statsOf, upstreamOf, type Flow, type Grid } from '#core/terrain';
+import {
+  contourLines,
+  fillDepressions,
+  flowOf,
+  interceptorCells,
+  firstInterceptor,
+  statsOf,
+  upstreamOf,
+  type Flow,
+  type Grid,
+} from '#core/terrain';
 import { registry } from '#core/works';
 import { syntheticGrid, syntheticPoints } from './synthetic.ts';
 
@@ -69,16 +79,35 @@ function kernelsOn(size: number): Timing[] {
   out.push(compare('one catchment', size, { run: () => upstreamOf(flow, [outlet]), ref: ['watershed', n], cells }));
   const { minM, maxM } = statsOf(grid);
   const step = ((maxM ?? 0) - (minM ?? 0)) / 51;
-  out.push(compare('50 contours', size, { run: () => contourLines(grid, { firstM: (minM ?? 0) + step, intervalM: step, count: 50 }), ref: ['contour', n, '50'], cells }));
-  const lines = [[[100, 100], [size, size]]] as const;
-  const own = compare('first interceptor', size, { run: () => firstInterceptor(flow, interceptorCells(grid, lines)), ref: ['none'], cells });
+  out.push(
+    compare('50 contours', size, {
+      run: () => contourLines(grid, { firstM: (minM ?? 0) + step, intervalM: step, count: 50 }),
+      ref: ['contour', n, '50'],
+      cells,
+    }),
+  );
+  const lines = [
+    [
+      [100, 100],
+      [size, size],
+    ],
+  ] as const;
+  const own = compare('first interceptor', size, {
+    run: () => firstInterceptor(flow, interceptorCells(grid, lines)),
+    ref: ['none'],
+    cells,
+  });
   return [...out, own];
 }
 
 function surveySurface(): Timing {
   const points = syntheticPoints(100_000);
   const frame = { ncols: 1000, nrows: 1000, x0: 0, y0: 999, stepM: 1 };
-  return compare('100k points to surface', 1000, { run: () => rasterise(points, triangulate(points), frame), ref: ['delaunay', '100000'], cells: 1e6 });
+  return compare('100k points to surface', 1000, {
+    run: () => rasterise(points, triangulate(points), frame),
+    ref: ['delaunay', '100000'],
+    cells: 1e6,
+  });
 }
 
 /** Cold chain as a worker runs it: fill, flow, accumulation and one catchment. */
@@ -91,7 +120,10 @@ function coldChain(grid: Grid): number {
 
 /** Derived computation after a change of the demo swale's depth: median and worst of 60 edits [ms]. */
 function editOfDepth(): { medianMs: number; worstMs: number } {
-  const { json, assets } = openProjectFile('demo.outlet', new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo/demo.outlet'))));
+  const { json, assets } = openProjectFile(
+    'demo.outlet',
+    new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo/demo.outlet'))),
+  );
   let project = json as Project;
   const [bytes] = [...assets.values()];
   const grid = gridFromBytes(bytes);
@@ -100,7 +132,17 @@ function editOfDepth(): { medianMs: number; worstMs: number } {
   derive(project, context);
   const times: number[] = [];
   for (let k = 0; k < 60; k++) {
-    const works = project.options[0].works.map((w) => (w.kind === 'swale' ? { ...w, levels: { ...(w as unknown as { levels: { floorM: number } }).levels, floorM: (w as unknown as { levels: { floorM: number } }).levels.floorM - 0.001 } } : w));
+    const works = project.options[0].works.map((w) =>
+      w.kind === 'swale'
+        ? {
+            ...w,
+            levels: {
+              ...(w as unknown as { levels: { floorM: number } }).levels,
+              floorM: (w as unknown as { levels: { floorM: number } }).levels.floorM - 0.001,
+            },
+          }
+        : w,
+    );
     project = { ...project, options: [{ ...project.options[0], works }] };
     times.push(1000 * timed(() => derive(project, context)));
   }
@@ -112,7 +154,8 @@ export async function runBench(): Promise<unknown> {
   await Promise.resolve();
   const kernels = [1000, 2000].flatMap(kernelsOn);
   return {
-    format: 'outlet-bench', node: process.version,
+    format: 'outlet-bench',
+    node: process.version,
     kernels: [...kernels, surveySurface()],
     coldChainS: { '1000': median([1, 2, 3].map(() => coldChain(syntheticGrid(1000)))), '2000': coldChain(syntheticGrid(2000)) },
     editOfDepth: editOfDepth(),

@@ -16,18 +16,25 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   id: 'way.neighbour',
   title: 'Water leaves onto a neighbour',
   why: 'You answer for water you gather and let go over the line, even where it always ran in some form.',
-  unit: 'm³/s', kind: 'flow', sense: 'max',
+  unit: 'm³/s',
+  kind: 'flow',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'send it to the original watercourse, spread it, and agree it' },
   find: ({ link, peakWithoutM3s }) => {
     if (link.to !== 'property-edge') return null;
     const end = link.path[link.path.length - 1];
     const limit = peakWithoutM3s ?? 0;
     return {
-      value: link.peakM3s, limit, at: end ? [end[0], end[1]] : null,
+      value: link.peakM3s,
+      limit,
+      at: end ? [end[0], end[1]] : null,
       severity: link.peakM3s <= 0 ? 'fine' : 'weigh',
-      do: link.peakM3s <= 0
-        ? 'Nothing in this storm; in a greater one it leaves here.'
-        : link.peakM3s <= limit ? 'Less than before, but now over one sill: check that a watercourse takes it, and agree it in writing.' : 'More than before: hold more, or lead it to the watercourse, and agree it in writing.',
+      do:
+        link.peakM3s <= 0
+          ? 'Nothing in this storm; in a greater one it leaves here.'
+          : link.peakM3s <= limit
+            ? 'Less than before, but now over one sill: check that a watercourse takes it, and agree it in writing.'
+            : 'More than before: hold more, or lead it to the watercourse, and agree it in writing.',
     };
   },
 };
@@ -36,21 +43,29 @@ const buildingInTheWay: Rule<WayFacts> = {
   id: 'way.building',
   title: 'A building in the way of the overflow',
   why: 'Overflow comes on the worst night of the year, and it finds the door.',
-  unit: 'm', kind: 'length', sense: 'min',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
   find: ({ link, features }) => {
     const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
     if (rings.length === 0 || link.path.length === 0) return null;
     let value = Infinity;
     let at: Point = [0, 0];
-    for (const [x, y] of link.path) for (const ring of rings) {
-      const d = distanceToRing(ring, [x, y]);
-      if (d < value) [value, at] = [d, [x, y]];
-    }
+    for (const [x, y] of link.path)
+      for (const ring of rings) {
+        const d = distanceToRing(ring, [x, y]);
+        if (d < value) [value, at] = [d, [x, y]];
+      }
     return {
-      value, limit: BUILDING_CLEAR_M, at,
+      value,
+      limit: BUILDING_CLEAR_M,
+      at,
       severity: value < 2 ? 'mend' : value < BUILDING_CLEAR_M ? 'weigh' : 'fine',
-      do: value < BUILDING_CLEAR_M ? 'Move the sill along the swale so that its water passes clear of the building, or guide it with a bank.' : 'Nothing.',
+      do:
+        value < BUILDING_CLEAR_M
+          ? 'Move the sill along the swale so that its water passes clear of the building, or guide it with a bank.'
+          : 'Nothing.',
     };
   },
 };
@@ -59,12 +74,20 @@ const beyondTheMap: Rule<WayFacts> = {
   id: 'way.terrain-edge',
   title: 'Overflow runs off the terrain',
   why: 'What happens beyond the map is not known here: who lives there, and what the ground takes.',
-  unit: '', kind: 'number', sense: 'max',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
   source: { key: 'common-practice' },
   find: ({ link }) => {
     if (link.to !== 'terrain-edge') return null;
     const end = link.path[link.path.length - 1];
-    return { value: 1, limit: 0, at: end ? [end[0], end[1]] : null, severity: 'weigh', do: 'Draw the property outline, and bring in terrain as far as the next watercourse.' };
+    return {
+      value: 1,
+      limit: 0,
+      at: end ? [end[0], end[1]] : null,
+      severity: 'weigh',
+      do: 'Draw the property outline, and bring in terrain as far as the next watercourse.',
+    };
   },
 };
 

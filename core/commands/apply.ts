@@ -110,7 +110,8 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     const target = option(d);
     for (const id of ids) indexIn(target.works, id);
     // Guests go with their host: a sill without its swale lets nothing out.
-    const isGone = (work: { readonly id: string; readonly host?: unknown }): boolean => ids.includes(work.id) || ids.includes(String(work.host));
+    const isGone = (work: { readonly id: string; readonly host?: unknown }): boolean =>
+      ids.includes(work.id) || ids.includes(String(work.host));
     target.works = target.works.filter((work) => !isGone(work));
   },
 };
@@ -118,27 +119,63 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
 /** Problems a command left behind in what it touched. */
 function problemsAfter(command: Command, project: Project, registry: Registry): UserProblem[] {
   const touched =
-    command.type === 'works.add' ? command.payload.works.map((w) => w.id)
-    : command.type === 'works.change' ? command.payload.changes.map((c) => c.id)
-    : [];
+    command.type === 'works.add'
+      ? command.payload.works.map((w) => w.id)
+      : command.type === 'works.change'
+        ? command.payload.changes.map((c) => c.id)
+        : [];
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
-  const found = works.filter((w) => touched.includes(w.id)).flatMap((work): UserProblem[] => {
-    if (!registry.has(work.kind)) return [{ code: 'work.unknown-kind', what: `"${work.kind}" is not a kind of work`, where: {}, do: `Use one of ${registry.kinds.join(', ')}.` }];
-    const bound = registry.bind(work);
-    const own = bound.validate().map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
-    if (bound.hostId !== null && !works.some((w) => w.id === bound.hostId)) {
-      own.push({ code: 'work.no-host', what: `"${work.name}" belongs to "${bound.hostId}", which does not exist`, where: { field: 'host' }, do: 'Add the host first.' });
-    }
-    return own;
-  });
+  const found = works
+    .filter((w) => touched.includes(w.id))
+    .flatMap((work): UserProblem[] => {
+      if (!registry.has(work.kind))
+        return [
+          {
+            code: 'work.unknown-kind',
+            what: `"${work.kind}" is not a kind of work`,
+            where: {},
+            do: `Use one of ${registry.kinds.join(', ')}.`,
+          },
+        ];
+      const bound = registry.bind(work);
+      const own = bound
+        .validate()
+        .map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
+      if (bound.hostId !== null && !works.some((w) => w.id === bound.hostId)) {
+        own.push({
+          code: 'work.no-host',
+          what: `"${work.name}" belongs to "${bound.hostId}", which does not exist`,
+          where: { field: 'host' },
+          do: 'Add the host first.',
+        });
+      }
+      return own;
+    });
   if ((command.type === 'rain.set' || command.type === 'rain.set-storm') && project.rain) {
     const { table, storm } = project.rain;
-    found.push(...checkTable(table).map((p): UserProblem => ({ code: `rain.${p.code}`, what: p.what, where: { field: 'rain.table' }, do: 'Correct the rain table: depth never falls with duration or return period.' })));
+    found.push(
+      ...checkTable(table).map((p): UserProblem => ({
+        code: `rain.${p.code}`,
+        what: p.what,
+        where: { field: 'rain.table' },
+        do: 'Correct the rain table: depth never falls with duration or return period.',
+      })),
+    );
     if (!table.returnYears.includes(storm.returnYears)) {
-      found.push({ code: 'rain.storm', what: `1 in ${storm.returnYears} years is not a row of the rain table`, where: { field: 'rain.storm.returnYears' }, do: `Choose one of ${table.returnYears.join(', ')} years.` });
+      found.push({
+        code: 'rain.storm',
+        what: `1 in ${storm.returnYears} years is not a row of the rain table`,
+        where: { field: 'rain.storm.returnYears' },
+        do: `Choose one of ${table.returnYears.join(', ')} years.`,
+      });
     }
     if (!(storm.durationMin >= 1 && storm.durationMin <= 10080)) {
-      found.push({ code: 'rain.storm-duration', what: `a storm of ${storm.durationMin} min`, where: { field: 'rain.storm.durationMin' }, do: 'Give a duration from 1 minute to 7 days.' });
+      found.push({
+        code: 'rain.storm-duration',
+        what: `a storm of ${storm.durationMin} min`,
+        where: { field: 'rain.storm.durationMin' },
+        do: 'Give a duration from 1 minute to 7 days.',
+      });
     }
   }
   return found;

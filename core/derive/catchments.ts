@@ -18,7 +18,10 @@ export function interception(model: GroundModel, works: readonly BoundWork[], me
   const ids = catching.map((w) => w.work.id);
   const key = `${model.key}|${JSON.stringify(catching.map((w) => [w.work.id, w.interceptor]))}`;
   return memo.step('interception', key, () => {
-    const owner = interceptorCells(model.grid, catching.map((w) => w.interceptor));
+    const owner = interceptorCells(
+      model.grid,
+      catching.map((w) => w.interceptor),
+    );
     return { key, works: ids, owner, label: firstInterceptor(model.flow, owner) };
   });
 }

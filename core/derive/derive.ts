@@ -1,4 +1,18 @@
-import type { BoundWork, Catchment, Check, Company, Figure, Host, Link, LinkFlow, PlacedWork, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
+import type {
+  BoundWork,
+  Catchment,
+  Check,
+  Company,
+  Figure,
+  Host,
+  Link,
+  LinkFlow,
+  PlacedWork,
+  Site,
+  Store,
+  StoreStorm,
+  StormFacts,
+} from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import type { Line } from '../geometry/index.ts';
 import { checkWay } from '../checks/index.ts';
@@ -26,7 +40,11 @@ export interface DeriveContext {
 }
 
 /** Ground used to place works before the user has described any: checks that read it stay silent until then. */
-const UNKNOWN_GROUND: Pick<Ground, 'cover' | 'infiltrationMmPerHour' | 'soilDepthM'> = { cover: 'pasture-fair', infiltrationMmPerHour: 0, soilDepthM: 100 };
+const UNKNOWN_GROUND: Pick<Ground, 'cover' | 'infiltrationMmPerHour' | 'soilDepthM'> = {
+  cover: 'pasture-fair',
+  infiltrationMmPerHour: 0,
+  soilDepthM: 100,
+};
 
 interface Placed {
   readonly bound: BoundWork;
@@ -46,8 +64,18 @@ export function derive(project: Project, context: DeriveContext): DeriveResult {
 
 function withoutGround(project: Project, option: string): DeriveResult {
   const bare = {
-    format: 'outlet-derived', version: 1, option, terrain: null, catchments: [], runoff: [], stores: [], links: [], balance: null,
-    checks: [], pegs: [], worksheets: [],
+    format: 'outlet-derived',
+    version: 1,
+    option,
+    terrain: null,
+    catchments: [],
+    runoff: [],
+    stores: [],
+    links: [],
+    balance: null,
+    checks: [],
+    pegs: [],
+    worksheets: [],
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
@@ -108,7 +136,11 @@ interface Hydrology {
 }
 
 /** Storm and runoff of every catchment; empty while rain or ground is not known. */
-function hydrologyOf(project: Project, model: GroundModel, on: OnGround & { catchments: readonly Catchment[]; facts: GroundFacts | null }): Hydrology {
+function hydrologyOf(
+  project: Project,
+  model: GroundModel,
+  on: OnGround & { catchments: readonly Catchment[]; facts: GroundFacts | null },
+): Hydrology {
   const { rain } = project;
   const { facts, memo } = on;
   if (!rain || !facts) return { storm: null, runoff: new Map(), natural: new Map(), worksheets: [] };
@@ -136,11 +168,7 @@ function hydrologyOf(project: Project, model: GroundModel, on: OnGround & { catc
       return [[work.work.id, peak]];
     }),
   );
-  return {
-    storm, natural,
-    runoff: new Map(done.map((d) => [d.runoff.of, d])),
-    worksheets: done.flatMap((d) => d.lines),
-  };
+  return { storm, natural, runoff: new Map(done.map((d) => [d.runoff.of, d])), worksheets: done.flatMap((d) => d.lines) };
 }
 
 function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
@@ -149,8 +177,12 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const facts = ground ? groundFacts(ground) : null;
   const known = ground ?? UNKNOWN_GROUND;
   const site: Site = {
-    grid: model.grid, outline: project.site.outline, features: project.features,
-    cover: facts?.cover ?? coverOf(UNKNOWN_GROUND.cover), infiltrationMmPerHour: known.infiltrationMmPerHour, soilDepthM: known.soilDepthM,
+    grid: model.grid,
+    outline: project.site.outline,
+    features: project.features,
+    cover: facts?.cover ?? coverOf(UNKNOWN_GROUND.cover),
+    infiltrationMmPerHour: known.infiltrationMmPerHour,
+    soilDepthM: known.soilDepthM,
   };
   const works = placeAll(model, site, on);
   const met = interception(model, bound, memo);
@@ -159,12 +191,18 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const hydrology = hydrologyOf(project, model, { ...on, catchments, facts });
   const links = tracedLinks(project, model, { stores, met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
-  const result: RouteResult | null = hydrology.storm && stores.length > 0
-    ? runStorm({
-        stores, links, runoff: hydrology.runoff, stepS, stormSteps: hydrology.storm.stepsMm.length,
-        infiltrationMmPerHour: known.infiltrationMmPerHour, soakage: project.rain?.storm.soakage === true,
-      })
-    : null;
+  const result: RouteResult | null =
+    hydrology.storm && stores.length > 0
+      ? runStorm({
+          stores,
+          links,
+          runoff: hydrology.runoff,
+          stepS,
+          stormSteps: hydrology.storm.stepsMm.length,
+          infiltrationMmPerHour: known.infiltrationMmPerHour,
+          soakage: project.rain?.storm.soakage === true,
+        })
+      : null;
   const storms = new Map<string, StoreStorm>();
   const drainSheets: WorksheetLine[] = [];
   for (const store of stores) {
@@ -179,10 +217,14 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const judged = judge(works, factsOf, { project, flows, hydrology, hasGround: ground !== null });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
-    b.work.status === 'retired' ? [] : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
+    b.work.status === 'retired'
+      ? []
+      : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
   );
   const partial: Derived = {
-    format: 'outlet-derived', version: 1, option: on.option,
+    format: 'outlet-derived',
+    version: 1,
+    option: on.option,
     terrain: model.stats,
     catchments,
     runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
@@ -234,7 +276,9 @@ function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Kno
     const runoff = hydrology.runoff.get(id);
     const catchment = catchments.find((c) => c.of === id);
     return {
-      site, store, storm,
+      site,
+      store,
+      storm,
       catchment: catchment ?? null,
       runoff: runoff?.runoff ?? null,
       links: flows.filter((l) => l.from === id || l.outlet === id),
@@ -269,7 +313,9 @@ function judge(
     const company: Company = {
       host: works.find((w) => w.bound.work.id === hostId)?.placed.host ?? null,
       guests: works.filter((w) => w.bound.hostId === work.id).map((w) => w.bound.work),
-      siblings: works.filter((w) => hostId !== null && w.bound.hostId === hostId && w.bound.work.status !== 'retired').map((w) => w.bound.work),
+      siblings: works
+        .filter((w) => hostId !== null && w.bound.hostId === hostId && w.bound.work.status !== 'retired')
+        .map((w) => w.bound.work),
       hostFacts,
     };
     const sheet = new Worksheet(work.id);
@@ -292,10 +338,23 @@ const NEEDS_GROUND = new Set(['swale.drain-down', 'swale.soil-depth', 'sill.exit
 function storeJson(store: Store, storm: StoreStorm | null): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;
   return {
-    id: store.work, floorM: store.floorM, sillM: store.sillM, wayOutM: store.wayOutM, crestM: store.crestM, heldM3: store.heldM3,
+    id: store.work,
+    floorM: store.floorM,
+    sillM: store.sillM,
+    wayOutM: store.wayOutM,
+    crestM: store.crestM,
+    heldM3: store.heldM3,
     stage: Array.from(levelM, (level, i) => ({ levelM: level, volumeM3: volumeM3[i], wettedM2: wettedM2[i] })),
-    inM3: storm?.inM3 ?? null, soakedM3: storm?.soakedM3 ?? null, spilledM3: storm?.spilledM3 ?? null, endM3: storm?.endM3 ?? null,
-    peakLevelM: storm?.peakLevelM ?? null, firstSpillS: storm?.firstSpillS ?? null, freeboardM: storm?.freeboardM ?? null,
-    drainDownH: storm?.drainDownH ?? null, holds: storm?.holds ?? null, peakInM3s: storm?.peakInM3s ?? null, peakOutM3s: storm?.peakOutM3s ?? null,
+    inM3: storm?.inM3 ?? null,
+    soakedM3: storm?.soakedM3 ?? null,
+    spilledM3: storm?.spilledM3 ?? null,
+    endM3: storm?.endM3 ?? null,
+    peakLevelM: storm?.peakLevelM ?? null,
+    firstSpillS: storm?.firstSpillS ?? null,
+    freeboardM: storm?.freeboardM ?? null,
+    drainDownH: storm?.drainDownH ?? null,
+    holds: storm?.holds ?? null,
+    peakInM3s: storm?.peakInM3s ?? null,
+    peakOutM3s: storm?.peakOutM3s ?? null,
   };
 }

@@ -4,7 +4,14 @@ import { type Cover, coverOf, curveNumberOf, runoffCoefficientOf } from '../grou
 import type { DesignStorm, Ground, Rain } from '../project/index.ts';
 import { DEPTH_BETWEEN, type Storm, alternatingBlockStorm, depthFor } from '../rain/index.ts';
 import {
-  CONCENTRATION_FROM_LAG, CURVE_NUMBER_RUNOFF, NRCS_LAG, RATIONAL_PEAK, UNIT_PEAK, UNIT_TIME_TO_PEAK, hydrograph, incrementalRunoff,
+  CONCENTRATION_FROM_LAG,
+  CURVE_NUMBER_RUNOFF,
+  NRCS_LAG,
+  RATIONAL_PEAK,
+  UNIT_PEAK,
+  UNIT_TIME_TO_PEAK,
+  hydrograph,
+  incrementalRunoff,
 } from '../runoff/index.ts';
 
 /** Unit duration as a share of the time of concentration (NEH-630 ch. 16). */
@@ -52,7 +59,10 @@ function recordedDepth(rain: Rain, durationMin: number, sheet: Worksheet): numbe
 }
 
 /** Volume, rational peak and hydrograph of one catchment in the design storm. */
-export function runoffOf(catchment: Catchment, on: { readonly rain: Rain; readonly facts: GroundFacts; readonly storm: Storm; readonly sheet: Worksheet; readonly tcMin: number }): CatchmentRunoff {
+export function runoffOf(
+  catchment: Catchment,
+  on: { readonly rain: Rain; readonly facts: GroundFacts; readonly storm: Storm; readonly sheet: Worksheet; readonly tcMin: number },
+): CatchmentRunoff {
   const { rain, facts, storm, sheet, tcMin } = on;
   const rainMm = recordedDepth(rain, (rain.storm satisfies DesignStorm).durationMin, sheet);
   const runoffMm = sheet.use(CURVE_NUMBER_RUNOFF, { P: rainMm, CN: facts.curveNumber });
@@ -71,9 +81,15 @@ export function runoffOf(catchment: Catchment, on: { readonly rain: Rain; readon
   return {
     flowM3s,
     runoff: {
-      of: catchment.of, rainMm, curveNumber: facts.curveNumber, runoffC, runoffMm,
+      of: catchment.of,
+      rainMm,
+      curveNumber: facts.curveNumber,
+      runoffC,
+      runoffMm,
       volumeM3: (runoffMm / 1000) * catchment.areaM2,
-      tcMin, intensityMmPerHour: intensity, rationalPeakM3s,
+      tcMin,
+      intensityMmPerHour: intensity,
+      rationalPeakM3s,
       hydrographPeakM3s: flowM3s.reduce((a, v) => Math.max(a, v), 0),
     },
   };

@@ -36,7 +36,11 @@ export function runStorm(input: StormInput): RouteResult {
 }
 
 /** What the storm did to one store. */
-export function stormOf(store: Store, run: StoreRun, on: { readonly stepS: number; readonly infiltrationMmPerHour: number; readonly sheet: Worksheet }): StoreStorm {
+export function stormOf(
+  store: Store,
+  run: StoreRun,
+  on: { readonly stepS: number; readonly infiltrationMmPerHour: number; readonly sheet: Worksheet },
+): StoreStorm {
   let peakLevelM = -Infinity;
   let peakInM3s = 0;
   let peakOutM3s = 0;
@@ -49,14 +53,24 @@ export function stormOf(store: Store, run: StoreRun, on: { readonly stepS: numbe
   });
   const endM3 = run.volumeM3[run.volumeM3.length - 1];
   // Drain-down starts from what stands when the sill stops running.
-  const standing = Math.min(run.volumeM3.reduce((a, v) => Math.max(a, v), 0), store.heldM3);
+  const standing = Math.min(
+    run.volumeM3.reduce((a, v) => Math.max(a, v), 0),
+    store.heldM3,
+  );
   let drainDownH: number | null = standing <= 0 ? 0 : null;
   const area = standing > 0 ? meanWettedArea(store.stage, standing) : 0;
   if (standing > 0 && on.infiltrationMmPerHour > 0 && area > 0) {
     drainDownH = on.sheet.use(DRAIN_DOWN, { V: standing, f: on.infiltrationMmPerHour, A: area });
   }
   return {
-    inM3: run.inM3, soakedM3: run.soakedM3, spilledM3: run.outM3, endM3, peakLevelM, peakInM3s, peakOutM3s, firstSpillS,
+    inM3: run.inM3,
+    soakedM3: run.soakedM3,
+    spilledM3: run.outM3,
+    endM3,
+    peakLevelM,
+    peakInM3s,
+    peakOutM3s,
+    firstSpillS,
     freeboardM: store.crestM - peakLevelM,
     drainDownH,
     holds: run.outM3 <= 1e-6 * Math.max(1, run.inM3),
@@ -76,7 +90,11 @@ export function linkFlows(links: readonly Link[], result: RouteResult | null, st
 }
 
 /** Peak a store's outlets must pass: the larger of the routed inflow and rational peak plus what arrives from above [m3/s]. */
-export function designPeakOf(store: Store, storm: StoreStorm | null, known: { readonly runoff: CatchmentRunoff | undefined; readonly links: readonly LinkFlow[]; readonly catchment: Catchment | undefined }): number | null {
+export function designPeakOf(
+  store: Store,
+  storm: StoreStorm | null,
+  known: { readonly runoff: CatchmentRunoff | undefined; readonly links: readonly LinkFlow[]; readonly catchment: Catchment | undefined },
+): number | null {
   if (!storm || !known.runoff || !known.catchment) return null;
   const fromAbove = known.links.filter((l) => l.to === store.work).reduce((sum, l) => sum + l.peakM3s, 0);
   return Math.max(storm.peakInM3s, known.runoff.runoff.rationalPeakM3s + fromAbove);

@@ -34,7 +34,10 @@ export function inlineGrid(terrain: Terrain): Grid | null {
 export type Progress = (part: string, share: number) => void;
 
 /** Terrain, hollows filled, and the way each cell's water runs; null while the project has no terrain. */
-export function groundModel(project: Project, context: { readonly grids: GridSource; readonly memo: Memo; readonly progress?: Progress }): GroundModel | null {
+export function groundModel(
+  project: Project,
+  context: { readonly grids: GridSource; readonly memo: Memo; readonly progress?: Progress },
+): GroundModel | null {
   const { terrain } = project;
   if (!terrain) return null;
   const key = terrainKey(terrain);

@@ -59,7 +59,12 @@ export interface StoreSeries {
 /** What the interface shows beside the stable JSON. */
 export interface View {
   readonly series: readonly StoreSeries[];
-  readonly storm: { readonly stepMin: number; readonly stepsMm: Float64Array; readonly depthMm: number; readonly extrapolated: boolean } | null;
+  readonly storm: {
+    readonly stepMin: number;
+    readonly stepsMm: Float64Array;
+    readonly depthMm: number;
+    readonly extrapolated: boolean;
+  } | null;
   readonly marks: readonly LevelMark[];
   readonly figures: Readonly<Record<string, readonly Figure[]>>;
   /** Mean lip level and cross slope by work, for drawing sections. */

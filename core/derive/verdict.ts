@@ -26,13 +26,23 @@ function tellLand({ project, derived, q }: Telling): Piece[] {
   const { terrain } = derived;
   if (!terrain) return [plain('Bring in the shape of your land: a terrain grid or a list of survey points.')];
   const relief = (terrain.maxM ?? 0) - (terrain.minM ?? 0);
-  const head = [plain('The ground runs from '), strong(q(terrain.minM, 'level')), plain(' to '), strong(q(terrain.maxM, 'level')), plain(`, ${q(relief, 'length')} of fall. `)];
+  const head = [
+    plain('The ground runs from '),
+    strong(q(terrain.minM, 'level')),
+    plain(' to '),
+    strong(q(terrain.maxM, 'level')),
+    plain(`, ${q(relief, 'length')} of fall. `),
+  ];
   const pin = project.pins[project.pins.length - 1];
   const catchment = pin && derived.catchments.find((c) => c.of === pin.id);
   if (!catchment) return [...head, plain('Drop a pin to see what ground drains to it.')];
   const edge = catchment.touchesTerrainEdge ? [plain(', '), alarm('and more may come from beyond the map')] : [];
   return [
-    ...head, strong(q(catchment.areaM2, 'land')), plain(` drains to ${pin.name ?? 'your pin'}, at a mean slope of ${q(catchment.meanSlope, 'slope')}`), ...edge, plain('.'),
+    ...head,
+    strong(q(catchment.areaM2, 'land')),
+    plain(` drains to ${pin.name ?? 'your pin'}, at a mean slope of ${q(catchment.meanSlope, 'slope')}`),
+    ...edge,
+    plain('.'),
   ];
 }
 
@@ -43,7 +53,9 @@ function tellRain({ project, derived, q }: Telling): Piece[] {
   const years = rain.storm.returnYears;
   const chance = `${Math.round(100 / years)} % a year`;
   return [
-    plain('You design for the '), strong(`1 in ${years} year`), plain(` storm of ${hours(rain.storm.durationMin)}`),
+    plain('You design for the '),
+    strong(`1 in ${years} year`),
+    plain(` storm of ${hours(rain.storm.durationMin)}`),
     ...(depth === undefined ? [plain('.')] : [plain(': '), strong(q(depth, 'rain')), plain(` of rain, with a chance of ${chance}.`)]),
   ];
 }
@@ -60,7 +72,11 @@ function tellGround({ project, derived, q }: Telling): Piece[] {
   if (!runoff) return [plain('This ground takes in '), strong(rate), plain('. Rain and a pin or a work show how much runs off.')];
   const share = runoff.rainMm > 0 ? runoff.runoffMm / runoff.rainMm : 0;
   return [
-    plain('Of '), strong(q(runoff.rainMm, 'rain')), plain(' in the storm, '), strong(q(runoff.runoffMm, 'rain')), plain(` runs off (${Math.round(100 * share)} %); the ground takes in ${rate} afterwards.`),
+    plain('Of '),
+    strong(q(runoff.rainMm, 'rain')),
+    plain(' in the storm, '),
+    strong(q(runoff.runoffMm, 'rain')),
+    plain(` runs off (${Math.round(100 * share)} %); the ground takes in ${rate} afterwards.`),
   ];
 }
 
@@ -89,17 +105,35 @@ function tellWorks(telling: Telling): Piece[] {
   const tail = worst ? [plain(' First mend: '), alarm(`${worst.title.charAt(0).toLowerCase()}${worst.title.slice(1)}`), plain('.')] : [];
   if (store.holds === true) {
     return [
-      plain(`${name} holds all `), strong(q(store.inM3, 'volume')), plain(' the storm brings, with '), strong(q(store.freeboardM, 'difference')),
-      plain(` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`), ...tail,
+      plain(`${name} holds all `),
+      strong(q(store.inM3, 'volume')),
+      plain(' the storm brings, with '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`),
+      ...tail,
     ];
   }
   const out = derived.links.filter((l) => l.from === store.id && l.volumeM3 > 0).sort((a, b) => b.volumeM3 - a.volumeM3)[0];
-  const where = !out ? '' : out.to === 'property-edge' ? ' towards the property edge' : out.to === 'terrain-edge' ? ' off the map' : ` into ${nameOf(telling, out.to)}`;
+  const where = !out
+    ? ''
+    : out.to === 'property-edge'
+      ? ' towards the property edge'
+      : out.to === 'terrain-edge'
+        ? ' off the map'
+        : ` into ${nameOf(telling, out.to)}`;
   const overBank = store.freeboardM !== null && store.freeboardM <= 0;
   return [
-    plain(`${name} holds `), strong(q(store.heldM3, 'volume')), plain(' of the '), strong(q(store.inM3, 'volume')), plain(' this storm brings; the rest leaves'), plain(where),
-    plain(' at up to '), strong(q(store.peakOutM3s, 'flow')),
-    ...(overBank ? [plain(', and '), alarm(`water passes the bank by ${q(-(store.freeboardM ?? 0), 'difference')}`), plain('.')] : [plain(', with '), strong(q(store.freeboardM, 'difference')), plain(' of freeboard left.')]),
+    plain(`${name} holds `),
+    strong(q(store.heldM3, 'volume')),
+    plain(' of the '),
+    strong(q(store.inM3, 'volume')),
+    plain(' this storm brings; the rest leaves'),
+    plain(where),
+    plain(' at up to '),
+    strong(q(store.peakOutM3s, 'flow')),
+    ...(overBank
+      ? [plain(', and '), alarm(`water passes the bank by ${q(-(store.freeboardM ?? 0), 'difference')}`), plain('.')]
+      : [plain(', with '), strong(q(store.freeboardM, 'difference')), plain(' of freeboard left.')]),
     ...tail,
   ];
 }
@@ -114,13 +148,15 @@ function tellLevels(telling: Telling): Piece[] {
   const store = storeTold(telling);
   if (!store) return [plain('Levels appear once there is a work: draw a swale first.')];
   const name = nameOf(telling, store.id);
-  if (store.sillM === null) return [plain(`${name} `), alarm('has no sill'), plain(`: water would leave over the bank at ${q(store.wayOutM, 'level')}.`)];
-  const isSill = store.wayOutM >= store.sillM;
+  if (store.sillM === null)
+    return [plain(`${name} `), alarm('has no sill'), plain(`: water would leave over the bank at ${q(store.wayOutM, 'level')}.`)];
+  const first = [plain(`In ${name} water leaves first at `), strong(q(store.wayOutM, 'level'))];
+  if (store.wayOutM < store.sillM)
+    return [...first, plain(', over a low place '), alarm(`${q(store.sillM - store.wayOutM, 'difference')} below the sill`), plain('.')];
   return [
-    plain(`In ${name} water leaves first at `), strong(q(store.wayOutM, 'level')),
-    ...(isSill ? [plain(', over its sill')] : [plain(', '), alarm(`${q(store.sillM - store.wayOutM, 'difference')} below the sill`)]),
-    plain('; the lowest crest stands '),
-    store.crestM >= store.sillM ? strong(`${q(store.crestM - store.sillM, 'difference')} above the sill`) : alarm(`${q(store.sillM - store.crestM, 'difference')} below the sill`),
+    ...first,
+    plain(', over its sill; the bank crest stands '),
+    strong(`${q(store.crestM - store.sillM, 'difference')} above it`),
     plain('.'),
   ];
 }
@@ -131,21 +167,39 @@ function tellPegs({ project, derived, q }: Telling): Piece[] {
   const cuts = derived.pegs.flatMap((p) => (p.cutM === null ? [] : [p.cutM]));
   const deepest = cuts.length > 0 ? Math.max(...cuts) : null;
   return [
-    strong(`${derived.pegs.length} pegs`), plain(', the deepest cut '), strong(q(deepest, 'length')),
+    strong(`${derived.pegs.length} pegs`),
+    plain(', the deepest cut '),
+    strong(q(deepest, 'length')),
     plain(hc === null ? '. Give the height of your instrument to get staff readings.' : `, read from an instrument at ${q(hc, 'level')}.`),
   ];
 }
 
 const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
-  land: tellLand, rain: tellRain, ground: tellGround, works: tellWorks, levels: tellLevels, pegs: tellPegs,
+  land: tellLand,
+  rain: tellRain,
+  ground: tellGround,
+  works: tellWorks,
+  levels: tellLevels,
+  pegs: tellPegs,
 };
 
 /** The sentence of a stage, in pieces. */
-export function verdict(stage: Stage, project: Project, on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null }): Piece[] {
+export function verdict(
+  stage: Stage,
+  project: Project,
+  on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null },
+): Piece[] {
   return TELL[stage]({ project, derived: on.derived, selected: on.selected, q: (v, kind) => formatQuantity(v, kind, on.system) });
 }
 
 /** All sentences as plain metric text. */
 export function plainVerdicts(project: Project, derived: Derived): Record<string, string> {
-  return Object.fromEntries(STAGES.map((stage) => [stage, verdict(stage, project, { derived, system: 'metric', selected: null }).map((p) => p.text).join('')]));
+  return Object.fromEntries(
+    STAGES.map((stage) => [
+      stage,
+      verdict(stage, project, { derived, system: 'metric', selected: null })
+        .map((p) => p.text)
+        .join(''),
+    ]),
+  );
 }

@@ -39,13 +39,22 @@ function readHeader(file: string, text: string): Header {
     const key = KEYS.find((k) => k === (name ?? '').toLowerCase());
     if (key === undefined) {
       if (row !== '' && /^[a-z]/i.test(row) && !/^(nan|inf)/i.test(row)) {
-        refuseFile(file, 'grid.header', { what: `line ${line} begins with "${name}", which is no header of a grid`, line, do: 'Expected: ncols, nrows, xllcorner, yllcorner, cellsize, NODATA_value.' });
+        refuseFile(file, 'grid.header', {
+          what: `line ${line} begins with "${name}", which is no header of a grid`,
+          line,
+          do: 'Expected: ncols, nrows, xllcorner, yllcorner, cellsize, NODATA_value.',
+        });
       }
       if (row !== '' || end < 0) return { values, dataAt: at };
     } else {
       const value = Number(number);
       if (number === undefined || rest.length > 0 || !Number.isFinite(value)) {
-        refuseFile(file, 'grid.header-value', { what: `${name} is "${row.slice(name.length).trim()}", not a number`, line, field: key, do: 'Correct this line of the header.' });
+        refuseFile(file, 'grid.header-value', {
+          what: `${name} is "${row.slice(name.length).trim()}", not a number`,
+          line,
+          field: key,
+          do: 'Correct this line of the header.',
+        });
       }
       values[key] = value;
     }
@@ -62,10 +71,19 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
   const text = strFromU8(bytes);
   const { values, dataAt } = readHeader(name, text);
   const need = (key: Key): number =>
-    values[key] ?? refuseFile(name, 'grid.header-missing', { what: `the header has no ${key}`, field: key, do: 'Add it: ncols, nrows, xllcorner, yllcorner and cellsize are needed.' });
+    values[key] ??
+    refuseFile(name, 'grid.header-missing', {
+      what: `the header has no ${key}`,
+      field: key,
+      do: 'Add it: ncols, nrows, xllcorner, yllcorner and cellsize are needed.',
+    });
   const [ncols, nrows, cellM] = [need('ncols'), need('nrows'), need('cellsize')];
   if (!Number.isInteger(ncols) || !Number.isInteger(nrows) || ncols < 2 || nrows < 2 || !(cellM > 0)) {
-    refuseFile(name, 'grid.size', { what: `${ncols} columns, ${nrows} rows of ${cellM} m cells make no grid`, field: 'ncols', do: 'At least 2 x 2 cells of a positive size are needed.' });
+    refuseFile(name, 'grid.size', {
+      what: `${ncols} columns, ${nrows} rows of ${cellM} m cells make no grid`,
+      field: 'ncols',
+      do: 'At least 2 x 2 cells of a positive size are needed.',
+    });
   }
   if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);
   const west = values.xllcorner ?? need('xllcenter') - cellM / 2;
@@ -79,25 +97,42 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
   let known = 0;
   for (let match = token.exec(text); match; match = token.exec(text)) {
     if (count >= levels.length) {
-      refuseFile(name, 'grid.too-many', { what: `more levels than ${ncols} x ${nrows}`, line: lineAt(text, match.index), do: 'Check ncols and nrows against the rows of the file.' });
+      refuseFile(name, 'grid.too-many', {
+        what: `more levels than ${ncols} x ${nrows}`,
+        line: lineAt(text, match.index),
+        do: 'Check ncols and nrows against the rows of the file.',
+      });
     }
     const value = Number(match[0]);
     const isMissing = value === noData || /^-?nan$/i.test(match[0]);
     if (!isMissing && !Number.isFinite(value)) {
-      refuseFile(name, 'grid.text', { what: `"${match[0].slice(0, 24)}" is not a level`, line: lineAt(text, match.index), do: 'Correct or remove this value; use the NODATA_value where there is none.' });
+      refuseFile(name, 'grid.text', {
+        what: `"${match[0].slice(0, 24)}" is not a level`,
+        line: lineAt(text, match.index),
+        do: 'Correct or remove this value; use the NODATA_value where there is none.',
+      });
     }
     if (!isMissing) known++;
     levels[count++] = isMissing ? NaN : value;
   }
   if (count < levels.length) {
-    refuseFile(name, 'grid.truncated', { what: `it ends after ${count} of ${levels.length} levels`, line: lineAt(text, text.length), do: 'Copy or export the file again: part of it is missing.' });
+    refuseFile(name, 'grid.truncated', {
+      what: `it ends after ${count} of ${levels.length} levels`,
+      line: lineAt(text, text.length),
+      do: 'Copy or export the file again: part of it is missing.',
+    });
   }
-  if (known === 0) refuseFile(name, 'terrain.no-data', { what: 'every cell is without data', do: 'Check the NODATA_value in the header, or export the area of your land.' });
+  if (known === 0)
+    refuseFile(name, 'terrain.no-data', {
+      what: 'every cell is without data',
+      do: 'Check the NODATA_value in the header, or export the area of your land.',
+    });
   return {
     kind: 'terrain',
     grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels),
     crs,
     source: name,
-    notes: crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [],
+    notes:
+      crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [],
   };
 }

@@ -17,7 +17,9 @@ export function readSheet({ name, bytes }: InputFile): Sheet {
   if (text.trim() === '') refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   if (text.includes('\u0000')) refuseFile(name, 'csv.binary', { what: 'it is not a text file', do: 'Export it as CSV.' });
   const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] });
-  const lines = parsed.data.map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 })).filter(({ cells }) => cells.some((c) => c !== ''));
+  const lines = parsed.data
+    .map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }))
+    .filter(({ cells }) => cells.some((c) => c !== ''));
   const [head, ...rows] = lines;
   return { file: name, headers: head.cells.map((h) => h.toLowerCase()), rows: rows.map((r) => r.cells), lineOf: (row) => rows[row].line };
 }
@@ -46,7 +48,10 @@ export function numericColumns(sheet: Sheet, columns: Readonly<Record<string, nu
         const cell = row[column];
         problems.push({
           code: cell === undefined || cell === '' ? 'csv.missing' : 'csv.text',
-          what: cell === undefined || cell === '' ? `there is no ${sheet.headers[column]}` : `${sheet.headers[column]} is "${cell.slice(0, 24)}", not a number`,
+          what:
+            cell === undefined || cell === ''
+              ? `there is no ${sheet.headers[column]}`
+              : `${sheet.headers[column]} is "${cell.slice(0, 24)}", not a number`,
           where: { file: sheet.file, line: sheet.lineOf(r), field: sheet.headers[column] },
           do: 'Correct or remove this line.',
         });

@@ -28,7 +28,8 @@ export async function requireCrs(code: string, file: string): Promise<Crs> {
   return (
     crs ??
     refuseFile(file, 'crs.unknown', {
-      what: `"${code}" is not a projected system in metres that Outlet knows`, field: 'crs',
+      what: `"${code}" is not a projected system in metres that Outlet knows`,
+      field: 'crs',
       do: 'Give its EPSG code (for example EPSG:32633), or convert the file to the UTM zone of your land.',
     })
   );
@@ -36,7 +37,7 @@ export async function requireCrs(code: string, file: string): Promise<Crs> {
 
 /** From a projected system to longitude and latitude. */
 export function toLonLat(crs: Crs, point: Point): [lon: number, lat: number] {
-  return proj4(crs.proj4, 'WGS84', [point[0], point[1]]) as [number, number];
+  return proj4<[number, number]>(crs.proj4, 'WGS84', [point[0], point[1]]);
 }
 
 /** EPSG code of the UTM zone (WGS 84) of a place. */
@@ -46,5 +47,5 @@ export function utmCodeFor([lon, lat]: readonly [number, number]): string {
 }
 
 export function fromLonLat(crs: Crs, lonLat: readonly [number, number]): Point {
-  return proj4('WGS84', crs.proj4, [lonLat[0], lonLat[1]]) as [number, number];
+  return proj4<[number, number]>('WGS84', crs.proj4, [lonLat[0], lonLat[1]]);
 }

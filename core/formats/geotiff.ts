@@ -18,7 +18,10 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
     const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
     return await (await fromArrayBuffer(buffer)).getImage();
   } catch {
-    return refuseFile(name, 'geotiff.unreadable', { what: 'it is not a readable TIFF, or it is cut short', do: 'Download or export it again.' });
+    return refuseFile(name, 'geotiff.unreadable', {
+      what: 'it is not a readable TIFF, or it is cut short',
+      do: 'Download or export it again.',
+    });
   }
 }
 
@@ -26,22 +29,38 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
 async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
   if (keys.GTModelTypeGeoKey === GEOGRAPHIC) {
-    refuseFile(name, 'crs.degrees', { what: 'its coordinates are longitude and latitude in degrees', field: 'GTModelTypeGeoKey', do: 'Convert it to a projected system in metres, such as the UTM zone of your land.' });
+    refuseFile(name, 'crs.degrees', {
+      what: 'its coordinates are longitude and latitude in degrees',
+      field: 'GTModelTypeGeoKey',
+      do: 'Convert it to a projected system in metres, such as the UTM zone of your land.',
+    });
   }
   const units = keys.ProjLinearUnitsGeoKey;
   if (typeof units === 'number' && units !== METRE) {
-    refuseFile(name, 'crs.not-metres', { what: `its unit of length has the code ${units}; only metres (9001) are read`, field: 'ProjLinearUnitsGeoKey', do: 'Convert it to a projected system in metres.' });
+    refuseFile(name, 'crs.not-metres', {
+      what: `its unit of length has the code ${units}; only metres (9001) are read`,
+      field: 'ProjLinearUnitsGeoKey',
+      do: 'Convert it to a projected system in metres.',
+    });
   }
   const code = keys.ProjectedCSTypeGeoKey;
   if (typeof code === 'number' && code !== USER_DEFINED && code > 0) {
     const own = await requireCrs(`EPSG:${code}`, name);
     if (wanted !== null && wanted !== own.code) {
-      refuseFile(name, 'crs.mismatch', { what: `the file says ${own.code} (${own.name}), but ${wanted} was given`, field: 'crs', do: `Leave the system as the file says, or convert the file to ${wanted}.` });
+      refuseFile(name, 'crs.mismatch', {
+        what: `the file says ${own.code} (${own.name}), but ${wanted} was given`,
+        field: 'crs',
+        do: `Leave the system as the file says, or convert the file to ${wanted}.`,
+      });
     }
     return own.code;
   }
   if (wanted === null && keys.GTModelTypeGeoKey === PROJECTED) {
-    refuseFile(name, 'crs.unknown', { what: 'it is in a projected system that it does not name', field: 'ProjectedCSTypeGeoKey', do: 'Give its EPSG code when you bring it in.' });
+    refuseFile(name, 'crs.unknown', {
+      what: 'it is in a projected system that it does not name',
+      field: 'ProjectedCSTypeGeoKey',
+      do: 'Give its EPSG code when you bring it in.',
+    });
   }
   return wanted;
 }
@@ -52,7 +71,8 @@ export async function readGeoTiff(file: InputFile, wanted: string | null): Promi
   const image = await openImage(file);
   const [ncols, nrows] = [image.getWidth(), image.getHeight()];
   if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);
-  if (ncols < 2 || nrows < 2) refuseFile(name, 'grid.size', { what: `${ncols} x ${nrows} cells make no terrain`, do: 'At least 2 x 2 cells are needed.' });
+  if (ncols < 2 || nrows < 2)
+    refuseFile(name, 'grid.size', { what: `${ncols} x ${nrows} cells make no terrain`, do: 'At least 2 x 2 cells are needed.' });
   const { origin, cellM } = frameOf(image, name);
   const crs = await systemOf(image, name, wanted);
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
@@ -67,8 +87,13 @@ export async function readGeoTiff(file: InputFile, wanted: string | null): Promi
     if (levels[i] === noData || !Number.isFinite(levels[i]) || Math.abs(levels[i]) > 1e5) levels[i] = NaN;
     else known++;
   }
-  if (known === 0) refuseFile(name, 'terrain.no-data', { what: 'every cell is without data', do: 'Check the no-data value, or export the area of your land.' });
-  const notes = crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
+  if (known === 0)
+    refuseFile(name, 'terrain.no-data', {
+      what: 'every cell is without data',
+      do: 'Check the no-data value, or export the area of your land.',
+    });
+  const notes =
+    crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
   if (image.getSamplesPerPixel() > 1) notes.push(`It has ${image.getSamplesPerPixel()} bands; the first was read as levels.`);
   return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), crs, source: name, notes };
 }
@@ -84,7 +109,10 @@ function frameOf(image: Image, name: string): { origin: number[]; cellM: number 
     return { origin, cellM };
   } catch (error) {
     if (error instanceof Error && error.name === 'UserError') throw error;
-    return refuseFile(name, 'geotiff.no-position', { what: 'it does not say where it lies (no tie point or pixel scale)', do: 'Export it as a GeoTIFF with its position, or as an ASCII grid.' });
+    return refuseFile(name, 'geotiff.no-position', {
+      what: 'it does not say where it lies (no tie point or pixel scale)',
+      do: 'Export it as a GeoTIFF with its position, or as an ASCII grid.',
+    });
   }
 }
 
@@ -93,7 +121,10 @@ async function readLevels(image: Image, name: string): Promise<Float64Array> {
     const bands = await image.readRasters({ samples: [0] });
     return Float64Array.from(bands[0] as ArrayLike<number>);
   } catch {
-    return refuseFile(name, 'geotiff.truncated', { what: 'its picture data is cut short or packed in a way that is not read', do: 'Download or export it again, uncompressed or with deflate.' });
+    return refuseFile(name, 'geotiff.truncated', {
+      what: 'its picture data is cut short or packed in a way that is not read',
+      do: 'Download or export it again, uncompressed or with deflate.',
+    });
   }
 }
 
@@ -112,5 +143,5 @@ export function writeGeoTiff(grid: Grid, epsg: number): Uint8Array {
     ProjectedCSTypeGeoKey: epsg,
     GDAL_NODATA: String(NO_DATA),
   });
-  return new Uint8Array(buffer as ArrayBuffer);
+  return new Uint8Array(buffer);
 }

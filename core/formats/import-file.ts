@@ -24,7 +24,14 @@ export async function importFile(file: InputFile, crs: string | null = null): Pr
     if (/^ncols\b/.test(sheet.headers[0])) return readAsciiGrid(file, wanted);
     if (isRain(sheet)) return readRainTable(sheet);
     if (isSurvey(sheet)) return readSurvey(sheet, wanted);
-    return refuseFile(name, 'csv.columns', { what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`, line: 1, do: 'For a survey name the columns x, y, z or lat, lon, z; for rain duration_min and the return periods.' });
+    return refuseFile(name, 'csv.columns', {
+      what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`,
+      line: 1,
+      do: 'For a survey name the columns x, y, z or lat, lon, z; for rain duration_min and the return periods.',
+    });
   }
-  return refuseFile(name, 'file.kind', { what: `files ending in .${ending} are not read`, do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc) or a CSV of survey points or rain depths.' });
+  return refuseFile(name, 'file.kind', {
+    what: `files ending in .${ending} are not read`,
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc) or a CSV of survey points or rain depths.',
+  });
 }

@@ -26,9 +26,15 @@ export interface InputFile {
 }
 
 /** Refuses a file with one problem. */
-export function refuseFile(file: string, code: string, more: { readonly what: string; readonly do: string; readonly line?: number; readonly field?: string }): never {
+export function refuseFile(
+  file: string,
+  code: string,
+  more: { readonly what: string; readonly do: string; readonly line?: number; readonly field?: string },
+): never {
   const { what, line, field } = more;
-  throw new UserError([{ code, what, where: { file, ...(line === undefined ? {} : { line }), ...(field === undefined ? {} : { field }) }, do: more.do }]);
+  throw new UserError([
+    { code, what, where: { file, ...(line === undefined ? {} : { line }), ...(field === undefined ? {} : { field }) }, do: more.do },
+  ]);
 }
 
 /** Refuses a file with the problems of several lines; the first ten are enough to act on. */

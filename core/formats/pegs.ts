@@ -8,21 +8,38 @@ export type PegFormat = 'csv' | 'gpx' | 'geojson';
 const metres = (v: number | null): string => (v === null ? '' : v.toFixed(3));
 
 /** Pegs with what is written on them. Heights and coordinates in metres. */
-export function writePegs(pegs: readonly Peg[], format: PegFormat, on: { readonly crs: Crs | null; readonly workNames: ReadonlyMap<string, string> }): string {
+export function writePegs(
+  pegs: readonly Peg[],
+  format: PegFormat,
+  on: { readonly crs: Crs | null; readonly workNames: ReadonlyMap<string, string> },
+): string {
   const nameOf = (peg: Peg): string => on.workNames.get(peg.work) ?? peg.work;
   if (format === 'csv') {
-    return Papa.unparse(
-      pegs.map((p) => ({
-        work: nameOf(p), peg: p.name, x_m: metres(p.x), y_m: metres(p.y), ground_m: metres(p.groundM), design_level_m: metres(p.levelM), cut_m: metres(p.cutM), staff_reading_m: metres(p.staffM),
-      })),
-      { newline: '\n' },
-    ) + '\n';
+    return (
+      Papa.unparse(
+        pegs.map((p) => ({
+          work: nameOf(p),
+          peg: p.name,
+          x_m: metres(p.x),
+          y_m: metres(p.y),
+          ground_m: metres(p.groundM),
+          design_level_m: metres(p.levelM),
+          cut_m: metres(p.cutM),
+          staff_reading_m: metres(p.staffM),
+        })),
+        { newline: '\n' },
+      ) + '\n'
+    );
   }
   const { crs } = on;
   if (!crs) {
-    return fail('crs.none', 'the project is in local metres, so its pegs have no latitude and longitude', { where: { field: 'site.crs' }, do: 'Export CSV, or give the project its coordinate system.' });
+    return fail('crs.none', 'the project is in local metres, so its pegs have no latitude and longitude', {
+      where: { field: 'site.crs' },
+      do: 'Export CSV, or give the project its coordinate system.',
+    });
   }
-  const said = (p: Peg): string => `design ${metres(p.levelM)} m, cut ${metres(p.cutM) || 'unknown'} m${p.staffM === null ? '' : `, staff ${metres(p.staffM)} m`}`;
+  const said = (p: Peg): string =>
+    `design ${metres(p.levelM)} m, cut ${metres(p.cutM) || 'unknown'} m${p.staffM === null ? '' : `, staff ${metres(p.staffM)} m`}`;
   return format === 'gpx' ? gpx(pegs, { crs, nameOf, said }) : geoJson(pegs, { crs, nameOf });
 }
 
@@ -39,7 +56,10 @@ function gpx(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string; s
 function geoJson(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string }): string {
   const features = pegs.map((p) => ({
     type: 'Feature',
-    geometry: { type: 'Point', coordinates: [...toLonLat(on.crs, [p.x, p.y]).map((v) => Number(v.toFixed(9))), Number(p.levelM.toFixed(3))] },
+    geometry: {
+      type: 'Point',
+      coordinates: [...toLonLat(on.crs, [p.x, p.y]).map((v) => Number(v.toFixed(9))), Number(p.levelM.toFixed(3))],
+    },
     properties: { work: on.nameOf(p), peg: p.name, xM: p.x, yM: p.y, groundM: p.groundM, levelM: p.levelM, cutM: p.cutM, staffM: p.staffM },
   }));
   return `${JSON.stringify({ type: 'FeatureCollection', features }, null, 1)}\n`;

@@ -32,12 +32,17 @@ export function openProjectFile(name: string, bytes: Uint8Array): ProjectFile {
     return refuseFile(name, 'project.damaged', { what: 'the file is cut short or damaged', do: 'Use another copy of it.' });
   }
   const main = files['project.json'];
-  if (!main) return refuseFile(name, 'project.not-a-project', { what: 'there is no project.json in it', do: 'Choose a file that Outlet saved.' });
+  if (!main)
+    return refuseFile(name, 'project.not-a-project', { what: 'there is no project.json in it', do: 'Choose a file that Outlet saved.' });
   const assets = new Map<string, Uint8Array>();
   for (const [path, data] of Object.entries(files)) {
     if (!path.startsWith('assets/') || path.endsWith('/')) continue;
     const wanted = path.slice('assets/'.length);
-    if (assetName(data) !== wanted) refuseFile(name, 'asset.damaged', { what: `the asset ${wanted.slice(0, 12)}… does not match its name`, do: 'Use another copy of the file.' });
+    if (assetName(data) !== wanted)
+      refuseFile(name, 'asset.damaged', {
+        what: `the asset ${wanted.slice(0, 12)}… does not match its name`,
+        do: 'Use another copy of the file.',
+      });
     assets.set(wanted, data);
   }
   return { json: parseJson(name, main), assets };
@@ -50,6 +55,10 @@ export function parseJson(name: string, bytes: Uint8Array): unknown {
   } catch (error) {
     const at = /position (\d+)/.exec(error instanceof Error ? error.message : '');
     const line = at ? text.slice(0, Number(at[1])).split('\n').length : undefined;
-    return refuseFile(name, 'json.syntax', { what: 'it is not valid JSON', ...(line === undefined ? {} : { line }), do: 'Correct the file at this line, or use another copy.' });
+    return refuseFile(name, 'json.syntax', {
+      what: 'it is not valid JSON',
+      ...(line === undefined ? {} : { line }),
+      do: 'Correct the file at this line, or use another copy.',
+    });
   }
 }

@@ -14,7 +14,11 @@ export function readRainTable(sheet: Sheet): ImportedRain {
   const years = sheet.headers.slice(1).map((h) => numberIn(h.replace(/\s*(years?|yrs?|y|a)$/, '').replace(/^1\s*in\s*/, '')));
   const bad = years.findIndex((v) => !(v > 0));
   if (years.length === 0 || bad >= 0) {
-    refuseFile(file, 'rain.columns', { what: `column ${bad + 2} is headed "${sheet.headers[bad + 1] ?? ''}"`, line: 1, do: 'Head each column after the first with its return period in years: duration_min, 2, 10, 20, 100.' });
+    refuseFile(file, 'rain.columns', {
+      what: `column ${bad + 2} is headed "${sheet.headers[bad + 1] ?? ''}"`,
+      line: 1,
+      do: 'Head each column after the first with its return period in years: duration_min, 2, 10, 20, 100.',
+    });
   }
   if (sheet.rows.length === 0) refuseFile(file, 'rain.empty', { what: 'it has a header but no depths', do: 'Give one line a duration.' });
   const columns = numericColumns(sheet, Object.fromEntries(sheet.headers.map((_, i) => [String(i), i])));
@@ -27,7 +31,9 @@ export function readRainTable(sheet: Sheet): ImportedRain {
     depthMm: yearOrder.map((k) => order.map((r) => columns[String(k + 1)][r])),
   };
   const problems = checkTable(table).map((p) => ({
-    code: `rain.${p.code}`, what: p.what, where: { file, ...(p.column === undefined ? {} : { line: sheet.lineOf(order[p.column]) }) },
+    code: `rain.${p.code}`,
+    what: p.what,
+    where: { file, ...(p.column === undefined ? {} : { line: sheet.lineOf(order[p.column]) }) },
     do: 'Correct the table: depth never falls with duration or return period.',
   }));
   if (problems.length > 0) refuseLines(problems);

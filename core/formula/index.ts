@@ -48,10 +48,7 @@ const DOMAIN_WORDS: Record<SymbolCard['domain'], string> = {
 };
 
 /** Joins a card to its algebra; every evaluation is guarded by the card's own domains. */
-export function defineFormula<S extends string>(
-  card: FormulaCard<S>,
-  compute: (inputs: Inputs<S>) => number,
-): Formula<S> {
+export function defineFormula<S extends string>(card: FormulaCard<S>, compute: (inputs: Inputs<S>) => number): Formula<S> {
   const symbols = Object.entries(card.symbols) as [S, SymbolCard][];
   return {
     ...card,
@@ -68,7 +65,9 @@ export function defineFormula<S extends string>(
       symbols.flatMap(([symbol, { range, unit, means }]) => {
         const value = inputs[symbol];
         if (!range || (value >= range[0] && value <= range[1])) return [];
-        return [`${means} (${symbol} = ${value} ${unit}) is outside ${range[0]} to ${range[1]}, where ${card.title} was established`.trim()];
+        return [
+          `${means} (${symbol} = ${value} ${unit}) is outside ${range[0]} to ${range[1]}, where ${card.title} was established`.trim(),
+        ];
       }),
   };
 }

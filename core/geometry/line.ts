@@ -22,10 +22,7 @@ export function pointAlong(line: Line, atM: number): { point: Point; direction: 
     const isLast = i === line.length - 1;
     if (piece > 0 && (left <= piece || isLast)) {
       const t = Math.min(1, left / piece);
-      return {
-        point: [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t],
-        direction: [(b[0] - a[0]) / piece, (b[1] - a[1]) / piece],
-      };
+      return { point: [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t], direction: [(b[0] - a[0]) / piece, (b[1] - a[1]) / piece] };
     }
     left -= piece;
   }

@@ -30,11 +30,7 @@ const SHORT_SOD: CoverStrength = {
   curveIndex: 4.44, // class D, 50-150 mm tall
   words: 'grass mixture, good sward',
 };
-const THIN_SOD: CoverStrength = {
-  velocity: [4 * FPS, 3 * FPS, 2 * FPS],
-  curveIndex: 4.44,
-  words: 'grass mixture on easily eroded soil',
-};
+const THIN_SOD: CoverStrength = { velocity: [4 * FPS, 3 * FPS, 2 * FPS], curveIndex: 4.44, words: 'grass mixture on easily eroded soil' };
 const SPARSE: CoverStrength = {
   velocity: [2.5 * FPS, 2 * FPS, 1.5 * FPS],
   curveIndex: 2.88, // class E, under 50 mm
@@ -50,7 +46,11 @@ const LITTER: CoverStrength = { velocity: [3 * FPS, 2.5 * FPS, 2 * FPS], curveIn
 const cover = (id: string, name: string, more: Pick<Cover, 'curveNumber' | 'use' | 'strength'>): Cover => ({ id, name, ...more });
 
 export const COVERS: readonly Cover[] = [
-  cover('pasture-good', 'Pasture, good (over 75 % cover, lightly grazed)', { curveNumber: [39, 61, 74, 80], use: 'pasture', strength: SHORT_SOD }),
+  cover('pasture-good', 'Pasture, good (over 75 % cover, lightly grazed)', {
+    curveNumber: [39, 61, 74, 80],
+    use: 'pasture',
+    strength: SHORT_SOD,
+  }),
   cover('pasture-fair', 'Pasture, fair (50 to 75 % cover)', { curveNumber: [49, 69, 79, 84], use: 'pasture', strength: THIN_SOD }),
   cover('pasture-poor', 'Pasture, poor (under 50 %, heavily grazed)', { curveNumber: [68, 79, 86, 89], use: 'pasture', strength: SPARSE }),
   cover('meadow', 'Meadow, cut for hay, not grazed', { curveNumber: [30, 58, 71, 78], use: 'pasture', strength: SHORT_SOD }),
@@ -59,7 +59,11 @@ export const COVERS: readonly Cover[] = [
   cover('brush-poor', 'Brush, poor (under 50 %)', { curveNumber: [48, 67, 77, 83], use: 'woodland', strength: SPARSE }),
   cover('orchard-good', 'Orchard or trees over good grass', { curveNumber: [32, 58, 72, 79], use: 'woodland', strength: SHORT_SOD }),
   cover('orchard-fair', 'Orchard or trees over fair grass', { curveNumber: [43, 65, 76, 82], use: 'woodland', strength: THIN_SOD }),
-  cover('woods-good', 'Woods, good (litter and brush cover the soil)', { curveNumber: [30, 55, 70, 77], use: 'woodland', strength: LITTER }),
+  cover('woods-good', 'Woods, good (litter and brush cover the soil)', {
+    curveNumber: [30, 55, 70, 77],
+    use: 'woodland',
+    strength: LITTER,
+  }),
   cover('woods-fair', 'Woods, fair (grazed, not burned)', { curveNumber: [36, 60, 73, 79], use: 'woodland', strength: LITTER }),
   cover('woods-poor', 'Woods, poor (heavily grazed or burned)', { curveNumber: [45, 66, 77, 83], use: 'woodland', strength: SPARSE }),
   cover('row-crop', 'Row crop on the contour, good', { curveNumber: [65, 75, 82, 86], use: 'cultivated', strength: BARE }),
@@ -81,9 +85,21 @@ export function curveNumberOf(cover: Cover, group: SoilGroup): number {
 
 /** Columns open sandy loam, clay and silt loam, tight clay; rows slopes 0-5, 5-10, 10-30 % (Schwab et al., from memory). */
 const RURAL_C: Record<RunoffUse, readonly (readonly [number, number, number])[]> = {
-  woodland: [[0.1, 0.3, 0.4], [0.25, 0.35, 0.5], [0.3, 0.5, 0.6]],
-  pasture: [[0.1, 0.3, 0.4], [0.16, 0.36, 0.55], [0.22, 0.42, 0.6]],
-  cultivated: [[0.3, 0.5, 0.6], [0.4, 0.6, 0.7], [0.52, 0.72, 0.82]],
+  woodland: [
+    [0.1, 0.3, 0.4],
+    [0.25, 0.35, 0.5],
+    [0.3, 0.5, 0.6],
+  ],
+  pasture: [
+    [0.1, 0.3, 0.4],
+    [0.16, 0.36, 0.55],
+    [0.22, 0.42, 0.6],
+  ],
+  cultivated: [
+    [0.3, 0.5, 0.6],
+    [0.4, 0.6, 0.7],
+    [0.52, 0.72, 0.82],
+  ],
 };
 
 /** Which texture column stands for each soil group: common practice, the table itself knows textures only. */

@@ -24,12 +24,31 @@ describe('level-pool routing', () => {
   it('reproduces Chow, Maidment & Mays Examples 8.2.1 and 8.2.2 (handbook 9.1, P)', () => {
     const inflowCfs = [60, 120, 180, 240, 300, 360, 320, 280, 240, 200, 160, 120, 80, 40, 0, 0, 0, 0, 0];
     const store: RoutedStore = {
-      id: 'pond', stage: tank(43560 * FT * FT, 10 * FT), inflow: inflowCfs.map((q) => q * CFS),
+      id: 'pond',
+      stage: tank(43560 * FT * FT, 10 * FT),
+      inflow: inflowCfs.map((q) => q * CFS),
       outlets: [{ id: 'pipe', to: 'ground', lagS: 0, flowAt: rated }],
     };
     const { stores, balance } = route({ stores: [store], stepS: 600, steps: 19 });
     const out = Array.from(stores.get('pond')?.outM3s ?? [], (q) => q / CFS);
-    const printed: [number, number][] = [[1, 2.4], [2, 17.1], [3, 61.1], [5, 182.2], [6, 230.3], [7, 259.3], [8, 270], [9, 267.4], [10, 254.9], [12, 206.9], [13, 168.5], [14, 124.1], [15, 79.8], [17, 32.7], [18, 22.8], [19, 16.2]];
+    const printed: [number, number][] = [
+      [1, 2.4],
+      [2, 17.1],
+      [3, 61.1],
+      [5, 182.2],
+      [6, 230.3],
+      [7, 259.3],
+      [8, 270],
+      [9, 267.4],
+      [10, 254.9],
+      [12, 206.9],
+      [13, 168.5],
+      [14, 124.1],
+      [15, 79.8],
+      [17, 32.7],
+      [18, 22.8],
+      [19, 16.2],
+    ];
     // The book's columns are rounded to 0.1 cfs and its 2S/dt + Q table to 1 cfs.
     for (const [j, q] of printed) expect(Math.abs(out[j] - q)).toBeLessThan(0.7);
     expect(Math.max(...out)).toBeCloseTo(270, 0);
@@ -39,49 +58,84 @@ describe('level-pool routing', () => {
   });
   it('empties a linear reservoir as e^(-t/k)', () => {
     const k = 3600;
-    const store: RoutedStore = { id: 'a', stage: tank(1000, 5), inflow: [1, ...Array.from({ length: 400 }, () => 0)], outlets: [{ id: 'o', to: 'ground', lagS: 0, flowAt: (h) => (1000 * h) / k }] };
+    const store: RoutedStore = {
+      id: 'a',
+      stage: tank(1000, 5),
+      inflow: [1, ...Array.from({ length: 400 }, () => 0)],
+      outlets: [{ id: 'o', to: 'ground', lagS: 0, flowAt: (h) => (1000 * h) / k }],
+    };
     const run = route({ stores: [store], stepS: 30, steps: 400 }).stores.get('a');
     const v = run?.volumeM3 ?? new Float64Array();
     expect(v[300] / v[60]).toBeCloseTo(Math.exp((-240 * 30) / k), 4);
   });
 });
 
-const weir = (id: string, to: string, level: number): RoutedStore['outlets'][number] => ({ id, to, lagS: 90, flowAt: (h) => (h > level ? 6 * (h - level) ** 1.5 : 0) });
+const weir = (id: string, to: string, level: number): RoutedStore['outlets'][number] => ({
+  id,
+  to,
+  lagS: 90,
+  flowAt: (h) => (h > level ? 6 * (h - level) ** 1.5 : 0),
+});
 
 /** Random cascades: each store spills to one further down or away. */
-const cascades = fc.integer({ min: 1, max: 12 }).chain((count) =>
-  fc.tuple(
-    fc.array(fc.record({ area: fc.integer({ min: 20, max: 500 }), sill: fc.double({ min: 0, max: 1, noNaN: true }), skip: fc.integer({ min: 1, max: 4 }), soak: fc.boolean() }), { minLength: count, maxLength: count }),
-    fc.array(fc.double({ min: 0, max: 0.4, noNaN: true }), { minLength: 3, maxLength: 40 }),
-  ));
+const cascades = fc
+  .integer({ min: 1, max: 12 })
+  .chain((count) =>
+    fc.tuple(
+      fc.array(
+        fc.record({
+          area: fc.integer({ min: 20, max: 500 }),
+          sill: fc.double({ min: 0, max: 1, noNaN: true }),
+          skip: fc.integer({ min: 1, max: 4 }),
+          soak: fc.boolean(),
+        }),
+        { minLength: count, maxLength: count },
+      ),
+      fc.array(fc.double({ min: 0, max: 0.4, noNaN: true }), { minLength: 3, maxLength: 40 }),
+    ),
+  );
 const storesOf = (specs: { area: number; sill: number; skip: number; soak: boolean }[], rain: number[], factor = 1): RoutedStore[] =>
   specs.map((s, i) => ({
-    id: `s${i}`, stage: tank(s.area, 3), inflow: rain.map((q) => q * factor), soakMPerS: s.soak ? 1e-5 : 0,
+    id: `s${i}`,
+    stage: tank(s.area, 3),
+    inflow: rain.map((q) => q * factor),
+    soakMPerS: s.soak ? 1e-5 : 0,
     outlets: [weir(`o${i}`, i + s.skip < specs.length ? `s${i + s.skip}` : 'property-edge', s.sill)],
   }));
 
 describe('a cascade', () => {
   it('closes its mass to 1e-9 and never stores less than nothing', () => {
-    fc.assert(fc.property(cascades, ([specs, rain]) => {
-      const result = route({ stores: storesOf(specs, rain), stepS: 60, steps: 120 });
-      expect(Math.abs(result.balance.errorFraction)).toBeLessThan(1e-9);
-      const { inM3, storedM3, soakedM3, leftM3 } = result.balance;
-      expect(Math.abs(inM3 - storedM3 - soakedM3 - leftM3)).toBeLessThanOrEqual(1e-9 * Math.max(1, inM3));
-      for (const run of result.stores.values()) expect(Math.min(...run.volumeM3)).toBeGreaterThanOrEqual(0);
-    }), { seed: 8, numRuns: 120 });
+    fc.assert(
+      fc.property(cascades, ([specs, rain]) => {
+        const result = route({ stores: storesOf(specs, rain), stepS: 60, steps: 120 });
+        expect(Math.abs(result.balance.errorFraction)).toBeLessThan(1e-9);
+        const { inM3, storedM3, soakedM3, leftM3 } = result.balance;
+        expect(Math.abs(inM3 - storedM3 - soakedM3 - leftM3)).toBeLessThanOrEqual(1e-9 * Math.max(1, inM3));
+        for (const run of result.stores.values()) expect(Math.min(...run.volumeM3)).toBeGreaterThanOrEqual(0);
+      }),
+      { seed: 8, numRuns: 120 },
+    );
   });
   it('never peaks lower for more rain', () => {
-    fc.assert(fc.property(cascades, ([specs, rain]) => {
-      const less = route({ stores: storesOf(specs, rain), stepS: 60, steps: 120 });
-      const more = route({ stores: storesOf(specs, rain, 1.3), stepS: 60, steps: 120 });
-      for (const [id, run] of less.stores) expect(Math.max(...(more.stores.get(id)?.levelM ?? []))).toBeGreaterThanOrEqual(Math.max(...run.levelM) - 1e-9);
-    }), { seed: 9, numRuns: 60 });
+    fc.assert(
+      fc.property(cascades, ([specs, rain]) => {
+        const less = route({ stores: storesOf(specs, rain), stepS: 60, steps: 120 });
+        const more = route({ stores: storesOf(specs, rain, 1.3), stepS: 60, steps: 120 });
+        for (const [id, run] of less.stores)
+          expect(Math.max(...(more.stores.get(id)?.levelM ?? []))).toBeGreaterThanOrEqual(Math.max(...run.levelM) - 1e-9);
+      }),
+      { seed: 9, numRuns: 60 },
+    );
   });
   it('moves its peaks by less than 1 % when the step is halved', () => {
     const rain = Array.from({ length: 60 }, (_, i) => 0.2 * Math.exp(-(((i - 20) / 8) ** 2)));
     const finer = rain.flatMap((q, i) => [((i === 0 ? 0 : rain[i - 1]) + q) / 2, q]);
-    const specs = [{ area: 100, sill: 0.4, skip: 1, soak: false }, { area: 150, sill: 0.5, skip: 1, soak: false }];
-    const peak = (stores: RoutedStore[], stepS: number): number => Math.max(...(route({ stores, stepS, steps: 7200 / stepS }).stores.get('s1')?.outM3s ?? []));
+    const specs = [
+      { area: 100, sill: 0.4, skip: 1, soak: false },
+      { area: 150, sill: 0.5, skip: 1, soak: false },
+    ];
+    const peak = (stores: RoutedStore[], stepS: number): number =>
+      Math.max(...(route({ stores, stepS, steps: 7200 / stepS }).stores.get('s1')?.outM3s ?? []));
     const [coarse, fine] = [peak(storesOf(specs, rain), 60), peak(storesOf(specs, finer), 30)];
     expect(Math.abs(coarse / fine - 1)).toBeLessThan(0.01);
   });

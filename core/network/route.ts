@@ -44,7 +44,13 @@ export interface RouteResult {
   readonly stepS: number;
   readonly stores: ReadonlyMap<string, StoreRun>;
   readonly outlets: ReadonlyMap<string, OutletRun>;
-  readonly balance: { readonly inM3: number; readonly storedM3: number; readonly soakedM3: number; readonly leftM3: number; readonly errorFraction: number };
+  readonly balance: {
+    readonly inM3: number;
+    readonly storedM3: number;
+    readonly soakedM3: number;
+    readonly leftM3: number;
+    readonly errorFraction: number;
+  };
 }
 
 /** Value of a rising table at x; beyond its ends the last piece is continued. */
@@ -128,7 +134,7 @@ function poolRun(store: RoutedStore, meanIn: Float64Array, stepS: number): { run
     const later = Math.max(0.5, 1 - 1 / Math.max(1e-9, answer));
     const first = 1 - later;
     const target = volume[i] + add - first * stepS * before;
-    const h = solveLevel(stage, target, (x) => later * stepS * flowsAt(x, flowsNow), level[i]);
+    const h = solveLevel(stage, target, { laterOut: (x) => later * stepS * flowsAt(x, flowsNow), guess: level[i] });
     let now = flowsAt(h, flowsNow);
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * before + later * now);
@@ -154,7 +160,12 @@ function poolRun(store: RoutedStore, meanIn: Float64Array, stepS: number): { run
   }
   return {
     run: { id: store.id, levelM: level, volumeM3: volume, inM3s, outM3s, inM3, soakedM3, outM3 },
-    outlets: outlets.map((o, k) => ({ id: o.id, volumeM3: perOutlet[k].volumeM3, peakM3s: perOutlet[k].peakM3s, flowM3s: perOutlet[k].flow })),
+    outlets: outlets.map((o, k) => ({
+      id: o.id,
+      volumeM3: perOutlet[k].volumeM3,
+      peakM3s: perOutlet[k].peakM3s,
+      flowM3s: perOutlet[k].flow,
+    })),
   };
 }
 
@@ -170,7 +181,7 @@ function contentOf({ levelM, volumeM3 }: Stage, level: number): number {
 }
 
 /** Level at which volume plus the step's later outflow equals a target; both rise with level, so halving between bounds is safe. */
-function solveLevel(stage: Stage, target: number, laterOut: (level: number) => number, guess: number): number {
+function solveLevel(stage: Stage, target: number, { laterOut, guess }: { laterOut: (level: number) => number; guess: number }): number {
   const { levelM, volumeM3 } = stage;
   const excess = (h: number): number => interpolate(levelM, volumeM3, h) + laterOut(h) - target;
   let lo = levelM[0];
@@ -227,8 +238,5 @@ export function route(input: { readonly stores: readonly RoutedStore[]; readonly
   }
   const stored = storedM3 + onTheWayM3;
   const error = inM3 - stored - soakedM3 - leftM3;
-  return {
-    stepS, stores, outlets,
-    balance: { inM3, storedM3: stored, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 },
-  };
+  return { stepS, stores, outlets, balance: { inM3, storedM3: stored, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 } };
 }

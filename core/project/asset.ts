@@ -22,17 +22,26 @@ export function gridToBytes(grid: Grid): Uint8Array {
 export function gridFromBytes(bytes: Uint8Array, name = 'terrain asset'): Grid {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const bad = (what: string): never =>
-    fail('asset.damaged', `${name}: ${what}`, { where: { file: name }, do: 'Open an earlier copy of the project, or import the terrain again.' });
+    fail('asset.damaged', `${name}: ${what}`, {
+      where: { file: name },
+      do: 'Open an earlier copy of the project, or import the terrain again.',
+    });
   if (bytes.byteLength < HEADER_BYTES || view.getUint32(0, true) !== MAGIC) bad('this is not a terrain asset');
   if (view.getUint32(4, true) !== VERSION) bad(`terrain asset version ${view.getUint32(4, true)} is newer than this app knows`);
   const [ncols, nrows] = [view.getUint32(8, true), view.getUint32(12, true)];
   const n = ncols * nrows;
-  if (n === 0 || n > MAX_CELLS || bytes.byteLength !== HEADER_BYTES + 4 * n) bad(`it should hold ${ncols} x ${nrows} cells but has ${bytes.byteLength} bytes`);
+  if (n === 0 || n > MAX_CELLS || bytes.byteLength !== HEADER_BYTES + 4 * n)
+    bad(`it should hold ${ncols} x ${nrows} cells but has ${bytes.byteLength} bytes`);
   const z = new Float32Array(n);
   z.set(new Float32Array(bytes.slice(HEADER_BYTES).buffer));
   return {
-    ncols, nrows, z,
-    cellM: view.getFloat64(16, true), west: view.getFloat64(24, true), south: view.getFloat64(32, true), baseM: view.getFloat64(40, true),
+    ncols,
+    nrows,
+    z,
+    cellM: view.getFloat64(16, true),
+    west: view.getFloat64(24, true),
+    south: view.getFloat64(32, true),
+    baseM: view.getFloat64(40, true),
   };
 }
 

@@ -2,28 +2,47 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
-  Allow, ArrayNotEmpty, Equals, IsArray, IsIn, IsNotEmpty, IsNumber, IsObject, IsOptional, IsString, Max, Min, ValidateBy, ValidateIf,
-  ValidateNested, type ValidationOptions,
+  Allow,
+  ArrayNotEmpty,
+  Equals,
+  IsArray,
+  IsIn,
+  IsNotEmpty,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Max,
+  Min,
+  ValidateBy,
+  ValidateIf,
+  ValidateNested,
+  type ValidationOptions,
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COVERS, SOIL_GROUPS } from '../ground/index.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION } from './model.ts';
 
-const isPoint = (v: unknown): boolean =>
-  Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
+const isPoint = (v: unknown): boolean => Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
 
 function IsPoint(): PropertyDecorator {
-  return ValidateBy({ name: 'isPoint', validator: { validate: isPoint, defaultMessage: () => '$property must be [x, y], two numbers in metres' } });
+  return ValidateBy({
+    name: 'isPoint',
+    validator: { validate: isPoint, defaultMessage: () => '$property must be [x, y], two numbers in metres' },
+  });
 }
 
 function IsRing(least: number, options?: ValidationOptions): PropertyDecorator {
-  return ValidateBy({
-    name: 'isRing',
-    validator: {
-      validate: (v: unknown) => Array.isArray(v) && (v.length === 0 ? least === 0 : v.length >= Math.max(2, least)) && v.every(isPoint),
-      defaultMessage: () => `$property must be a list of ${least > 0 ? `at least ${least} ` : ''}[x, y] points in metres`,
+  return ValidateBy(
+    {
+      name: 'isRing',
+      validator: {
+        validate: (v: unknown) => Array.isArray(v) && (v.length === 0 ? least === 0 : v.length >= Math.max(2, least)) && v.every(isPoint),
+        defaultMessage: () => `$property must be a list of ${least > 0 ? `at least ${least} ` : ''}[x, y] points in metres`,
+      },
     },
-  }, options);
+    options,
+  );
 }
 
 const isFiniteNumber = { allowNaN: false, allowInfinity: false };
@@ -65,8 +84,13 @@ export class RainShape {
 export class GroundShape {
   @IsIn(SOIL_GROUPS) soilGroup!: string;
   @IsIn(COVERS.map((c) => c.id)) cover!: string;
-  @ValidateIf((o: GroundShape) => o.curveNumber !== null && o.curveNumber !== undefined) @IsNumber(isFiniteNumber) @Min(1) @Max(100) curveNumber!: number | null;
-  @ValidateIf((o: GroundShape) => o.runoffC !== null && o.runoffC !== undefined) @IsNumber(isFiniteNumber) @Min(0) @Max(1) runoffC!: number | null;
+  @ValidateIf((o: GroundShape) => o.curveNumber !== null && o.curveNumber !== undefined)
+  @IsNumber(isFiniteNumber)
+  @Min(1)
+  @Max(100)
+  curveNumber!: number | null;
+  @ValidateIf((o: GroundShape) => o.runoffC !== null && o.runoffC !== undefined) @IsNumber(isFiniteNumber) @Min(0) @Max(1) runoffC!:
+    number | null;
   @IsNumber(isFiniteNumber) @Min(0) @Max(5000) infiltrationMmPerHour!: number;
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) soilDepthM!: number;
 }

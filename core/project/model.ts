@@ -95,10 +95,18 @@ export const DEFAULT_SURVEY: Survey = { heightOfCollimationM: null, pegIntervalM
 /** A project with nothing decided yet. */
 export function emptyProject(id: string, name: string): Project {
   return {
-    format: PROJECT_FORMAT, version: PROJECT_VERSION, id, name,
+    format: PROJECT_FORMAT,
+    version: PROJECT_VERSION,
+    id,
+    name,
     site: { crs: null, outline: [], zeroLevelM: 0 },
-    pins: [], terrain: null, features: [], rain: null, ground: null,
-    activeOption: 'o1', options: [{ id: 'o1', name: 'First option', works: [] }],
+    pins: [],
+    terrain: null,
+    features: [],
+    rain: null,
+    ground: null,
+    activeOption: 'o1',
+    options: [{ id: 'o1', name: 'First option', works: [] }],
   };
 }
 

@@ -37,37 +37,65 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
     return refuse('project.not-a-project', 'this is not an Outlet project', 'Choose a .outlet file or a project.json.');
   }
   const head = json as { format?: unknown; version?: unknown };
-  if (head.format !== PROJECT_FORMAT) return refuse('project.not-a-project', `"format" is ${JSON.stringify(head.format) ?? 'missing'}, not "${PROJECT_FORMAT}"`, 'Choose a .outlet file or a project.json.');
+  if (head.format !== PROJECT_FORMAT)
+    return refuse(
+      'project.not-a-project',
+      `"format" is ${JSON.stringify(head.format) ?? 'missing'}, not "${PROJECT_FORMAT}"`,
+      'Choose a .outlet file or a project.json.',
+    );
   if (typeof head.version === 'number' && head.version > PROJECT_VERSION) {
-    return refuse('project.newer', `this project was made by a newer version (${head.version}; this app reads up to ${PROJECT_VERSION})`, 'Update Outlet, then open it again. Nothing was changed.');
+    return refuse(
+      'project.newer',
+      `this project was made by a newer version (${head.version}; this app reads up to ${PROJECT_VERSION})`,
+      'Update Outlet, then open it again. Nothing was changed.',
+    );
   }
   const shape = plainToInstance(ProjectShape, { ...json, terrain: null }, { enableCircularCheck: false });
   const problems = problemsOf(validateSync(shape, { forbidUnknownValues: true }), file);
   if (problems.length > 0) throw new UserError(problems);
   const project = { pins: [], features: [], ...json } as unknown as Project;
-  const inner = [...terrainProblems(project), ...rainProblems(project), ...optionProblems(project, registry)].map((p) => ({ ...p, where: { ...where, ...p.where } }));
+  const inner = [...terrainProblems(project), ...rainProblems(project), ...optionProblems(project, registry)].map((p) => ({
+    ...p,
+    where: { ...where, ...p.where },
+  }));
   if (inner.length > 0) throw new UserError(inner);
   return project;
 }
 
 function terrainProblems({ terrain }: Project): UserProblem[] {
-  const problem = (code: string, what: string, field: string): UserProblem[] => [{ code, what, where: { field }, do: 'Import the terrain again.' }];
+  const problem = (code: string, what: string, field: string): UserProblem[] => [
+    { code, what, where: { field }, do: 'Import the terrain again.' },
+  ];
   if (terrain === null || terrain === undefined) return [];
   if (typeof terrain !== 'object') return problem('terrain.shape', 'terrain is not an object', 'terrain');
   if (terrain.kind === 'asset') {
-    return /^[0-9a-f]{64}$/.test(terrain.sha256) ? [] : problem('terrain.asset', `terrain asset "${String(terrain.sha256)}" is not a sha256`, 'terrain.sha256');
+    return /^[0-9a-f]{64}$/.test(terrain.sha256)
+      ? []
+      : problem('terrain.asset', `terrain asset "${String(terrain.sha256)}" is not a sha256`, 'terrain.sha256');
   }
-  if (terrain.kind !== 'grid') return problem('terrain.kind', `terrain kind ${JSON.stringify((terrain as { kind?: unknown }).kind)} is not known here`, 'terrain.kind');
-  if ('file' in terrain) return typeof terrain.file === 'string' ? [] : problem('terrain.file', 'terrain.file is not a name', 'terrain.file');
+  if (terrain.kind !== 'grid')
+    return problem(
+      'terrain.kind',
+      `terrain kind ${JSON.stringify((terrain as { kind?: unknown }).kind)} is not known here`,
+      'terrain.kind',
+    );
+  if ('file' in terrain)
+    return typeof terrain.file === 'string' ? [] : problem('terrain.file', 'terrain.file is not a name', 'terrain.file');
   const { ncols, nrows, cellM, west, south, z } = terrain;
   const isCount = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 2;
-  if (!isCount(ncols) || !isCount(nrows)) return problem('terrain.size', `terrain has ${ncols} columns and ${nrows} rows; at least 2 x 2 is needed`, 'terrain.ncols');
-  if (ncols * nrows > MAX_CELLS) return problem('terrain.too-big', `terrain has ${ncols * nrows} cells; the limit is ${MAX_CELLS}`, 'terrain.ncols');
-  if (!(cellM > 0) || ![west, south].every(Number.isFinite)) return problem('terrain.frame', 'terrain cell size, west or south is not a sound number', 'terrain.cellM');
-  if (terrain.rows !== 'north-first') return problem('terrain.rows', `terrain rows are ${JSON.stringify(terrain.rows)}; only "north-first" is read`, 'terrain.rows');
-  if (!Array.isArray(z) || z.length !== ncols * nrows) return problem('terrain.cells', `terrain lists ${Array.isArray(z) ? z.length : 0} levels for ${ncols * nrows} cells`, 'terrain.z');
+  if (!isCount(ncols) || !isCount(nrows))
+    return problem('terrain.size', `terrain has ${ncols} columns and ${nrows} rows; at least 2 x 2 is needed`, 'terrain.ncols');
+  if (ncols * nrows > MAX_CELLS)
+    return problem('terrain.too-big', `terrain has ${ncols * nrows} cells; the limit is ${MAX_CELLS}`, 'terrain.ncols');
+  if (!(cellM > 0) || ![west, south].every(Number.isFinite))
+    return problem('terrain.frame', 'terrain cell size, west or south is not a sound number', 'terrain.cellM');
+  if (terrain.rows !== 'north-first')
+    return problem('terrain.rows', `terrain rows are ${JSON.stringify(terrain.rows)}; only "north-first" is read`, 'terrain.rows');
+  if (!Array.isArray(z) || z.length !== ncols * nrows)
+    return problem('terrain.cells', `terrain lists ${Array.isArray(z) ? z.length : 0} levels for ${ncols * nrows} cells`, 'terrain.z');
   const bad = z.findIndex((v) => v !== null && !(typeof v === 'number' && Number.isFinite(v)));
-  if (bad >= 0) return problem('terrain.level', `level ${bad} of the terrain is ${JSON.stringify(z[bad])}, not a number or null`, `terrain.z.${bad}`);
+  if (bad >= 0)
+    return problem('terrain.level', `level ${bad} of the terrain is ${JSON.stringify(z[bad])}, not a number or null`, `terrain.z.${bad}`);
   if (z.every((v) => v === null)) return problem('terrain.no-data', 'every cell of the terrain is without data', 'terrain.z');
   return [];
 }
@@ -75,12 +103,17 @@ function terrainProblems({ terrain }: Project): UserProblem[] {
 function rainProblems({ rain }: Project): UserProblem[] {
   if (!rain) return [];
   const found: UserProblem[] = checkTable(rain.table).map((p) => ({
-    code: `rain.${p.code}`, what: p.what, where: { field: 'rain.table' }, do: 'Correct the rain table: depth never falls with duration or return period.',
+    code: `rain.${p.code}`,
+    what: p.what,
+    where: { field: 'rain.table' },
+    do: 'Correct the rain table: depth never falls with duration or return period.',
   }));
   if (found.length === 0 && !rain.table.returnYears.includes(rain.storm.returnYears)) {
     found.push({
-      code: 'rain.storm', what: `the storm's return period, ${rain.storm.returnYears} years, is not a row of the rain table`,
-      where: { field: 'rain.storm.returnYears' }, do: `Choose one of ${rain.table.returnYears.join(', ')} years.`,
+      code: 'rain.storm',
+      what: `the storm's return period, ${rain.storm.returnYears} years, is not a row of the rain table`,
+      where: { field: 'rain.storm.returnYears' },
+      do: `Choose one of ${rain.table.returnYears.join(', ')} years.`,
     });
   }
   return found;
@@ -92,13 +125,18 @@ function optionProblems(project: Project, registry: Registry): UserProblem[] {
     found.push({ code, what, where: { field: more.field }, do: more.do });
   };
   if (!project.options.some((o) => o.id === project.activeOption)) {
-    add('project.active-option', `the active option "${project.activeOption}" is not in the project`, { field: 'activeOption', do: `Choose one of ${project.options.map((o) => o.id).join(', ')}.` });
+    add('project.active-option', `the active option "${project.activeOption}" is not in the project`, {
+      field: 'activeOption',
+      do: `Choose one of ${project.options.map((o) => o.id).join(', ')}.`,
+    });
   }
   project.options.forEach((option, o) => {
     option.works.forEach((work, w) => {
       const field = `options.${o}.works.${w}`;
-      for (const p of workProblems(work, option.works, registry)) add(p.code, p.what, { field: p.where.field ? `${field}.${p.where.field}` : field, do: p.do });
-      if (option.works.findIndex((other) => other.id === work.id) !== w) add('work.same-id', `two works have the id "${work.id}"`, { field: `${field}.id`, do: 'Give each work its own id.' });
+      for (const p of workProblems(work, option.works, registry))
+        add(p.code, p.what, { field: p.where.field ? `${field}.${p.where.field}` : field, do: p.do });
+      if (option.works.findIndex((other) => other.id === work.id) !== w)
+        add('work.same-id', `two works have the id "${work.id}"`, { field: `${field}.id`, do: 'Give each work its own id.' });
     });
   });
   return found;
@@ -107,12 +145,26 @@ function optionProblems(project: Project, registry: Registry): UserProblem[] {
 /** Problems of one work among the works of its option. */
 function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Registry): UserProblem[] {
   if (!registry.has(work.kind)) {
-    return [{ code: 'work.unknown-kind', what: `"${work.name}" is a "${work.kind}", which this version does not know`, where: { field: 'kind' }, do: `Update Outlet, or use one of ${registry.kinds.join(', ')}.` }];
+    return [
+      {
+        code: 'work.unknown-kind',
+        what: `"${work.name}" is a "${work.kind}", which this version does not know`,
+        where: { field: 'kind' },
+        do: `Update Outlet, or use one of ${registry.kinds.join(', ')}.`,
+      },
+    ];
   }
   const bound = registry.bind(work);
-  const own = bound.validate().map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
+  const own = bound
+    .validate()
+    .map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
   if (own.length === 0 && bound.hostId !== null && !works.some((other) => other.id === bound.hostId)) {
-    own.push({ code: 'work.no-host', what: `"${work.name}" belongs to "${bound.hostId}", which is not in this option`, where: { field: 'host' }, do: 'Name a work of the same option, or remove it.' });
+    own.push({
+      code: 'work.no-host',
+      what: `"${work.name}" belongs to "${bound.hostId}", which is not in this option`,
+      where: { field: 'host' },
+      do: 'Name a work of the same option, or remove it.',
+    });
   }
   return own;
 }

@@ -8,7 +8,11 @@ const TENS = Array.from({ length: 12 }, (_, i) => 10 * (i + 1));
 const DENVER: RainTable = { durationsMin: TENS, returnYears: [10], depthMm: [TENS.map((t) => 25.4 * denverDepthIn(t))] };
 
 /** Tables whose depth rises and whose intensity falls with duration, as real ones do. */
-const tables = fc.tuple(fc.array(fc.double({ min: 0.05, max: 0.9, noNaN: true }), { minLength: 4, maxLength: 4 }), fc.double({ min: 1, max: 30, noNaN: true }))
+const tables = fc
+  .tuple(
+    fc.array(fc.double({ min: 0.05, max: 0.9, noNaN: true }), { minLength: 4, maxLength: 4 }),
+    fc.double({ min: 1, max: 30, noNaN: true }),
+  )
   .map(([powers, first]): RainTable => {
     const durationsMin = [5, 15, 60, 180, 720];
     // Steeper first: on log-log paper a real table bends over.
@@ -24,21 +28,25 @@ describe('alternating block storm', () => {
     printed.forEach((value, i) => expect(Math.abs(storm.stepsMm[i] / 25.4 - value)).toBeLessThan(0.0011));
   });
   it('conserves depth and never holds more than the table for any run of steps', () => {
-    fc.assert(fc.property(tables, fc.integer({ min: 5, max: 720 }), fc.integer({ min: 1, max: 20 }), (table, durationMin, step) => {
-      const storm = alternatingBlockStorm(table, { returnYears: 10, durationMin }, step);
-      const sum = storm.stepsMm.reduce((a, v) => a + v, 0);
-      expect(Math.abs(sum - depthFor(table, 10, durationMin).depthMm)).toBeLessThan(1e-9 * sum);
-      for (let run = 1; run <= storm.stepsMm.length; run++) {
-        const minutes = run * storm.stepMin;
-        if (minutes < 5) continue;
-        let [window, wettest] = [0, 0];
-        storm.stepsMm.forEach((v, i) => {
-          window += v - (i >= run ? storm.stepsMm[i - run] : 0);
-          wettest = Math.max(wettest, window);
-        });
-        if (wettest > depthFor(table, 10, Math.min(durationMin, minutes)).depthMm * (1 + 1e-9)) throw new Error(`${wettest} mm in ${minutes} min`);
-      }
-    }), { seed: 5, numRuns: 200 });
+    fc.assert(
+      fc.property(tables, fc.integer({ min: 5, max: 720 }), fc.integer({ min: 1, max: 20 }), (table, durationMin, step) => {
+        const storm = alternatingBlockStorm(table, { returnYears: 10, durationMin }, step);
+        const sum = storm.stepsMm.reduce((a, v) => a + v, 0);
+        expect(Math.abs(sum - depthFor(table, 10, durationMin).depthMm)).toBeLessThan(1e-9 * sum);
+        for (let run = 1; run <= storm.stepsMm.length; run++) {
+          const minutes = run * storm.stepMin;
+          if (minutes < 5) continue;
+          let [window, wettest] = [0, 0];
+          storm.stepsMm.forEach((v, i) => {
+            window += v - (i >= run ? storm.stepsMm[i - run] : 0);
+            wettest = Math.max(wettest, window);
+          });
+          if (wettest > depthFor(table, 10, Math.min(durationMin, minutes)).depthMm * (1 + 1e-9))
+            throw new Error(`${wettest} mm in ${minutes} min`);
+        }
+      }),
+      { seed: 5, numRuns: 200 },
+    );
   });
 });
 

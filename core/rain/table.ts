@@ -93,9 +93,19 @@ export function checkTable({ durationsMin, returnYears, depthMm }: RainTable): T
       if (!(depth > 0) || !Number.isFinite(depth)) {
         problems.push({ code: 'value', row: r, column: c, what: `${where}: depth ${depth} is not a positive number` });
       } else if (c > 0 && depth < row[c - 1]) {
-        problems.push({ code: 'monotonic-duration', row: r, column: c, what: `${where}: ${depth} mm is less than the ${row[c - 1]} mm of the shorter duration` });
+        problems.push({
+          code: 'monotonic-duration',
+          row: r,
+          column: c,
+          what: `${where}: ${depth} mm is less than the ${row[c - 1]} mm of the shorter duration`,
+        });
       } else if (r > 0 && depth < (depthMm[r - 1]?.[c] ?? 0)) {
-        problems.push({ code: 'monotonic-return', row: r, column: c, what: `${where}: ${depth} mm is less than the ${depthMm[r - 1][c]} mm of the more frequent storm` });
+        problems.push({
+          code: 'monotonic-return',
+          row: r,
+          column: c,
+          what: `${where}: ${depth} mm is less than the ${depthMm[r - 1][c]} mm of the more frequent storm`,
+        });
       }
     });
   });

@@ -1,7 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  CONCENTRATION_FROM_LAG, CURVE_NUMBER_RUNOFF, NRCS_LAG, RATIONAL_PEAK, UNIT_PEAK, UNIT_TIME_TO_PEAK, dimensionlessFlow, hydrograph, incrementalRunoff, runoffDepth,
+  CONCENTRATION_FROM_LAG,
+  CURVE_NUMBER_RUNOFF,
+  NRCS_LAG,
+  RATIONAL_PEAK,
+  UNIT_PEAK,
+  UNIT_TIME_TO_PEAK,
+  dimensionlessFlow,
+  hydrograph,
+  incrementalRunoff,
+  runoffDepth,
 } from './index.ts';
 
 const IN = 25.4;
@@ -9,20 +18,34 @@ const IN = 25.4;
 describe('curve-number runoff', () => {
   it.each([
     // TR-55 Table 2-1, P = 5 in (handbook row 15, P)
-    [5, 60, 1.3], [5, 70, 2.04], [5, 75, 2.45], [5, 80, 2.89], [5, 85, 3.37], [5, 90, 3.88], [5, 95, 4.42], [5, 98, 4.76],
+    [5, 60, 1.3],
+    [5, 70, 2.04],
+    [5, 75, 2.45],
+    [5, 80, 2.89],
+    [5, 85, 3.37],
+    [5, 90, 3.88],
+    [5, 95, 4.42],
+    [5, 98, 4.76],
     // TR-55 Example 2-2 (row 16, P) and eq. 2-3 (row 19, C)
-    [6, 75, 3.28], [2, 80, 0.56], [3, 70, 0.71], [8, 60, 3.33], [10, 50, 3.56],
+    [6, 75, 3.28],
+    [2, 80, 0.56],
+    [3, 70, 0.71],
+    [8, 60, 3.33],
+    [10, 50, 3.56],
   ])('%d in of rain on CN %d gives %d in', (P, CN, Q) => {
     expect(Math.abs(CURVE_NUMBER_RUNOFF.evaluate({ P: P * IN, CN }) / IN - Q)).toBeLessThan(0.0051);
   });
   it('gives nothing until the initial abstraction is met, and never more than the rain', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 30, max: 99, noNaN: true }), (P, CN) => {
-      const Q = runoffDepth(P, CN);
-      expect(Q).toBeGreaterThanOrEqual(0);
-      expect(Q).toBeLessThanOrEqual(P);
-      expect(runoffDepth(P + 5, CN)).toBeGreaterThanOrEqual(Q);
-      expect(runoffDepth(P, CN + 1)).toBeGreaterThanOrEqual(Q);
-    }), { seed: 1 });
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 30, max: 99, noNaN: true }), (P, CN) => {
+        const Q = runoffDepth(P, CN);
+        expect(Q).toBeGreaterThanOrEqual(0);
+        expect(Q).toBeLessThanOrEqual(P);
+        expect(runoffDepth(P + 5, CN)).toBeGreaterThanOrEqual(Q);
+        expect(runoffDepth(P, CN + 1)).toBeGreaterThanOrEqual(Q);
+      }),
+      { seed: 1 },
+    );
     expect(runoffDepth(10, 69)).toBe(0);
   });
   it('adds up over the steps of a storm', () => {
@@ -69,11 +92,18 @@ describe('unit hydrograph', () => {
     const Tp = UNIT_TIME_TO_PEAK.evaluate({ D: 0.133, tc: 1 });
     const peak = burst.reduce((a, v) => Math.max(a, v), 0);
     expect(Math.abs(peak / UNIT_PEAK.evaluate({ A: 1, Q: 1, Tp }) - 1)).toBeLessThan(0.02);
-    fc.assert(fc.property(fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 1, maxLength: 60 }), fc.double({ min: 6, max: 300, noNaN: true }), (mm, minutes) => {
-      const flow = hydrograph({ areaM2: 34567, concentrationMin: minutes, runoffMm: Float64Array.from(mm), stepS: 60 });
-      const volume = flow.reduce((a, v) => a + v, 0) * 60;
-      const fell = mm.reduce((a, v) => a + v, 0) * 34.567;
-      expect(Math.abs(volume - fell)).toBeLessThanOrEqual(1e-9 * Math.max(1, fell));
-    }), { seed: 2, numRuns: 60 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 1, maxLength: 60 }),
+        fc.double({ min: 6, max: 300, noNaN: true }),
+        (mm, minutes) => {
+          const flow = hydrograph({ areaM2: 34567, concentrationMin: minutes, runoffMm: Float64Array.from(mm), stepS: 60 });
+          const volume = flow.reduce((a, v) => a + v, 0) * 60;
+          const fell = mm.reduce((a, v) => a + v, 0) * 34.567;
+          expect(Math.abs(volume - fell)).toBeLessThanOrEqual(1e-9 * Math.max(1, fell));
+        },
+      ),
+      { seed: 2, numRuns: 60 },
+    );
   });
 });

@@ -114,8 +114,7 @@ export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: 
 export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
   const { ncols, nrows } = grid;
   const stride = ncols + 1;
-  const has = (col: number, row: number): boolean =>
-    col >= 0 && row >= 0 && col < ncols && row < nrows && mask[row * ncols + col] === 1;
+  const has = (col: number, row: number): boolean => col >= 0 && row >= 0 && col < ncols && row < nrows && mask[row * ncols + col] === 1;
   // Directed boundary edges with the set on the left, kept by their starting corner (two at a pinch).
   const next = new Map<number, number[]>();
   const add = (from: number, to: number): void => {
@@ -144,12 +143,10 @@ export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
       from = to;
       if (from === start) break;
     }
-    const ring = dropStraight(corners, stride).map(
-      (corner): Point => [
-        grid.west + (corner % stride) * grid.cellM,
-        grid.south + (nrows - Math.floor(corner / stride)) * grid.cellM,
-      ],
-    );
+    const ring = dropStraight(corners, stride).map((corner): Point => [
+      grid.west + (corner % stride) * grid.cellM,
+      grid.south + (nrows - Math.floor(corner / stride)) * grid.cellM,
+    ]);
     const area = signedArea(ring);
     if (area > bestArea) [best, bestArea] = [ring, area];
   }

@@ -23,10 +23,7 @@ export const STEP_COL = [1, 1, 0, -1, -1, -1, 0, 1] as const;
 export const STEP_ROW = [0, 1, 1, 1, 0, -1, -1, -1] as const;
 
 /** Builds a grid from levels in m (north first, NaN or null for no data). */
-export function gridFromLevels(
-  frame: Omit<Grid, 'z' | 'baseM'>,
-  levels: ArrayLike<number | null>,
-): Grid {
+export function gridFromLevels(frame: Omit<Grid, 'z' | 'baseM'>, levels: ArrayLike<number | null>): Grid {
   let min = Infinity;
   for (let i = 0; i < levels.length; i++) {
     const v = levels[i];
@@ -58,12 +55,7 @@ export function centreOf(grid: Grid, cell: number): Point {
 
 /** West, south, east and north edge [m]. */
 export function extentOf(grid: Grid): [number, number, number, number] {
-  return [
-    grid.west,
-    grid.south,
-    grid.west + grid.ncols * grid.cellM,
-    grid.south + grid.nrows * grid.cellM,
-  ];
+  return [grid.west, grid.south, grid.west + grid.ncols * grid.cellM, grid.south + grid.nrows * grid.cellM];
 }
 
 /** Marks cells on the border of the grid or beside no-data: water there may leave, or more may come from beyond. */

@@ -32,10 +32,7 @@ export function gradientAt(grid: Grid, [x, y]: Point, reachM = grid.cellM): Poin
     if (!Number.isNaN(up)) return (up - here) / reachM;
     return Number.isNaN(down) ? NaN : (here - down) / reachM;
   };
-  return [
-    difference([x + reachM, y], [x - reachM, y]),
-    difference([x, y + reachM], [x, y - reachM]),
-  ];
+  return [difference([x + reachM, y], [x - reachM, y]), difference([x, y + reachM], [x, y - reachM])];
 }
 
 export interface ProfilePoint {

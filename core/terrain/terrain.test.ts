@@ -6,8 +6,27 @@ import fc from 'fast-check';
 import { lineLength, nearestOnLine, signedArea, type Point } from '../geometry/index.ts';
 import { cone, gridOf, plane } from '../testing/grids.ts';
 import {
-  type Grid, cellAt, cellsUnder, centreOf, contourLines, edgeCells, fillDepressions, firstInterceptor, flowOf, gridFromLevels, hillshade,
-  interceptorCells, levelAt, levelsEvery, membersOf, profile, settleOnContour, shapeOf, statsOf, traceDown, upstreamOf,
+  type Grid,
+  cellAt,
+  cellsUnder,
+  centreOf,
+  contourLines,
+  edgeCells,
+  fillDepressions,
+  firstInterceptor,
+  flowOf,
+  gridFromLevels,
+  hillshade,
+  interceptorCells,
+  levelAt,
+  levelsEvery,
+  membersOf,
+  profile,
+  settleOnContour,
+  shapeOf,
+  statsOf,
+  traceDown,
+  upstreamOf,
 } from './index.ts';
 
 const modelOf = (grid: Grid) => {
@@ -17,7 +36,10 @@ const modelOf = (grid: Grid) => {
 const linesOf = (c: ReturnType<typeof contourLines>): { level: number; line: Point[] }[] =>
   Array.from(c.levelM, (level, k) => ({
     level,
-    line: Array.from({ length: c.starts[k + 1] - c.starts[k] }, (_, i): Point => [c.xy[2 * (c.starts[k] + i)], c.xy[2 * (c.starts[k] + i) + 1]]),
+    line: Array.from({ length: c.starts[k + 1] - c.starts[k] }, (_, i): Point => [
+      c.xy[2 * (c.starts[k] + i)],
+      c.xy[2 * (c.starts[k] + i) + 1],
+    ]),
   }));
 const outlets = (receiver: Int8Array): number[] => Array.from(receiver, (d, i) => (d === -1 ? i : -1)).filter((i) => i >= 0);
 
@@ -29,22 +51,32 @@ function volcano(): Grid {
 }
 
 /** Random small terrains with hollows and holes in the data. */
-const roughGrid = fc.integer({ min: 4, max: 14 }).chain((cells) =>
-  fc.array(fc.oneof({ weight: 12, arbitrary: fc.integer({ min: 0, max: 40 }) }, { weight: 1, arbitrary: fc.constant(null) }), { minLength: cells * cells, maxLength: cells * cells })
-    .map((levels) => gridFromLevels({ ncols: cells, nrows: cells, cellM: 1, west: 0, south: 0 }, levels)));
+const roughGrid = fc
+  .integer({ min: 4, max: 14 })
+  .chain((cells) =>
+    fc
+      .array(fc.oneof({ weight: 12, arbitrary: fc.integer({ min: 0, max: 40 }) }, { weight: 1, arbitrary: fc.constant(null) }), {
+        minLength: cells * cells,
+        maxLength: cells * cells,
+      })
+      .map((levels) => gridFromLevels({ ncols: cells, nrows: cells, cellM: 1, west: 0, south: 0 }, levels)),
+  );
 
 describe('filling hollows', () => {
   it('never lowers, keeps edges, is idempotent and leaves every inner cell a lower neighbour', () => {
-    fc.assert(fc.property(roughGrid, (grid) => {
-      const { filled, edge, flow } = modelOf(grid);
-      const again = fillDepressions({ ...grid, z: Float32Array.from(filled) });
-      const broken = Array.from(grid.z, (z, i) => {
-        if (Number.isNaN(z)) return Number.isNaN(filled[i]);
-        const stays = Math.abs(again[i] - filled[i]) < 1e-3; // float32 storage of the epsilon steps
-        return stays && (edge[i] === 1 ? filled[i] === z : filled[i] >= z && flow.receiver[i] >= 0);
-      }).indexOf(false);
-      expect(broken).toBe(-1);
-    }), { seed: 7, numRuns: 150 });
+    fc.assert(
+      fc.property(roughGrid, (grid) => {
+        const { filled, edge, flow } = modelOf(grid);
+        const again = fillDepressions({ ...grid, z: Float32Array.from(filled) });
+        const broken = Array.from(grid.z, (z, i) => {
+          if (Number.isNaN(z)) return Number.isNaN(filled[i]);
+          const stays = Math.abs(again[i] - filled[i]) < 1e-3; // float32 storage of the epsilon steps
+          return stays && (edge[i] === 1 ? filled[i] === z : filled[i] >= z && flow.receiver[i] >= 0);
+        }).indexOf(false);
+        expect(broken).toBe(-1);
+      }),
+      { seed: 7, numRuns: 150 },
+    );
   });
   it('fills a closed hollow to its lowest rim', () => {
     const grid = gridOf((x, y) => (Math.hypot(x - 11, y - 11) < 4 ? 1 : x > 9 && x < 13 && y < 9 ? 3 : 5), { cells: 11, cellM: 2 });
@@ -54,21 +86,24 @@ describe('filling hollows', () => {
 });
 
 describe('flow', () => {
-  it.each([0, 10, 22.5, 30, 45, 72.3, 117, 193.7, 290, 351])('a path on a plane falling at %d degrees stays within two cells of the fall line', (degrees) => {
-    const { grid, flow } = modelOf(plane(0.07, degrees));
-    const a = (degrees * Math.PI) / 180;
-    const from: Point = [101 - 70 * Math.cos(a), 101 - 70 * Math.sin(a)];
-    const { path, cells } = traceDown({ grid, flow }, from, () => false);
-    const off = (x: number, y: number): number => Math.abs((x - from[0]) * Math.sin(a) - (y - from[1]) * Math.cos(a));
-    expect(path.length).toBeGreaterThan(40);
-    for (const i of cells) expect(off(...centreOf(grid, i))).toBeLessThan(2 * grid.cellM);
-    // Receivers, shared by all paths, keep the same promise.
-    for (let i = cellAt(grid, from); flow.receiver[i] >= 0; ) {
-      const d = flow.receiver[i];
-      i += [1, 102, 101, 100, -1, -102, -101, -100][d];
-      expect(off(...centreOf(grid, i))).toBeLessThan(2 * grid.cellM);
-    }
-  });
+  it.each([0, 10, 22.5, 30, 45, 72.3, 117, 193.7, 290, 351])(
+    'a path on a plane falling at %d degrees stays within two cells of the fall line',
+    (degrees) => {
+      const { grid, flow } = modelOf(plane(0.07, degrees));
+      const a = (degrees * Math.PI) / 180;
+      const from: Point = [101 - 70 * Math.cos(a), 101 - 70 * Math.sin(a)];
+      const { path, cells } = traceDown({ grid, flow }, from, () => false);
+      const off = (x: number, y: number): number => Math.abs((x - from[0]) * Math.sin(a) - (y - from[1]) * Math.cos(a));
+      expect(path.length).toBeGreaterThan(40);
+      for (const i of cells) expect(off(...centreOf(grid, i))).toBeLessThan(2 * grid.cellM);
+      // Receivers, shared by all paths, keep the same promise.
+      for (let i = cellAt(grid, from); flow.receiver[i] >= 0;) {
+        const d = flow.receiver[i];
+        i += [1, 102, 101, 100, -1, -102, -101, -100][d];
+        expect(off(...centreOf(grid, i))).toBeLessThan(2 * grid.cellM);
+      }
+    },
+  );
   it('measures the longest path on a plane along the fall line at any angle, within 1 % and a cell', () => {
     for (const degrees of [0, 22.5, 45, 63]) {
       const { grid, flow, edge } = modelOf(plane(0.1, degrees));
@@ -84,7 +119,10 @@ describe('flow', () => {
   });
   it('gives a ring on a cone the area inside it, within 1 %', () => {
     const { grid, flow, edge } = modelOf(cone(0.1, { cells: 301, cellM: 2 }));
-    const ring = Array.from({ length: 721 }, (_, k): Point => [301 + 200 * Math.cos((k * Math.PI) / 360), 301 + 200 * Math.sin((k * Math.PI) / 360)]);
+    const ring = Array.from({ length: 721 }, (_, k): Point => [
+      301 + 200 * Math.cos((k * Math.PI) / 360),
+      301 + 200 * Math.sin((k * Math.PI) / 360),
+    ]);
     const set = upstreamOf(flow, cellsUnder(grid, ring));
     const shape = shapeOf(grid, flow, { ...set, edge });
     const area = Math.PI * 201 ** 2; // the ring's own cells reach half a cell beyond it
@@ -98,13 +136,16 @@ describe('flow', () => {
     expect(outlets(flow.receiver).reduce((sum, i) => sum + flow.cells[i], 0)).toBe(61 * 61);
   });
   it('partitions any terrain among its outlets, and each cell stands after its donors in the order', () => {
-    fc.assert(fc.property(roughGrid, (grid) => {
-      const { flow } = modelOf(grid);
-      const seen = new Uint8Array(grid.z.length);
-      for (const i of outlets(flow.receiver)) for (const m of upstreamOf(flow, [i]).members) seen[m]++;
-      expect(Array.from(grid.z, (z, i) => seen[i] === (Number.isNaN(z) ? 0 : 1)).indexOf(false)).toBe(-1);
-      expect(flow.order.length).toBe(statsOf(grid).cells - statsOf(grid).noData);
-    }), { seed: 11, numRuns: 100 });
+    fc.assert(
+      fc.property(roughGrid, (grid) => {
+        const { flow } = modelOf(grid);
+        const seen = new Uint8Array(grid.z.length);
+        for (const i of outlets(flow.receiver)) for (const m of upstreamOf(flow, [i]).members) seen[m]++;
+        expect(Array.from(grid.z, (z, i) => seen[i] === (Number.isNaN(z) ? 0 : 1)).indexOf(false)).toBe(-1);
+        expect(flow.order.length).toBe(statsOf(grid).cells - statsOf(grid).noData);
+      }),
+      { seed: 11, numRuns: 100 },
+    );
   });
   it('partitions the volcano grid among all its edge outlets', () => {
     const { grid, flow } = modelOf(volcano());
@@ -116,33 +157,63 @@ describe('flow', () => {
 
 describe('interceptors', () => {
   it('never leak: nothing upstream of a line across a plane gets below it, at any angle', () => {
-    fc.assert(fc.property(fc.double({ min: 20, max: 70, noNaN: true }), fc.double({ min: -30, max: 30, noNaN: true }), (degrees, tilt) => {
-      const { grid, flow } = modelOf(plane(0.08, degrees, { cells: 61, cellM: 2 }));
-      // Right across the grid, roughly on contour.
-      const a = ((degrees + 90 + tilt) * Math.PI) / 180;
-      const line: Point[] = [[61 - 120 * Math.cos(a), 61 - 120 * Math.sin(a)], [61 + 120 * Math.cos(a), 61 + 120 * Math.sin(a)]];
-      const label = firstInterceptor(flow, interceptorCells(grid, [line]));
-      const own = new Set(cellsUnder(grid, line));
-      const fall: Point = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
-      const normal: Point = [-Math.sin(a), Math.cos(a)];
-      const downhill = Math.sign(normal[0] * fall[0] + normal[1] * fall[1]);
-      const leak = Array.from(label).findIndex((k, i) => {
-        const [x, y] = centreOf(grid, i);
-        const below = ((x - 61) * normal[0] + (y - 61) * normal[1]) * downhill;
-        // Above the line every drop is caught, but for those that leave over the side of the grid first.
-        return below > 4 && !own.has(i) && k !== 0;
-      });
-      expect(leak).toBe(-1);
-    }), { seed: 3, numRuns: 40 });
+    fc.assert(
+      fc.property(fc.double({ min: 20, max: 70, noNaN: true }), fc.double({ min: -30, max: 30, noNaN: true }), (degrees, tilt) => {
+        const { grid, flow } = modelOf(plane(0.08, degrees, { cells: 61, cellM: 2 }));
+        // Right across the grid, roughly on contour.
+        const a = ((degrees + 90 + tilt) * Math.PI) / 180;
+        const line: Point[] = [
+          [61 - 120 * Math.cos(a), 61 - 120 * Math.sin(a)],
+          [61 + 120 * Math.cos(a), 61 + 120 * Math.sin(a)],
+        ];
+        const label = firstInterceptor(flow, interceptorCells(grid, [line]));
+        const own = new Set(cellsUnder(grid, line));
+        const fall: Point = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+        const normal: Point = [-Math.sin(a), Math.cos(a)];
+        const downhill = Math.sign(normal[0] * fall[0] + normal[1] * fall[1]);
+        const leak = Array.from(label).findIndex((k, i) => {
+          const [x, y] = centreOf(grid, i);
+          const below = ((x - 61) * normal[0] + (y - 61) * normal[1]) * downhill;
+          // Above the line every drop is caught, but for those that leave over the side of the grid first.
+          return below > 4 && !own.has(i) && k !== 0;
+        });
+        expect(leak).toBe(-1);
+      }),
+      { seed: 3, numRuns: 40 },
+    );
   });
   it('counts a strip above a line on a plane to within the row of cells it lies on', () => {
     const { grid, flow } = modelOf(plane(0.1, -90));
-    const members = membersOf(flow, firstInterceptor(flow, interceptorCells(grid, [[[32, 101], [172, 101]]])), 1);
+    const members = membersOf(
+      flow,
+      firstInterceptor(
+        flow,
+        interceptorCells(grid, [
+          [
+            [32, 101],
+            [172, 101],
+          ],
+        ]),
+      ),
+      1,
+    );
     expect(members.length * 4).toBe(140 * 102); // 140 m wide, 101 m to the top edge and half the line's own row
   });
   it('gives a shared cell to the first line and lets the upper of two lines take the water', () => {
     const { grid, flow } = modelOf(plane(0.1, -90));
-    const label = firstInterceptor(flow, interceptorCells(grid, [[[20, 51], [180, 51]], [[20, 151], [180, 151]]]));
+    const label = firstInterceptor(
+      flow,
+      interceptorCells(grid, [
+        [
+          [20, 51],
+          [180, 51],
+        ],
+        [
+          [20, 151],
+          [180, 151],
+        ],
+      ]),
+    );
     expect(label[cellAt(grid, [101, 181])]).toBe(2);
     expect(label[cellAt(grid, [101, 101])]).toBe(1);
     expect(label[cellAt(grid, [101, 31])]).toBe(0);
@@ -166,7 +237,11 @@ describe('contours', () => {
     const values = Array.from(grid.z, (v) => v + grid.baseM);
     for (let k = 0; k < levels.count; k++) {
       const level = levels.firstM + k * levels.intervalM + 0.5; // off the integers of the data, where ties are a matter of taste
-      const mine = new Set(linesOf(contourLines(grid, { firstM: level, intervalM: 1, count: 1 })).flatMap(({ line }) => line.map(([x, y]) => `${x.toFixed(3)},${y.toFixed(3)}`)));
+      const mine = new Set(
+        linesOf(contourLines(grid, { firstM: level, intervalM: 1, count: 1 })).flatMap(({ line }) =>
+          line.map(([x, y]) => `${x.toFixed(3)},${y.toFixed(3)}`),
+        ),
+      );
       const [theirs] = d3contours().size([87, 61]).thresholds([level])(values);
       const inside = theirs.coordinates.flat(2).filter(([x, y]) => x > 0.5 && y > 0.5 && x < 86.5 && y < 60.5);
       expect(inside.length).toBeGreaterThan(level > 190 ? 0 : 4);
@@ -184,7 +259,11 @@ describe('contours', () => {
   });
   it('draw a rough line onto the contour through its first point', () => {
     const grid = cone(0.1, { cells: 201, cellM: 2 });
-    const settled = settleOnContour(grid, [[101, 201], [120, 250], [180, 290]]);
+    const settled = settleOnContour(grid, [
+      [101, 201],
+      [120, 250],
+      [180, 290],
+    ]);
     if (!settled.ok) throw new Error(settled.why);
     expect(settled.levelM).toBeCloseTo(490, 1);
     for (const { levelM } of profile(grid, settled.line, 3)) expect(Math.abs(levelM - settled.levelM)).toBeLessThan(0.02);
@@ -193,8 +272,21 @@ describe('contours', () => {
     expect(Math.hypot(x - 201, y - 201)).toBeCloseTo(100, 0);
   });
   it('say why a line cannot settle', () => {
-    expect(settleOnContour(plane(0.1, 0), [[-50, 10], [20, 20]])).toEqual({ ok: false, why: 'off-terrain' });
-    expect(settleOnContour(gridOf(() => 5, { cells: 9, cellM: 2 }), [[5, 5], [9, 9]])).toMatchObject({ ok: false });
+    expect(
+      settleOnContour(plane(0.1, 0), [
+        [-50, 10],
+        [20, 20],
+      ]),
+    ).toEqual({ ok: false, why: 'off-terrain' });
+    expect(
+      settleOnContour(
+        gridOf(() => 5, { cells: 9, cellM: 2 }),
+        [
+          [5, 5],
+          [9, 9],
+        ],
+      ),
+    ).toMatchObject({ ok: false });
   });
 });
 

@@ -16,11 +16,7 @@ export interface Trace {
  * Follows one drop downhill, keeping its own sideways error as small as two neighbours allow, so that on a plane it stays
  * within a cell of the true fall line. `stop` is asked at every cell after the first.
  */
-export function traceDown(
-  ground: { readonly grid: Grid; readonly flow: Flow },
-  from: Point,
-  stop: (cell: number) => boolean,
-): Trace {
+export function traceDown(ground: { readonly grid: Grid; readonly flow: Flow }, from: Point, stop: (cell: number) => boolean): Trace {
   const { grid, flow } = ground;
   const path: [number, number, number][] = [];
   const cells: number[] = [];

@@ -9,13 +9,28 @@ import { registry } from '../works/index.ts';
 export const LIP_M = 110.1;
 
 export const SWALE: Swale = {
-  id: 'w1', kind: 'swale', name: 'Upper', status: 'planned', purpose: 'soak', line: [[32, 101], [172, 101]],
+  id: 'w1',
+  kind: 'swale',
+  name: 'Upper',
+  status: 'planned',
+  purpose: 'soak',
+  line: [
+    [32, 101],
+    [172, 101],
+  ],
   levels: { floorM: LIP_M - 0.35, bankCrestM: LIP_M + 0.35 },
   dimensions: { floorWidthM: 0.9, sideSlopeHV: 1.5, bankTopM: 0.5, bankSlopeHV: 2 },
 };
 
 export const SILL: LevelSill = {
-  id: 's1', kind: 'level-sill', name: 'East', status: 'planned', host: 'w1', atM: 120, levels: { sillM: LIP_M }, dimensions: { lengthM: 6, crestWidthM: 1 },
+  id: 's1',
+  kind: 'level-sill',
+  name: 'East',
+  status: 'planned',
+  host: 'w1',
+  atM: 120,
+  levels: { sillM: LIP_M },
+  dimensions: { lengthM: 6, crestWidthM: 1 },
 };
 
 export function planeLevels(slope = 0.1): number[] {
@@ -25,9 +40,28 @@ export function planeLevels(slope = 0.1): number[] {
 export function planeProject(change: Partial<Project> = {}, works: readonly WorkBase[] = [SWALE, SILL]): Project {
   return {
     ...emptyProject('p', 'Plane'),
-    site: { crs: null, outline: [[10, 10], [192, 10], [192, 192], [10, 192]], zeroLevelM: 0 },
+    site: {
+      crs: null,
+      outline: [
+        [10, 10],
+        [192, 10],
+        [192, 192],
+        [10, 192],
+      ],
+      zeroLevelM: 0,
+    },
     terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: planeLevels() },
-    rain: { table: { durationsMin: [10, 60, 120], returnYears: [2, 20], depthMm: [[8, 18, 24], [16, 40, 58]] }, storm: { returnYears: 20, durationMin: 120 } },
+    rain: {
+      table: {
+        durationsMin: [10, 60, 120],
+        returnYears: [2, 20],
+        depthMm: [
+          [8, 18, 24],
+          [16, 40, 58],
+        ],
+      },
+      storm: { returnYears: 20, durationMin: 120 },
+    },
     ground: { soilGroup: 'B', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 20, soilDepthM: 1.6 },
     options: [{ id: 'o1', name: 'A', works }],
     ...change,

@@ -2,10 +2,9 @@ import type { FieldSpec, Problem } from '../contract/index.ts';
 
 /** The value at a dotted path, undefined when the path breaks off. */
 export function valueAt(object: unknown, path: string): unknown {
-  return path.split('.').reduce<unknown>(
-    (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
-    object,
-  );
+  return path
+    .split('.')
+    .reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined), object);
 }
 
 /** Problems with the numeric fields of a work: missing, not a number, out of range. */
@@ -13,20 +12,24 @@ export function checkFields(work: { readonly id: string; readonly name: string }
   return fields.flatMap((field): Problem[] => {
     const value = valueAt(work, field.path);
     if (typeof value !== 'number' || !Number.isFinite(value)) {
-      return [{
-        code: 'work.field-missing',
-        what: `${field.label} of "${work.name}" is ${JSON.stringify(value) ?? 'missing'}, not a number`,
-        field: field.path,
-        do: `Give a number from ${field.min} to ${field.max}.`,
-      }];
+      return [
+        {
+          code: 'work.field-missing',
+          what: `${field.label} of "${work.name}" is ${JSON.stringify(value) ?? 'missing'}, not a number`,
+          field: field.path,
+          do: `Give a number from ${field.min} to ${field.max}.`,
+        },
+      ];
     }
     if (value < field.min || value > field.max) {
-      return [{
-        code: 'work.field-range',
-        what: `${field.label} of "${work.name}" is ${value}, outside ${field.min} to ${field.max}`,
-        field: field.path,
-        do: `Give a number from ${field.min} to ${field.max}.`,
-      }];
+      return [
+        {
+          code: 'work.field-range',
+          what: `${field.label} of "${work.name}" is ${value}, outside ${field.min} to ${field.max}`,
+          field: field.path,
+          do: `Give a number from ${field.min} to ${field.max}.`,
+        },
+      ];
     }
     return [];
   });
@@ -37,15 +40,24 @@ export function checkLine(work: { readonly name: string }, line: unknown): Probl
   const isPoint = (p: unknown): p is [number, number] =>
     Array.isArray(p) && p.length === 2 && p.every((v) => typeof v === 'number' && Number.isFinite(v));
   if (!Array.isArray(line) || line.length < 2 || !line.every(isPoint)) {
-    return [{
-      code: 'work.line',
-      what: `the line of "${work.name}" is not a list of at least two [x, y] points`,
-      field: 'line',
-      do: 'Draw it again, or give at least two points in metres.',
-    }];
+    return [
+      {
+        code: 'work.line',
+        what: `the line of "${work.name}" is not a list of at least two [x, y] points`,
+        field: 'line',
+        do: 'Draw it again, or give at least two points in metres.',
+      },
+    ];
   }
   const isOnePlace = line.every((p) => p[0] === line[0][0] && p[1] === line[0][1]);
   return isOnePlace
-    ? [{ code: 'work.line-length', what: `the line of "${work.name}" has no length`, field: 'line', do: 'Draw it between two different points.' }]
+    ? [
+        {
+          code: 'work.line-length',
+          what: `the line of "${work.name}" has no length`,
+          field: 'line',
+          do: 'Draw it between two different points.',
+        },
+      ]
     : [];
 }

@@ -9,15 +9,23 @@ export function runRules<F>(rules: readonly Rule<F>[], facts: F, on: string): Ch
     const found = rule.find(facts);
     if (!found) return [];
     const { id, title, why, unit, kind, sense, source } = rule;
-    return [{
-      id, on, why, unit, kind, sense, source,
-      title: found.title ?? title,
-      severity: found.severity,
-      value: found.value,
-      limit: found.limit,
-      at: found.at ?? null,
-      do: found.do,
-    }];
+    return [
+      {
+        id,
+        on,
+        why,
+        unit,
+        kind,
+        sense,
+        source,
+        title: found.title ?? title,
+        severity: found.severity,
+        value: found.value,
+        limit: found.limit,
+        at: found.at ?? null,
+        do: found.do,
+      },
+    ];
   });
 }
 

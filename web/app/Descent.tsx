@@ -10,13 +10,19 @@ import { useDerived, useProject } from './selectors.ts';
 const Nav = styled.nav`
   border-right: 1px solid var(--line);
   padding: 18px 0;
-  ol { list-style: none; margin: 0; padding: 0; }
+  ol {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
   @media (max-width: 700px) {
     border: 0;
     border-bottom: 1px solid var(--line);
     padding: 0;
     overflow-x: auto;
-    ol { display: flex; }
+    ol {
+      display: flex;
+    }
   }
 `;
 /** Each step stands a little further right: a stepped line going downhill. */
@@ -35,14 +41,35 @@ const Step = styled.li<{ $depth: number; $isDone: boolean }>`
     border-top: 0;
     border-right: 0;
   }
-  a { display: inline-flex; align-items: center; gap: 8px; padding: 5px 10px; color: var(--ink); text-decoration: none; font-weight: 600; font-size: 16px; border-radius: 3px; }
-  a.active { background: var(--deepWater); color: var(--onDeep); }
-  a.active svg { filter: brightness(1.9); }
+  a {
+    display: inline-flex;
+    align-items: center;
+    gap: 8px;
+    padding: 5px 10px;
+    color: var(--ink);
+    text-decoration: none;
+    font-weight: 600;
+    font-size: 16px;
+    border-radius: 3px;
+  }
+  a.active {
+    background: var(--deepWater);
+    color: var(--onDeep);
+  }
+  a.active svg {
+    filter: brightness(1.9);
+  }
   @media (max-width: 700px) {
     padding: 0;
     height: auto;
-    &::before { display: none; }
-    a { padding: 12px 13px; border-radius: 0; min-height: 44px; }
+    &::before {
+      display: none;
+    }
+    a {
+      padding: 12px 13px;
+      border-radius: 0;
+      min-height: 44px;
+    }
   }
 `;
 
@@ -59,7 +86,13 @@ const DONE: Readonly<Record<string, (p: Project) => boolean>> = {
 function state(id: string, project: Project, derived: Derived | null): ReactNode {
   if (id === 'works') {
     const mend = derived?.checks.filter((c) => c.severity === 'mend').length ?? 0;
-    if (mend > 0) return <><SeverityMark severity="mend" size={10} /><small>{mend}</small></>;
+    if (mend > 0)
+      return (
+        <>
+          <SeverityMark severity="mend" size={10} />
+          <small>{mend}</small>
+        </>
+      );
   }
   return DONE[id](project) ? <small aria-label="done">✓</small> : null;
 }
@@ -73,7 +106,9 @@ export function Descent(): ReactNode {
       <ol>
         {STAGE_UI.map(({ id, name }, depth) => (
           <Step key={id} $depth={depth} $isDone={DONE[id](project)}>
-            <NavLink to={`/p/${project.id}/${id}`}>{name} {state(id, project, derived)}</NavLink>
+            <NavLink to={`/p/${project.id}/${id}`}>
+              {name} {state(id, project, derived)}
+            </NavLink>
           </Step>
         ))}
       </ol>

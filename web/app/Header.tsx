@@ -47,7 +47,9 @@ const Wide = styled.span`
   display: inline-flex;
   gap: 14px;
   align-items: center;
-  @media (max-width: 1120px) { display: none; }
+  @media (max-width: 1120px) {
+    display: none;
+  }
 `;
 const Pop = styled(Popover)`
   background: var(--paper);
@@ -61,7 +63,10 @@ const Pop = styled(Popover)`
 `;
 
 const SAVED: Readonly<Record<string, string>> = {
-  saved: 'saved', saving: 'saving…', failed: 'not saved: the browser’s storage is full. Export the project.', 'read-only': 'read-only: open in another tab',
+  saved: 'saved',
+  saving: 'saving…',
+  failed: 'not saved: the browser’s storage is full. Export the project.',
+  'read-only': 'read-only: open in another tab',
 };
 
 function Checks(): ReactNode {
@@ -77,7 +82,9 @@ function Checks(): ReactNode {
         <Dialog aria-label="Checks">
           <h2 style={{ fontSize: 20, marginBottom: 8 }}>Checks</h2>
           {checks.length === 0 && <p>Nothing to check yet.</p>}
-          {checks.map((c, i) => <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={works.find((w) => w.id === c.on)?.name ?? c.on} />)}
+          {checks.map((c, i) => (
+            <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={works.find((w) => w.id === c.on)?.name ?? c.on} />
+          ))}
         </Dialog>
       </Pop>
     </DialogTrigger>
@@ -92,26 +99,78 @@ export function Header(): ReactNode {
   const [isHelp, setHelp] = useState(false);
   const format = useFormat();
   const { rain } = project;
-  const hours = rain ? (rain.storm.durationMin < 120 ? `${rain.storm.durationMin} min` : `${Number((rain.storm.durationMin / 60).toFixed(1))} h`) : '';
+  const hours = rain
+    ? rain.storm.durationMin < 120
+      ? `${rain.storm.durationMin} min`
+      : `${Number((rain.storm.durationMin / 60).toFixed(1))} h`
+    : '';
   return (
     <Bar>
       <Brand to="/projects" aria-label="Outlet: all projects">
-        <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden><path d="M3 7h8v7h8v7h8" fill="none" stroke="currentColor" strokeWidth="4.500" /><circle cx="27" cy="28" r="3" fill="var(--water)" /></svg>
+        <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden>
+          <path d="M3 7h8v7h8v7h8" fill="none" stroke="currentColor" strokeWidth="4.500" />
+          <circle cx="27" cy="28" r="3" fill="var(--water)" />
+        </svg>
         Outlet
       </Brand>
-      <Name aria-label="Project name" defaultValue={project.name} key={project.name} onBlur={(e) => e.target.value.trim() !== '' && e.target.value !== project.name && dispatch({ type: 'project.rename', payload: { name: e.target.value.trim() } })} />
-      <Quiet data-testid="saved" role="status">{SAVED[saved]}</Quiet>
+      <Name
+        aria-label="Project name"
+        defaultValue={project.name}
+        key={project.name}
+        onBlur={(e) =>
+          e.target.value.trim() !== '' &&
+          e.target.value !== project.name &&
+          dispatch({ type: 'project.rename', payload: { name: e.target.value.trim() } })
+        }
+      />
+      <Quiet data-testid="saved" role="status">
+        {SAVED[saved]}
+      </Quiet>
       <Spring />
-      {rain && <Wide><span><Quiet>storm</Quiet> 1 in {rain.storm.returnYears} yr · {hours} · {format(derived?.runoff[0]?.rainMm, 'rain')}</span></Wide>}
+      {rain && (
+        <Wide>
+          <span>
+            <Quiet>storm</Quiet> 1 in {rain.storm.returnYears} yr · {hours} · {format(derived?.runoff[0]?.rainMm, 'rain')}
+          </span>
+        </Wide>
+      )}
       <Checks />
-      <Choose<UnitSystem> label="units" value={system} choices={[{ id: 'metric', name: 'metric' }, { id: 'us', name: 'US' }]} onChange={setSystem} />
-      <Choose<ThemeName> label="Theme" isLabelHidden value={theme} choices={[{ id: 'paper', name: 'paper' }, { id: 'dusk', name: 'dusk' }, { id: 'sun', name: 'sun' }]} onChange={setTheme} />
+      <Choose<UnitSystem>
+        label="units"
+        value={system}
+        choices={[
+          { id: 'metric', name: 'metric' },
+          { id: 'us', name: 'US' },
+        ]}
+        onChange={setSystem}
+      />
+      <Choose<ThemeName>
+        label="Theme"
+        isLabelHidden
+        value={theme}
+        choices={[
+          { id: 'paper', name: 'paper' },
+          { id: 'dusk', name: 'dusk' },
+          { id: 'sun', name: 'sun' },
+        ]}
+        onChange={setTheme}
+      />
       <span>
-        <Button look="quiet" aria-label="Undo" onPress={undoLast} isDisabled={(history?.past.length ?? 0) === 0}><Undo2 size={17} aria-hidden /></Button>
-        <Button look="quiet" aria-label="Redo" onPress={redoLast} isDisabled={(history?.future.length ?? 0) === 0}><Redo2 size={17} aria-hidden /></Button>
-        <Button look="quiet" aria-label="Export the project" onPress={() => void exportProject()}><Save size={17} aria-hidden /></Button>
-        <Link to="/start" aria-label="Start from my land or open a file" style={{ padding: 6, verticalAlign: 'middle' }}><FolderOpen size={17} aria-hidden /></Link>
-        <Button look="quiet" aria-label="Keys" onPress={() => setHelp(true)}><HelpCircle size={17} aria-hidden /></Button>
+        <Button look="quiet" aria-label="Undo" onPress={undoLast} isDisabled={(history?.past.length ?? 0) === 0}>
+          <Undo2 size={17} aria-hidden />
+        </Button>
+        <Button look="quiet" aria-label="Redo" onPress={redoLast} isDisabled={(history?.future.length ?? 0) === 0}>
+          <Redo2 size={17} aria-hidden />
+        </Button>
+        <Button look="quiet" aria-label="Export the project" onPress={() => void exportProject()}>
+          <Save size={17} aria-hidden />
+        </Button>
+        <Link to="/start" aria-label="Start from my land or open a file" style={{ padding: 6, verticalAlign: 'middle' }}>
+          <FolderOpen size={17} aria-hidden />
+        </Link>
+        <Button look="quiet" aria-label="Keys" onPress={() => setHelp(true)}>
+          <HelpCircle size={17} aria-hidden />
+        </Button>
       </span>
       <KeysHelp isOpen={isHelp} onChange={setHelp} />
     </Bar>

@@ -17,9 +17,18 @@ const Sheet = styled(Modal)`
   border-radius: 4px;
   padding: 20px 26px;
   max-width: 92vw;
-  dl { display: grid; grid-template-columns: auto 1fr; gap: 6px 18px; margin: 14px 0; }
-  dt { font-weight: 700; }
-  dd { margin: 0; }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 6px 18px;
+    margin: 14px 0;
+  }
+  dt {
+    font-weight: 700;
+  }
+  dd {
+    margin: 0;
+  }
 `;
 
 const KEYS: readonly (readonly [string, string])[] = [
@@ -48,7 +57,14 @@ export function KeysHelp({ isOpen, onChange }: { readonly isOpen: boolean; reado
       <Sheet>
         <Dialog>
           <Heading slot="title">Keys</Heading>
-          <dl>{KEYS.map(([key, what]) => <div key={key} style={{ display: 'contents' }}><dt>{key}</dt><dd>{what}</dd></div>)}</dl>
+          <dl>
+            {KEYS.map(([key, what]) => (
+              <div key={key} style={{ display: 'contents' }}>
+                <dt>{key}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
           <Button onPress={() => onChange(false)}>Close</Button>
         </Dialog>
       </Sheet>

@@ -15,33 +15,50 @@ const Page = styled.div`
   height: 100%;
   display: grid;
   grid-template-rows: auto 1fr;
-  @media (max-width: 700px) { height: auto; display: block; }
+  @media (max-width: 700px) {
+    height: auto;
+    display: block;
+  }
 `;
 const Body = styled.div<{ $sheet: number }>`
   display: grid;
   grid-template-columns: 154px 1fr ${({ $sheet }) => $sheet}px;
   min-height: 0;
-  @media (max-width: 700px) { display: block; }
+  @media (max-width: 700px) {
+    display: block;
+  }
 `;
 const Middle = styled.main<{ $hasStrip: boolean }>`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) ${({ $hasStrip }) => ($hasStrip ? '142px' : '')};
   min-width: 0;
   min-height: 0;
-  @media (max-width: 700px) { display: block; }
+  @media (max-width: 700px) {
+    display: block;
+  }
 `;
 const PlanRow = styled.div<{ $hasStack: boolean }>`
   display: grid;
-  grid-template-columns: 1fr ${({ $hasStack }) => ($hasStack ? '132px' : '')};
+  grid-template-columns: 1fr ${({ $hasStack }) => ($hasStack ? '142px' : '')};
   min-height: 0;
-  @media (max-width: 700px) { grid-template-columns: 1fr; > :first-child { height: 46vh; } > :nth-child(2) { height: 420px; } }
+  @media (max-width: 700px) {
+    grid-template-columns: 1fr;
+    > :first-child {
+      height: 46vh;
+    }
+    > :nth-child(2) {
+      height: 420px;
+    }
+  }
 `;
 const Sheet = styled.aside`
   border-left: 1px solid var(--line);
   padding: 18px 18px 40px;
   overflow-y: auto;
   min-height: 0;
-  @media (max-width: 700px) { border: 0; }
+  @media (max-width: 700px) {
+    border: 0;
+  }
 `;
 
 /** Opens the project of the address, then shows its stage. */
@@ -81,7 +98,9 @@ export function ProjectPage(): ReactNode {
           </PlanRow>
           {ui.id === 'works' && <LongSection />}
         </Middle>
-        <Sheet aria-label={`${ui.name} sheet`}><ui.Sheet /></Sheet>
+        <Sheet aria-label={`${ui.name} sheet`}>
+          <ui.Sheet />
+        </Sheet>
       </Body>
     </Page>
   );

@@ -11,7 +11,10 @@ const Page = styled.main`
   max-width: 640px;
   margin: 0 auto;
   padding: 40px 22px;
-  h1 { font-size: 34px; margin-bottom: 16px; }
+  h1 {
+    font-size: 34px;
+    margin-bottom: 16px;
+  }
 `;
 
 /** The projects kept in this browser. */
@@ -30,12 +33,20 @@ export function ProjectsPage(): ReactNode {
           <Link to={`/p/${p.id}/works`}>{p.name}</Link>
           <span>
             <Muted as="span">{new Date(p.savedAt).toLocaleString()}</Muted>
-            <Button look="quiet" aria-label={`Remove ${p.name}`} onPress={() => void remove(p.id, p.name)}><Trash2 size={15} aria-hidden /></Button>
+            <Button look="quiet" aria-label={`Remove ${p.name}`} onPress={() => void remove(p.id, p.name)}>
+              <Trash2 size={15} aria-hidden />
+            </Button>
           </span>
         </Row>
       ))}
-      {!data.some((p) => p.id === DEMO_ID) && <Row><Link to={`/p/${DEMO_ID}/works`}>Sallow Rise, the demo</Link></Row>}
-      <p style={{ marginTop: 22 }}><Link to="/start">Start from my land →</Link></p>
+      {!data.some((p) => p.id === DEMO_ID) && (
+        <Row>
+          <Link to={`/p/${DEMO_ID}/works`}>Sallow Rise, the demo</Link>
+        </Row>
+      )}
+      <p style={{ marginTop: 22 }}>
+        <Link to="/start">Start from my land →</Link>
+      </p>
     </Page>
   );
 }

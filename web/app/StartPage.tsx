@@ -15,10 +15,20 @@ const Page = styled.main`
   max-width: 760px;
   margin: 0 auto;
   padding: 40px 22px 80px;
-  h1 { font-size: 34px; margin-bottom: 8px; }
-  h2 { font-size: 19px; margin: 28px 0 6px; }
-  ul { padding-left: 20px; }
-  li { margin: 5px 0; }
+  h1 {
+    font-size: 34px;
+    margin-bottom: 8px;
+  }
+  h2 {
+    font-size: 19px;
+    margin: 28px 0 6px;
+  }
+  ul {
+    padding-left: 20px;
+  }
+  li {
+    margin: 5px 0;
+  }
 `;
 const Field = styled.input`
   border: 0;
@@ -48,13 +58,29 @@ export function StartPage(): ReactNode {
   };
   return (
     <Page>
-      <p><Link to={`/p/${DEMO_ID}/works`}>← Back to the demo</Link> · <Link to="/projects">All projects</Link></p>
+      <p>
+        <Link to={`/p/${DEMO_ID}/works`}>← Back to the demo</Link> · <Link to="/projects">All projects</Link>
+      </p>
       <h1>Start from my land</h1>
       <p>All it needs is the shape of the ground. Any one of these will do:</p>
       <ul>
-        <li>a <strong>terrain grid</strong>: GeoTIFF or ASCII grid in a projected system in metres (<a href="/samples/sallow-rise.tif" download>a sample</a>)</li>
-        <li>a <strong>survey</strong>: a CSV of points, x, y, z or lat, lon, z (<a href="/samples/sample-survey.csv" download>a sample</a>)</li>
-        <li><strong>levels typed by hand</strong>, three points or more, as read off a level and a tape</li>
+        <li>
+          a <strong>terrain grid</strong>: GeoTIFF or ASCII grid in a projected system in metres (
+          <a href="/samples/sallow-rise.tif" download>
+            a sample
+          </a>
+          )
+        </li>
+        <li>
+          a <strong>survey</strong>: a CSV of points, x, y, z or lat, lon, z (
+          <a href="/samples/sample-survey.csv" download>
+            a sample
+          </a>
+          )
+        </li>
+        <li>
+          <strong>levels typed by hand</strong>, three points or more, as read off a level and a tape
+        </li>
       </ul>
       <Muted>Rain, ground and works come after, one stage at a time. Everything stays in this browser until you export it.</Muted>
       {notice?.tone === 'mend' && <Problems title={notice.title} problems={notice.problems} />}
@@ -64,8 +90,14 @@ export function StartPage(): ReactNode {
       <ImportTerrain onDone={begin} />
       <h2>Or open a project you saved</h2>
       <Inline>
-        <FileTrigger acceptedFileTypes={['.outlet', '.json']} onSelect={(files) => files?.[0] && void openFile(files[0]).then((id) => id !== null && navigate(`/p/${id}/works`))}>
-          <Button><FolderOpen size={16} aria-hidden />Open a .outlet file</Button>
+        <FileTrigger
+          acceptedFileTypes={['.outlet', '.json']}
+          onSelect={(files) => files?.[0] && void openFile(files[0]).then((id) => id !== null && navigate(`/p/${id}/works`))}
+        >
+          <Button>
+            <FolderOpen size={16} aria-hidden />
+            Open a .outlet file
+          </Button>
         </FileTrigger>
       </Inline>
     </Page>

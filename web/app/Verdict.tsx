@@ -17,10 +17,23 @@ const Bar = styled.div`
   gap: 14px;
   align-items: center;
   justify-content: space-between;
-  b { color: var(--deepWater); font-weight: 700; }
-  em { color: var(--alarm); font-style: normal; font-weight: 700; }
-  a { font: 600 14.5px ${FONT.text}; white-space: nowrap; }
-  @media (max-width: 700px) { font-size: 16.5px; padding: 10px 14px; }
+  b {
+    color: var(--deepWater);
+    font-weight: 700;
+  }
+  em {
+    color: var(--alarm);
+    font-style: normal;
+    font-weight: 700;
+  }
+  a {
+    font: 600 14.5px ${FONT.text};
+    white-space: nowrap;
+  }
+  @media (max-width: 700px) {
+    font-size: 16.5px;
+    padding: 10px 14px;
+  }
 `;
 const Note = styled.div`
   padding: 8px 18px;
@@ -30,7 +43,9 @@ const Note = styled.div`
   justify-content: space-between;
   gap: 10px;
   align-items: start;
-  > :first-child { flex: 1; }
+  > :first-child {
+    flex: 1;
+  }
 `;
 
 /** The stage's answer in one sentence, and what has just happened. */
@@ -43,14 +58,18 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
       <Bar data-testid="verdict" role="status" aria-live="polite">
         <p>
           {result === null ? (progress ? `${progress.part}…` : 'Working it out…') : null}
-          {pieces.map((p, i) => (p.tone === 'strong' ? <b key={i}>{p.text}</b> : p.tone === 'alarm' ? <em key={i}>{p.text}</em> : <span key={i}>{p.text}</span>))}
+          {pieces.map((p, i) =>
+            p.tone === 'strong' ? <b key={i}>{p.text}</b> : p.tone === 'alarm' ? <em key={i}>{p.text}</em> : <span key={i}>{p.text}</span>,
+          )}
         </p>
         {project.id === 'sallow-rise' && <Link to="/start">Start from my land →</Link>}
       </Bar>
       {notice && (
         <Note>
           {notice.tone === 'mend' ? <Problems title={notice.title} problems={notice.problems} /> : <p role="status">{notice.title}</p>}
-          <Button look="quiet" aria-label="Close this note" onPress={() => say(null)}><X size={15} aria-hidden /></Button>
+          <Button look="quiet" aria-label="Close this note" onPress={() => say(null)}>
+            <X size={15} aria-hidden />
+          </Button>
         </Note>
       )}
     </div>

@@ -12,7 +12,11 @@ function download(name: string, data: Uint8Array | string, type: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }
 
-const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'project';
+const fileName = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'project';
 
 /** The whole project as one file. */
 export async function exportProject(): Promise<void> {

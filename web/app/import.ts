@@ -6,7 +6,8 @@ import { registry } from '#core/works';
 import { dispatch, keepAsset, openProject, say, useApp, worker } from './store.ts';
 import { saveProject } from './storage.ts';
 
-export const typedLevels = (text: string): File => new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
+export const typedLevels = (text: string): File =>
+  new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
 
 async function read(file: File): Promise<InputFile> {
   return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
@@ -47,16 +48,34 @@ async function take(imported: Imported): Promise<boolean> {
   if (imported.kind === 'rain') {
     const { table, source } = imported;
     const storm = project.rain?.storm;
-    const returnYears = storm && table.returnYears.includes(storm.returnYears) ? storm.returnYears : table.returnYears[Math.floor(table.returnYears.length / 2)];
-    const done = dispatch({ type: 'rain.set', payload: { rain: { table, source, storm: { ...storm, returnYears, durationMin: storm?.durationMin ?? Math.min(120, table.durationsMin[table.durationsMin.length - 1]) } } } });
+    const returnYears =
+      storm && table.returnYears.includes(storm.returnYears)
+        ? storm.returnYears
+        : table.returnYears[Math.floor(table.returnYears.length / 2)];
+    const done = dispatch({
+      type: 'rain.set',
+      payload: {
+        rain: {
+          table,
+          source,
+          storm: {
+            ...storm,
+            returnYears,
+            durationMin: storm?.durationMin ?? Math.min(120, table.durationsMin[table.durationsMin.length - 1]),
+          },
+        },
+      },
+    });
     if (done) say({ tone: 'fine', title: `The rain table of ${source} is in.`, problems: [] });
     return done;
   }
   const bytes = gridToBytes(imported.grid);
   const sha256 = assetName(bytes);
   await keepAsset(sha256, bytes);
-  const done = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs } });
+  const done = dispatch({
+    type: 'terrain.set',
+    payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs },
+  });
   if (done) say({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
   return done;
 }
-

@@ -3,4 +3,9 @@ import { createRoot } from 'react-dom/client';
 import { App } from './App.tsx';
 
 const root = document.getElementById('root');
-if (root) createRoot(root).render(<StrictMode><App /></StrictMode>);
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  );

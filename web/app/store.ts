@@ -36,8 +36,18 @@ export interface AppState {
 }
 
 const INITIAL: AppState = {
-  history: null, result: null, computed: -1, terrain: null, progress: null, saved: 'saved',
-  selected: null, tool: null, drawn: [], notice: null, system: 'metric', theme: 'paper',
+  history: null,
+  result: null,
+  computed: -1,
+  terrain: null,
+  progress: null,
+  saved: 'saved',
+  selected: null,
+  tool: null,
+  drawn: [],
+  notice: null,
+  system: 'metric',
+  theme: 'paper',
 };
 
 export const useApp = create<AppState>(() => INITIAL);
@@ -136,7 +146,10 @@ export function redoLast(): void {
 }
 
 /** Opens a project with the assets it came with, or those the browser keeps. */
-export async function openProject(project: Project, how: { readonly assets?: ReadonlyMap<string, Uint8Array>; readonly readOnly?: boolean } = {}): Promise<void> {
+export async function openProject(
+  project: Project,
+  how: { readonly assets?: ReadonlyMap<string, Uint8Array>; readonly readOnly?: boolean } = {},
+): Promise<void> {
   for (const [sha, bytes] of how.assets ?? []) await keepAsset(sha, bytes);
   if (project.terrain?.kind === 'asset') {
     const bytes = how.assets?.get(project.terrain.sha256) ?? (await loadAsset(project.terrain.sha256));
@@ -144,7 +157,17 @@ export async function openProject(project: Project, how: { readonly assets?: Rea
   }
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
   const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];
-  set({ history: startHistory(project), result: null, computed: -1, terrain: null, selected: first?.id ?? null, tool: null, drawn: [], notice: null, saved: how.readOnly ? 'read-only' : 'saved' });
+  set({
+    history: startHistory(project),
+    result: null,
+    computed: -1,
+    terrain: null,
+    selected: first?.id ?? null,
+    tool: null,
+    drawn: [],
+    notice: null,
+    saved: how.readOnly ? 'read-only' : 'saved',
+  });
   await saveSetting('last-project', project.id).catch(() => undefined);
   await Promise.all([refresh(), refreshTerrain()]);
 }

@@ -30,22 +30,64 @@ export type ThemeName = 'paper' | 'dusk' | 'sun';
 
 export const THEMES: Readonly<Record<ThemeName, Palette>> = {
   paper: {
-    paper: '#F3EEE2', paperDeep: '#E9E1CF', ink: '#1D2A26', muted: '#545F59', line: '#CDC3AD',
-    water: '#0F6C7A', deepWater: '#0A3F4D', onDeep: '#FBF8F0',
-    clay: '#B2542C', clayText: '#8C3C1A', moss: '#66793A', mossText: '#4A5A26', straw: '#D6A03D', strawText: '#79540A', alarm: '#A3262A', earth: '#D9C6A0',
-    light: [252, 248, 238], shadow: [150, 126, 88],
+    paper: '#F3EEE2',
+    paperDeep: '#E9E1CF',
+    ink: '#1D2A26',
+    muted: '#545F59',
+    line: '#CDC3AD',
+    water: '#0F6C7A',
+    deepWater: '#0A3F4D',
+    onDeep: '#FBF8F0',
+    clay: '#B2542C',
+    clayText: '#8C3C1A',
+    moss: '#66793A',
+    mossText: '#4A5A26',
+    straw: '#D6A03D',
+    strawText: '#79540A',
+    alarm: '#A3262A',
+    earth: '#D9C6A0',
+    light: [252, 248, 238],
+    shadow: [150, 126, 88],
   },
   dusk: {
-    paper: '#16211F', paperDeep: '#1F2D2A', ink: '#EEE8DA', muted: '#AEB8B0', line: '#3A4A45',
-    water: '#6CC3CF', deepWater: '#9ADCE4', onDeep: '#10201F',
-    clay: '#D9835A', clayText: '#E8A07C', moss: '#9DB46A', mossText: '#B4CB82', straw: '#E3B75E', strawText: '#E9C37A', alarm: '#FF9A92', earth: '#5C5138',
-    light: [92, 100, 88], shadow: [18, 26, 26],
+    paper: '#16211F',
+    paperDeep: '#1F2D2A',
+    ink: '#EEE8DA',
+    muted: '#AEB8B0',
+    line: '#3A4A45',
+    water: '#6CC3CF',
+    deepWater: '#9ADCE4',
+    onDeep: '#10201F',
+    clay: '#D9835A',
+    clayText: '#E8A07C',
+    moss: '#9DB46A',
+    mossText: '#B4CB82',
+    straw: '#E3B75E',
+    strawText: '#E9C37A',
+    alarm: '#FF9A92',
+    earth: '#5C5138',
+    light: [92, 100, 88],
+    shadow: [18, 26, 26],
   },
   sun: {
-    paper: '#FFFFFF', paperDeep: '#F2F2EC', ink: '#000000', muted: '#2E3431', line: '#7A7A70',
-    water: '#00505E', deepWater: '#00303C', onDeep: '#FFFFFF',
-    clay: '#9A3E16', clayText: '#7A2C0A', moss: '#48601A', mossText: '#33470D', straw: '#C58A10', strawText: '#5C3E00', alarm: '#8C0010', earth: '#E3D2AC',
-    light: [255, 255, 255], shadow: [168, 150, 120],
+    paper: '#FFFFFF',
+    paperDeep: '#F2F2EC',
+    ink: '#000000',
+    muted: '#2E3431',
+    line: '#7A7A70',
+    water: '#00505E',
+    deepWater: '#00303C',
+    onDeep: '#FFFFFF',
+    clay: '#9A3E16',
+    clayText: '#7A2C0A',
+    moss: '#48601A',
+    mossText: '#33470D',
+    straw: '#C58A10',
+    strawText: '#5C3E00',
+    alarm: '#8C0010',
+    earth: '#E3D2AC',
+    light: [255, 255, 255],
+    shadow: [168, 150, 120],
   },
 };
 
@@ -56,7 +98,10 @@ export const FONT = {
 };
 
 const variables = (p: Palette): string =>
-  Object.entries(p).filter(([, v]) => typeof v === 'string').map(([k, v]) => `--${k}: ${String(v)};`).join('\n');
+  Object.entries(p)
+    .filter(([, v]) => typeof v === 'string')
+    .map(([k, v]) => `--${k}: ${String(v)};`)
+    .join('\n');
 
 export const GlobalStyle = createGlobalStyle<{ $palette: Palette }>`
   :root { ${({ $palette }) => variables($palette)} color-scheme: ${({ $palette }) => ($palette === THEMES.dusk ? 'dark' : 'light')}; }

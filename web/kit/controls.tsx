@@ -1,5 +1,14 @@
 import type { ReactNode } from 'react';
-import { Button as AriaButton, type ButtonProps, Label, ListBox, ListBoxItem, Popover, Select as AriaSelect, SelectValue } from 'react-aria-components';
+import {
+  Button as AriaButton,
+  type ButtonProps,
+  Label,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select as AriaSelect,
+  SelectValue,
+} from 'react-aria-components';
 import styled, { css } from 'styled-components';
 
 const pressable = css`
@@ -14,9 +23,16 @@ const pressable = css`
   display: inline-flex;
   align-items: center;
   gap: 7px;
-  &[data-hovered] { background: var(--paperDeep); }
-  &[data-disabled] { opacity: 0.45; cursor: default; }
-  @media (max-width: 700px) { min-height: 44px; }
+  &[data-hovered] {
+    background: var(--paperDeep);
+  }
+  &[data-disabled] {
+    opacity: 0.45;
+    cursor: default;
+  }
+  @media (max-width: 700px) {
+    min-height: 44px;
+  }
 `;
 
 const Plain = styled(AriaButton)`
@@ -28,7 +44,9 @@ const Strong = styled(AriaButton)`
   background: var(--deepWater);
   border-color: var(--deepWater);
   color: var(--onDeep);
-  &[data-hovered] { background: var(--water); }
+  &[data-hovered] {
+    background: var(--water);
+  }
 `;
 const Quiet = styled(AriaButton)`
   ${pressable}
@@ -59,7 +77,9 @@ const Trigger = styled(AriaButton)`
   cursor: pointer;
   text-align: left;
   font-weight: 600;
-  @media (max-width: 700px) { min-height: 44px; }
+  @media (max-width: 700px) {
+    min-height: 44px;
+  }
 `;
 const List = styled(Popover)`
   background: var(--paper);
@@ -75,8 +95,12 @@ const Item = styled(ListBoxItem)`
   border-radius: 3px;
   cursor: pointer;
   outline: none;
-  &[data-focused] { background: var(--paperDeep); }
-  &[data-selected] { font-weight: 700; }
+  &[data-focused] {
+    background: var(--paperDeep);
+  }
+  &[data-selected] {
+    font-weight: 700;
+  }
 ` as typeof ListBoxItem;
 const SmallLabel = styled(Label)`
   color: var(--muted);

@@ -40,7 +40,15 @@ export const Inline = styled.div`
 `;
 
 /** A titled part of a sheet. */
-export function Part({ title, children, action }: { readonly title: string; readonly children: ReactNode; readonly action?: ReactNode }): ReactNode {
+export function Part({
+  title,
+  children,
+  action,
+}: {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly action?: ReactNode;
+}): ReactNode {
   return (
     <section aria-label={title}>
       <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'end' }}>

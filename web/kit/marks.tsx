@@ -6,7 +6,12 @@ import { useApp } from '../app/store.ts';
 import { sourceWords } from './source.ts';
 
 const WORDS: Record<Severity, string> = { mend: 'to mend', weigh: 'to weigh', fine: 'fine', unknown: 'not known' };
-const COLOUR: Record<Severity, string> = { mend: 'var(--alarm)', weigh: 'var(--strawText)', fine: 'var(--mossText)', unknown: 'var(--muted)' };
+const COLOUR: Record<Severity, string> = {
+  mend: 'var(--alarm)',
+  weigh: 'var(--strawText)',
+  fine: 'var(--mossText)',
+  unknown: 'var(--muted)',
+};
 
 /** A severity by shape as well as colour: square, triangle, disc, ring. */
 export function SeverityMark({ severity, size = 13 }: { readonly severity: Severity; readonly size?: number }): ReactNode {
@@ -23,9 +28,20 @@ export function SeverityMark({ severity, size = 13 }: { readonly severity: Sever
 
 const Item = styled.details`
   border-bottom: 1px solid var(--line);
-  summary { display: flex; gap: 10px; align-items: baseline; padding: 8px 0; cursor: pointer; list-style: none; }
-  summary::-webkit-details-marker { display: none; }
-  summary svg { transform: translateY(1px); }
+  summary {
+    display: flex;
+    gap: 10px;
+    align-items: baseline;
+    padding: 8px 0;
+    cursor: pointer;
+    list-style: none;
+  }
+  summary::-webkit-details-marker {
+    display: none;
+  }
+  summary svg {
+    transform: translateY(1px);
+  }
 `;
 const Body = styled.div`
   padding: 0 0 12px 23px;

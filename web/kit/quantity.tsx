@@ -12,7 +12,9 @@ const Field = styled(NumberField)`
   gap: 10px;
   min-height: 34px;
   border-bottom: 1px solid var(--line);
-  @media (max-width: 700px) { min-height: 44px; }
+  @media (max-width: 700px) {
+    min-height: 44px;
+  }
 `;
 const Value = styled.span`
   display: inline-flex;
@@ -29,9 +31,17 @@ const Figure = styled(Input)`
   border: 0;
   border-bottom: 1.5px solid var(--water);
   padding: 3px 0;
-  &[data-focused] { background: var(--paperDeep); }
-  &[data-disabled] { color: var(--muted); border-color: var(--line); }
-  @media (max-width: 700px) { min-height: 36px; font-size: 18px; }
+  &[data-focused] {
+    background: var(--paperDeep);
+  }
+  &[data-disabled] {
+    color: var(--muted);
+    border-color: var(--line);
+  }
+  @media (max-width: 700px) {
+    min-height: 36px;
+    font-size: 18px;
+  }
 `;
 const Unit = styled.span`
   width: 2.4em;
@@ -52,7 +62,7 @@ export interface QuantityProps {
 }
 
 /** Typing needs finer digits than reading: a level is set to the millimetre. */
-const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1 };
+const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1, rain: 1 };
 
 /** The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. */
 export function Quantity(props: QuantityProps): ReactNode {
@@ -73,7 +83,7 @@ export function Quantity(props: QuantityProps): ReactNode {
       isDisabled={isDisabled ?? false}
       {...(min === undefined ? {} : { minValue: toDisplay(min, kind, system) })}
       {...(max === undefined ? {} : { maxValue: toDisplay(max, kind, system) })}
-      formatOptions={{ minimumFractionDigits: Math.min(digits, decimals), maximumFractionDigits: digits, useGrouping: false }}
+      formatOptions={{ minimumFractionDigits: kind === 'rain' ? digits : decimals, maximumFractionDigits: digits, useGrouping: false }}
     >
       {isLabelHidden === true ? null : <Label title={help}>{label}</Label>}
       <Value>

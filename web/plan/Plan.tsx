@@ -22,8 +22,16 @@ const Frame = styled.div`
   background: var(--paperDeep);
   outline-offset: -3px;
   overflow: hidden;
-  .ol-scale-line { background: none; left: 16px; bottom: 12px; }
-  .ol-scale-line-inner { border-color: var(--ink); color: var(--ink); font: 500 12px ${FONT.figures}; }
+  .ol-scale-line {
+    background: none;
+    left: 16px;
+    bottom: 12px;
+  }
+  .ol-scale-line-inner {
+    border-color: var(--ink);
+    color: var(--ink);
+    font: 500 12px ${FONT.figures};
+  }
 `;
 const Target = styled.div`
   position: absolute;
@@ -89,11 +97,15 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   }, [terrain]);
 
   const items = useMemo(
-    () => planItems({
-      project, result, selected, showPegs,
-      levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
-      flowText: (q) => formatQuantity(q, 'flow', system),
-    }),
+    () =>
+      planItems({
+        project,
+        result,
+        selected,
+        showPegs,
+        levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
+        flowText: (q) => formatQuantity(q, 'flow', system),
+      }),
     [project, result, selected, showPegs, system],
   );
   useEffect(() => map.current?.setItems(items), [items]);
@@ -130,9 +142,10 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
 
   const place = hasFocus && crosshair ? crosshair : pointer;
   const ground = place && terrain ? readGround(terrain, place) : null;
-  const said = place && ground
-    ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(ground.levelM, 'level')}  slope ${format(ground.slope, 'slope')}  above ${format(ground.areaM2, 'land')}`
-    : 'off the terrain';
+  const said =
+    place && ground
+      ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(ground.levelM, 'level')}  slope ${format(ground.slope, 'slope')}  above ${format(ground.areaM2, 'land')}`
+      : 'off the terrain';
 
   return (
     <Frame>
@@ -150,9 +163,17 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         }}
         onBlur={() => setFocus(false)}
       />
-      <PlanBar onTyped={(at) => { moveTo(at); if (tool) placePoint(at); }} onZoom={(by) => map.current?.zoom(by)} />
+      <PlanBar
+        onTyped={(at) => {
+          moveTo(at);
+          if (tool) placePoint(at);
+        }}
+        onZoom={(by) => map.current?.zoom(by)}
+      />
       {place && <ReadOut aria-hidden="true">{said}</ReadOut>}
-      <div className="visually-hidden" role="status" aria-live="polite" data-testid="crosshair">{hasFocus && crosshair ? said : ''}</div>
+      <div className="visually-hidden" role="status" aria-live="polite" data-testid="crosshair">
+        {hasFocus && crosshair ? said : ''}
+      </div>
     </Frame>
   );
 }

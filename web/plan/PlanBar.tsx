@@ -16,7 +16,10 @@ const Bar = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   max-width: calc(100% - 70px);
-  button { background: var(--paper); border-color: var(--ink); }
+  button {
+    background: var(--paper);
+    border-color: var(--ink);
+  }
 `;
 const Hint = styled.div`
   background: var(--paper);
@@ -28,7 +31,14 @@ const Hint = styled.div`
   gap: 8px;
   align-items: center;
   font-size: 14px;
-  input { width: 11.5em; font-family: ${FONT.figures}; border: 0; border-bottom: 1.5px solid var(--water); background: transparent; padding: 2px; }
+  input {
+    width: 11.5em;
+    font-family: ${FONT.figures};
+    border: 0;
+    border-bottom: 1.5px solid var(--water);
+    background: transparent;
+    padding: 2px;
+  }
 `;
 const Zoom = styled.div`
   position: absolute;
@@ -36,18 +46,28 @@ const Zoom = styled.div`
   top: 10px;
   display: grid;
   gap: 6px;
-  button { background: var(--paper); border-color: var(--ink); padding: 6px 9px; }
+  button {
+    background: var(--paper);
+    border-color: var(--ink);
+    padding: 6px 9px;
+  }
 `;
 
 const ICONS: Readonly<Record<ToolKind, ReactNode>> = {
-  pin: <MapPin size={16} aria-hidden />, swale: <Waves size={16} aria-hidden />, outline: <Fence size={16} aria-hidden />,
-  building: <Home size={16} aria-hidden />, track: <Route size={16} aria-hidden />,
+  pin: <MapPin size={16} aria-hidden />,
+  swale: <Waves size={16} aria-hidden />,
+  outline: <Fence size={16} aria-hidden />,
+  building: <Home size={16} aria-hidden />,
+  track: <Route size={16} aria-hidden />,
 };
 const BY_STAGE: Readonly<Record<string, readonly ToolKind[]>> = { land: ['pin', 'outline', 'building', 'track'], works: ['swale', 'pin'] };
 
 /** "431200, 4612300" as a point; null when it is not two numbers. */
 export function typedPoint(text: string): Point | null {
-  const parts = text.trim().split(/[\s,;]+/).map(Number);
+  const parts = text
+    .trim()
+    .split(/[\s,;]+/)
+    .map(Number);
   return parts.length === 2 && parts.every((v) => Number.isFinite(v)) ? [parts[0], parts[1]] : null;
 }
 
@@ -61,23 +81,47 @@ export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => 
   return (
     <>
       <Bar role="toolbar" aria-label="Drawing">
-        {tool === null && tools.map((t) => (
-          <Button key={t} onPress={() => startTool(t)}>{ICONS[t]}{TOOLS[t].name}</Button>
-        ))}
+        {tool === null &&
+          tools.map((t) => (
+            <Button key={t} onPress={() => startTool(t)}>
+              {ICONS[t]}
+              {TOOLS[t].name}
+            </Button>
+          ))}
         {tool !== null && (
           <Hint>
             <span>{TOOLS[tool].hint}</span>
-            <form onSubmit={(e) => { e.preventDefault(); if (point) { onTyped(point); setTyped(''); } }}>
+            <form
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (point) {
+                  onTyped(point);
+                  setTyped('');
+                }
+              }}
+            >
               <input aria-label="Type x, y" placeholder="or type x, y" value={typed} onChange={(e) => setTyped(e.target.value)} />
             </form>
-            {TOOLS[tool].least > 1 && <Button onPress={finishTool} isDisabled={drawn.length < TOOLS[tool].least}><Check size={16} aria-hidden />Finish</Button>}
-            <Button onPress={() => startTool(null)}><X size={16} aria-hidden />Cancel</Button>
+            {TOOLS[tool].least > 1 && (
+              <Button onPress={finishTool} isDisabled={drawn.length < TOOLS[tool].least}>
+                <Check size={16} aria-hidden />
+                Finish
+              </Button>
+            )}
+            <Button onPress={() => startTool(null)}>
+              <X size={16} aria-hidden />
+              Cancel
+            </Button>
           </Hint>
         )}
       </Bar>
       <Zoom>
-        <Button aria-label="Zoom in" onPress={() => onZoom(0.6)}><Plus size={16} aria-hidden /></Button>
-        <Button aria-label="Zoom out" onPress={() => onZoom(-0.6)}><Minus size={16} aria-hidden /></Button>
+        <Button aria-label="Zoom in" onPress={() => onZoom(0.6)}>
+          <Plus size={16} aria-hidden />
+        </Button>
+        <Button aria-label="Zoom out" onPress={() => onZoom(-0.6)}>
+          <Minus size={16} aria-hidden />
+        </Button>
       </Zoom>
     </>
   );

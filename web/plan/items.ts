@@ -2,20 +2,10 @@
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
-import type { DeriveResult } from '#core/derive';
 import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
-import { type Project, optionOf } from '#core/project';
+import { optionOf } from '#core/project';
 import { workUi } from '../works/index.ts';
-import type { PlanItem } from './map.ts';
-
-export interface Drawing {
-  readonly project: Project;
-  readonly result: DeriveResult | null;
-  readonly selected: string | null;
-  readonly levelText: (levelM: number) => string;
-  readonly flowText: (m3s: number) => string;
-  readonly showPegs: boolean;
-}
+import type { Drawing, PlanItem } from './types.ts';
 
 export const toRing = (ring: Line): number[][][] => [closed(ring).map(([x, y]) => [x, y])];
 const toLine = (line: Line): number[][] => line.map(([x, y]) => [x, y]);
@@ -23,7 +13,10 @@ const version = (...parts: unknown[]): string => JSON.stringify(parts);
 
 function featureItems({ project }: Drawing): PlanItem[] {
   return project.features.flatMap((f): PlanItem[] => {
-    const look = { role: f.kind === 'building' || f.kind === 'track' ? f.kind : 'feature', ...(f.kind === 'track' || f.name === undefined ? {} : { label: f.name }) };
+    const look = {
+      role: f.kind === 'building' || f.kind === 'track' ? f.kind : 'feature',
+      ...(f.kind === 'track' || f.name === undefined ? {} : { label: f.name }),
+    };
     if (f.ring) return [{ id: `feature:${f.id}`, version: version(f.ring, look), geometry: new Polygon(toRing(f.ring)), look }];
     if (f.line) return [{ id: `feature:${f.id}`, version: version(f.line, look), geometry: new LineString(toLine(f.line)), look }];
     return [];
@@ -33,7 +26,16 @@ function featureItems({ project }: Drawing): PlanItem[] {
 function catchmentItems({ result, selected }: Drawing): PlanItem[] {
   return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
     const look = { role: 'catchment', isSelected: c.of === selected };
-    return c.ring.length < 3 ? [] : [{ id: `catchment:${c.of}`, version: version(c.areaM2, c.ring[0], c.ring.length, look), geometry: new Polygon(toRing(smooth(c.ring))), look }];
+    return c.ring.length < 3
+      ? []
+      : [
+          {
+            id: `catchment:${c.of}`,
+            version: version(c.areaM2, c.ring[0], c.ring.length, look),
+            geometry: new Polygon(toRing(smooth(c.ring))),
+            look,
+          },
+        ];
   });
 }
 
@@ -49,7 +51,12 @@ function linkItems({ result, selected }: Drawing): PlanItem[] {
     const end = link.path[link.path.length - 1];
     const path = link.path.map(([x, y]) => [x, y]);
     const look = { role: 'spill', isSelected: link.from === selected || link.outlet === selected };
-    const line: PlanItem = { id: `link:${link.outlet}`, version: version(link.path[0], end, link.path.length, look), geometry: new LineString(path), look };
+    const line: PlanItem = {
+      id: `link:${link.outlet}`,
+      version: version(link.path[0], end, link.path.length, look),
+      geometry: new LineString(path),
+      look,
+    };
     return [line];
   });
 }
@@ -82,12 +89,28 @@ function pinItems({ project, selected }: Drawing): PlanItem[] {
 export function planItems(drawing: Drawing): PlanItem[] {
   const { project, result } = drawing;
   const { outline } = project.site;
-  const edge: PlanItem[] = outline.length < 3 ? [] : [{ id: 'outline', version: version(outline), geometry: new Polygon(toRing(outline)), look: { role: 'outline' } }];
+  const edge: PlanItem[] =
+    outline.length < 3
+      ? []
+      : [{ id: 'outline', version: version(outline), geometry: new Polygon(toRing(outline)), look: { role: 'outline' } }];
   const works = optionOf(project).works;
   const workItems = works.flatMap((work) => workUi(work.kind).planItems(work, { ...drawing, works }));
   const pegs = drawing.showPegs
-    ? (result?.derived.pegs ?? []).map((p, i): PlanItem => ({ id: `peg:${i}`, version: version(p.x, p.y), geometry: new OlPoint([p.x, p.y]), look: { role: 'peg' } }))
+    ? (result?.derived.pegs ?? []).map((p, i): PlanItem => ({
+        id: `peg:${i}`,
+        version: version(p.x, p.y),
+        geometry: new OlPoint([p.x, p.y]),
+        look: { role: 'peg' },
+      }))
     : [];
-  return [...catchmentItems(drawing), ...edge, ...featureItems(drawing), ...linkItems(drawing), ...exitItems(drawing), ...workItems, ...pegs, ...pinItems(drawing)];
+  return [
+    ...catchmentItems(drawing),
+    ...edge,
+    ...featureItems(drawing),
+    ...linkItems(drawing),
+    ...exitItems(drawing),
+    ...workItems,
+    ...pegs,
+    ...pinItems(drawing),
+  ];
 }
-

@@ -13,33 +13,12 @@ import Projection from 'ol/proj/Projection.js';
 import ImageCanvasSource from 'ol/source/ImageCanvas.js';
 import VectorSource from 'ol/source/Vector.js';
 import type { Point as XY } from '#core/geometry';
+import type { Look, PlanEvents, PlanItem } from './types.ts';
 import type { TerrainView } from '../workers/protocol.ts';
 import type { Palette } from '../app/theme.ts';
 import { contourFeatures } from './contours.ts';
 import { paintShade } from './shade.ts';
 import { contourStyle, itemStyle } from './styles.ts';
-
-export interface PlanItem {
-  readonly id: string;
-  /** Changes when the geometry or the look must be redrawn. */
-  readonly version: string;
-  readonly geometry: Geometry;
-  readonly look: Look;
-  readonly isMovable?: boolean;
-}
-
-export interface Look {
-  readonly role: string;
-  readonly label?: string;
-  readonly isSelected?: boolean;
-  readonly width?: number;
-}
-
-export interface PlanEvents {
-  readonly onClick: (at: XY, itemId: string | null, isDouble: boolean) => void;
-  readonly onPointer: (at: XY | null) => void;
-  readonly onDrag: (itemId: string, to: XY, phase: 'start' | 'move' | 'end') => void;
-}
 
 type Extent = [number, number, number, number];
 
@@ -60,7 +39,12 @@ export class PlanMap {
   constructor(target: HTMLElement, palette: Palette, events: PlanEvents) {
     this.palette = palette;
     const layer = (source: VectorSource, zIndex: number): VectorLayer<VectorSource> =>
-      new VectorLayer({ source, zIndex, declutter: zIndex === 1, style: (f, r) => (zIndex === 1 ? contourStyle(f, r, this.palette) : itemStyle(f, r, this.palette)) });
+      new VectorLayer({
+        source,
+        zIndex,
+        declutter: zIndex === 1,
+        style: (f, r) => (zIndex === 1 ? contourStyle(f, r, this.palette) : itemStyle(f, r, this.palette)),
+      });
     this.contourLayer = layer(this.contours, 1);
     this.layers = [this.contourLayer, layer(this.items, 2), layer(this.tools, 3)];
     this.map = new OlMap({
@@ -79,7 +63,10 @@ export class PlanMap {
 
   private listen(events: PlanEvents): void {
     this.map.on('click', (e) => {
-      const hit = this.map.forEachFeatureAtPixel(e.pixel, (f) => f.getId(), { hitTolerance: 6, layerFilter: (l) => l === this.layers[1] }) as string | undefined;
+      const hit = this.map.forEachFeatureAtPixel(e.pixel, (f) => f.getId(), {
+        hitTolerance: 6,
+        layerFilter: (l) => l === this.layers[1],
+      }) as string | undefined;
       const now = performance.now();
       const isDouble = now - this.lastClick.time < 350 && Math.hypot(e.pixel[0] - this.lastClick.x, e.pixel[1] - this.lastClick.y) < 6;
       this.lastClick = { time: now, x: e.pixel[0], y: e.pixel[1] };
@@ -88,12 +75,14 @@ export class PlanMap {
     this.map.on('pointermove', (e) => {
       if (!e.dragging) events.onPointer([e.coordinate[0], e.coordinate[1]]);
     });
-    this.map.getViewport().addEventListener('pointerleave', () => events.onPointer(null));
+    this.map.getViewport()?.addEventListener('pointerleave', () => events.onPointer(null));
     const translate = new Translate({ layers: [this.layers[1]], filter: (f) => f.get('isMovable') === true, hitTolerance: 8 });
-    const tell = (phase: 'start' | 'move' | 'end') => (e: TranslateEvent): void => {
-      const id = e.features.item(0)?.getId();
-      if (id !== undefined) events.onDrag(String(id), [e.coordinate[0], e.coordinate[1]], phase);
-    };
+    const tell =
+      (phase: 'start' | 'move' | 'end') =>
+      (e: TranslateEvent): void => {
+        const id = e.features.item(0)?.getId();
+        if (id !== undefined) events.onDrag(String(id), [e.coordinate[0], e.coordinate[1]], phase);
+      };
     translate.on('translatestart', tell('start'));
     translate.on('translating', tell('move'));
     translate.on('translateend', tell('end'));
@@ -125,14 +114,20 @@ export class PlanMap {
     this.shadeLayer.setSource(
       new ImageCanvasSource({
         ratio: 1,
-        canvasFunction: (extent, resolution, pixelRatio, size) => {
+        canvasFunction: (...[extent, resolution, pixelRatio, size]) => {
           const canvas = document.createElement('canvas');
           [canvas.width, canvas.height] = [Math.round(size[0]), Math.round(size[1])];
           const scale = pixelRatio / resolution;
           const context = canvas.getContext('2d');
           if (context) {
             context.imageSmoothingQuality = 'high';
-            context.drawImage(picture, (west - extent[0]) * scale, (extent[3] - south - nrows * cellM) * scale, ncols * cellM * scale, nrows * cellM * scale);
+            context.drawImage(
+              picture,
+              (west - extent[0]) * scale,
+              (extent[3] - south - nrows * cellM) * scale,
+              ncols * cellM * scale,
+              nrows * cellM * scale,
+            );
           }
           return canvas;
         },
@@ -148,7 +143,7 @@ export class PlanMap {
   }
 
   private putItem({ id, version, geometry, look, isMovable }: PlanItem): void {
-    const known = this.items.getFeatureById(id) as Feature | null;
+    const known = this.items.getFeatureById(id);
     if (known?.get('version') === version) return;
     const feature = known ?? new Feature();
     feature.setId(id);
@@ -160,11 +155,13 @@ export class PlanMap {
   /** What is being drawn, and the crosshair. */
   setTools(parts: readonly { readonly geometry: Geometry; readonly look: Look }[]): void {
     this.tools.clear();
-    this.tools.addFeatures(parts.map(({ geometry, look }) => {
-      const feature = new Feature(geometry);
-      feature.set('look', look);
-      return feature;
-    }));
+    this.tools.addFeatures(
+      parts.map(({ geometry, look }) => {
+        const feature = new Feature(geometry);
+        feature.set('look', look);
+        return feature;
+      }),
+    );
   }
 
   fit(extent: Extent): void {

@@ -9,7 +9,7 @@ import Stroke from 'ol/style/Stroke.js';
 import Style from 'ol/style/Style.js';
 import Text from 'ol/style/Text.js';
 import { FONT, type Palette } from '../app/theme.ts';
-import type { Look } from './map.ts';
+import type { Look } from './types.ts';
 import { offsetLine } from './offset.ts';
 
 const rgba = (hex: string, alpha: number): string => {
@@ -23,12 +23,19 @@ export function contourStyle(feature: FeatureLike, resolution: number, p: Palett
   const styles = [new Style({ stroke: new Stroke({ color: rgba(p.clay, isIndex ? 0.75 : 0.34), width: isIndex ? 1.3 : 0.8 }) })];
   const label = feature.get('label') as string;
   if (isIndex && label !== '') {
-    styles.push(new Style({
-      text: new Text({
-        text: label, placement: 'line', font: `500 11.5px ${FONT.figures}`, maxAngle: 0.5, overflow: false,
-        fill: new Fill({ color: p.clayText }), stroke: new Stroke({ color: p.paper, width: 4 }),
+    styles.push(
+      new Style({
+        text: new Text({
+          text: label,
+          placement: 'line',
+          font: `500 11.5px ${FONT.figures}`,
+          maxAngle: 0.5,
+          overflow: false,
+          fill: new Fill({ color: p.clayText }),
+          stroke: new Stroke({ color: p.paper, width: 4 }),
+        }),
       }),
-    }));
+    );
   }
   return styles;
 }
@@ -36,8 +43,12 @@ export function contourStyle(feature: FeatureLike, resolution: number, p: Palett
 function label(text: string | undefined, p: Palette, more: { colour?: string; offsetY?: number } = {}): Text | undefined {
   if (text === undefined || text === '') return undefined;
   return new Text({
-    text, font: `600 13px ${FONT.text}`, fill: new Fill({ color: more.colour ?? p.ink }), stroke: new Stroke({ color: p.paper, width: 4 }),
-    offsetY: more.offsetY ?? -16, overflow: true,
+    text,
+    font: `600 13px ${FONT.text}`,
+    fill: new Fill({ color: more.colour ?? p.ink }),
+    stroke: new Stroke({ color: p.paper, width: 4 }),
+    offsetY: more.offsetY ?? -16,
+    overflow: true,
   });
 }
 
@@ -45,7 +56,10 @@ const withText = (text: Text | undefined): { text?: Text } => (text ? { text } :
 
 type StyleOf = (look: Look, p: Palette, on: { geometry: Geometry; resolution: number }) => Style[];
 
-const dashes = (p: Palette, color: string, width: number): Stroke[] => [new Stroke({ color: rgba(p.paper, 0.75), width: width + 2 }), new Stroke({ color, width, lineDash: [7, 5] })];
+const dashes = (p: Palette, color: string, width: number): Stroke[] => [
+  new Stroke({ color: rgba(p.paper, 0.75), width: width + 2 }),
+  new Stroke({ color, width, lineDash: [7, 5] }),
+];
 
 /** A level ditch and its bank to scale where they are wide enough on screen, else by a mark of least width. */
 function swaleStyles(look: Look, p: Palette, { geometry, resolution }: { geometry: Geometry; resolution: number }): Style[] {
@@ -56,38 +70,97 @@ function swaleStyles(look: Look, p: Palette, { geometry, resolution }: { geometr
   return [
     ...(look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: 2 * width + 9 }) })] : []),
     new Style({ geometry: shifted(-width / 2), stroke: new Stroke({ color: p.water, width, lineCap: 'butt' }) }),
-    new Style({ geometry: shifted(width / 2), stroke: new Stroke({ color: p.moss, width, lineCap: 'butt' }), ...withText(label(look.label, p)) }),
+    new Style({
+      geometry: shifted(width / 2),
+      stroke: new Stroke({ color: p.moss, width, lineCap: 'butt' }),
+      ...withText(label(look.label, p)),
+    }),
   ];
 }
 
 const STYLES: Readonly<Record<string, StyleOf>> = {
   outline: (_l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: 1.8, lineDash: [14, 5, 2, 5] }) })],
-  building: (l, p) => [new Style({ fill: new Fill({ color: p.ink }), stroke: new Stroke({ color: p.paper, width: 1.4 }), ...withText(label(l.label, p)) })],
-  track: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.35), width: 6 }) }), new Style({ stroke: new Stroke({ color: p.paper, width: 4 }) })],
+  building: (l, p) => [
+    new Style({ fill: new Fill({ color: p.ink }), stroke: new Stroke({ color: p.paper, width: 1.4 }), ...withText(label(l.label, p)) }),
+  ],
+  track: (_l, p) => [
+    new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.35), width: 6 }) }),
+    new Style({ stroke: new Stroke({ color: p.paper, width: 4 }) }),
+  ],
   feature: (l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: 1.5 }), ...withText(label(l.label, p)) })],
   catchment: (l, p) => [
-    new Style({ fill: new Fill({ color: rgba(p.water, l.isSelected === true ? 0.26 : 0.1) }), stroke: new Stroke({ color: rgba(p.deepWater, l.isSelected === true ? 0.9 : 0.45), width: l.isSelected === true ? 1.6 : 1, }) }),
+    new Style({
+      fill: new Fill({ color: rgba(p.water, l.isSelected === true ? 0.26 : 0.1) }),
+      stroke: new Stroke({ color: rgba(p.deepWater, l.isSelected === true ? 0.9 : 0.45), width: l.isSelected === true ? 1.6 : 1 }),
+    }),
   ],
   'swale-right': swaleStyles,
   'swale-left': swaleStyles,
   spill: (l, p) => dashes(p, p.deepWater, l.isSelected === true ? 3 : 2).map((stroke) => new Style({ stroke })),
-  sill: (l, p) => [new Style({
-    image: new RegularShape({ points: 4, radius: l.isSelected === true ? 10 : 8, angle: Math.PI / 4, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.ink, width: l.isSelected === true ? 2.8 : 1.8 }) }),
-    ...withText(label(l.label, p, { offsetY: 19 })),
-  })],
-  low: (l, p) => [new Style({
-    image: new RegularShape({ points: 4, radius: 8, angle: Math.PI / 4, fill: new Fill({ color: p.alarm }), stroke: new Stroke({ color: p.paper, width: 1.5 }) }),
-    ...withText(label(l.label, p, { colour: p.alarm })),
-  })],
-  pin: (l, p) => [
-    new Style({ image: new CircleStyle({ radius: l.isSelected === true ? 8 : 6.5, fill: new Fill({ color: p.deepWater }), stroke: new Stroke({ color: p.paper, width: 2 }) }), ...withText(label(l.label, p)) }),
+  sill: (l, p) => [
+    new Style({
+      image: new RegularShape({
+        points: 4,
+        radius: l.isSelected === true ? 10 : 8,
+        angle: Math.PI / 4,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.ink, width: l.isSelected === true ? 2.8 : 1.8 }),
+      }),
+      ...withText(label(l.label, p, { offsetY: 19 })),
+    }),
   ],
-  exit: (l, p) => [new Style({ image: new CircleStyle({ radius: 5, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.deepWater, width: 3 }) }), ...withText(label(l.label, p, { colour: p.deepWater })) })],
-  peg: (_l, p) => [new Style({ image: new CircleStyle({ radius: 3.5, fill: new Fill({ color: p.straw }), stroke: new Stroke({ color: p.ink, width: 1 }) }) })],
-  drawing: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.9), width: 6 }) }), new Style({ stroke: new Stroke({ color: p.clay, width: 3, lineDash: [2, 5] }) })],
-  vertex: (_l, p) => [new Style({ image: new CircleStyle({ radius: 4.5, fill: new Fill({ color: p.clay }), stroke: new Stroke({ color: p.paper, width: 1.5 }) }) })],
+  low: (l, p) => [
+    new Style({
+      image: new RegularShape({
+        points: 4,
+        radius: 8,
+        angle: Math.PI / 4,
+        fill: new Fill({ color: p.alarm }),
+        stroke: new Stroke({ color: p.paper, width: 1.5 }),
+      }),
+      ...withText(label(l.label, p, { colour: p.alarm })),
+    }),
+  ],
+  pin: (l, p) => [
+    new Style({
+      image: new CircleStyle({
+        radius: l.isSelected === true ? 8 : 6.5,
+        fill: new Fill({ color: p.deepWater }),
+        stroke: new Stroke({ color: p.paper, width: 2 }),
+      }),
+      ...withText(label(l.label, p)),
+    }),
+  ],
+  exit: (l, p) => [
+    new Style({
+      image: new CircleStyle({ radius: 5, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.deepWater, width: 3 }) }),
+      ...withText(label(l.label, p, { colour: p.deepWater })),
+    }),
+  ],
+  peg: (_l, p) => [
+    new Style({
+      image: new CircleStyle({ radius: 3.5, fill: new Fill({ color: p.straw }), stroke: new Stroke({ color: p.ink, width: 1 }) }),
+    }),
+  ],
+  drawing: (_l, p) => [
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.9), width: 6 }) }),
+    new Style({ stroke: new Stroke({ color: p.clay, width: 3, lineDash: [2, 5] }) }),
+  ],
+  vertex: (_l, p) => [
+    new Style({
+      image: new CircleStyle({ radius: 4.5, fill: new Fill({ color: p.clay }), stroke: new Stroke({ color: p.paper, width: 1.5 }) }),
+    }),
+  ],
   crosshair: (_l, p) => [
-    new Style({ image: new RegularShape({ points: 4, radius: 15, radius2: 0, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.paper, width: 5 }) }) }),
+    new Style({
+      image: new RegularShape({
+        points: 4,
+        radius: 15,
+        radius2: 0,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.paper, width: 5 }),
+      }),
+    }),
     new Style({ image: new RegularShape({ points: 4, radius: 14, radius2: 0, stroke: new Stroke({ color: p.ink, width: 2 }) }) }),
   ],
 };

@@ -6,7 +6,11 @@ import { type ToolKind, dispatch, say, select, setDrawn, startTool, useApp, work
 
 export const TOOLS: Readonly<Record<ToolKind, { readonly name: string; readonly least: number; readonly hint: string }>> = {
   pin: { name: 'Drop a pin', least: 1, hint: 'Click where the water passes: its catchment is drawn.' },
-  swale: { name: 'Draw a swale', least: 2, hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.' },
+  swale: {
+    name: 'Draw a swale',
+    least: 2,
+    hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
+  },
   outline: { name: 'Draw the property line', least: 3, hint: 'Click each corner, double-click to close.' },
   building: { name: 'Draw a building', least: 3, hint: 'Click each corner, double-click to close.' },
   track: { name: 'Draw a track', least: 2, hint: 'Click along it, double-click to end.' },
@@ -26,7 +30,11 @@ export function finishTool(): void {
   if (!tool) return;
   const { least, name } = TOOLS[tool];
   if (drawn.length < least) {
-    say({ tone: 'mend', title: `${name}: ${least} points are needed, there ${drawn.length === 1 ? 'is' : 'are'} ${drawn.length}`, problems: [] });
+    say({
+      tone: 'mend',
+      title: `${name}: ${least} points are needed, there ${drawn.length === 1 ? 'is' : 'are'} ${drawn.length}`,
+      problems: [],
+    });
     return;
   }
   startTool(null);
@@ -58,7 +66,18 @@ async function addSwale(drawn: readonly Point[]): Promise<void> {
   if (!project) return;
   const settled = await worker().settle(project, drawn);
   if (!settled?.ok) {
-    say({ tone: 'mend', title: 'The swale could not be placed', problems: [{ code: 'swale.settle', what: settled ? WHY[settled.why] : 'there is no terrain', where: {}, do: 'Start on sloping ground inside the terrain and draw along the slope.' }] });
+    say({
+      tone: 'mend',
+      title: 'The swale could not be placed',
+      problems: [
+        {
+          code: 'swale.settle',
+          what: settled ? WHY[settled.why] : 'there is no terrain',
+          where: {},
+          do: 'Start on sloping ground inside the terrain and draw along the slope.',
+        },
+      ],
+    });
     return;
   }
   const count = (project.options[0]?.works ?? []).filter((w) => w.kind === 'swale').length;
@@ -68,6 +87,10 @@ async function addSwale(drawn: readonly Point[]): Promise<void> {
   const works = newSwale(ids, `Swale ${count + 1}`, { line, levelM, sillAtM: Math.max(length / 2, length - 4) });
   if (dispatch({ type: 'works.add', payload: { works } })) {
     select(ids.swale);
-    say({ tone: 'fine', title: `It settled on the ${levelM.toFixed(2)} m contour through your first point; your line moved ${movedM.toFixed(1)} m at most.`, problems: [] });
+    say({
+      tone: 'fine',
+      title: `It settled on the ${levelM.toFixed(2)} m contour through your first point; your line moved ${movedM.toFixed(1)} m at most.`,
+      problems: [],
+    });
   }
 }

@@ -4,5 +4,5 @@ import type { Compute } from './protocol.ts';
 /** Starts the compute worker. */
 export function startCompute(): Compute {
   const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
-  return Comlink.wrap<Compute>(worker) as unknown as Compute;
+  return Comlink.wrap<Compute>(worker);
 }

@@ -16,7 +16,9 @@ const context = {
   progress: (part: string, share: number): void => report(part, share),
   grids: (terrain: NonNullable<Project['terrain']>): Grid =>
     (terrain.kind === 'asset' ? grids.get(terrain.sha256) : undefined) ??
-    fail('asset.missing', 'the terrain of this project is not in the browser', { do: 'Open the project file again, or import the terrain.' }),
+    fail('asset.missing', 'the terrain of this project is not in the browser', {
+      do: 'Open the project file again, or import the terrain.',
+    }),
 };
 
 function answer<T>(run: () => T): Answer<T> {
@@ -61,7 +63,9 @@ const compute: Compute = {
     });
     if (!result.ok || !result.value) return Promise.resolve(result);
     const { z, shade, areaM2, contours } = result.value;
-    return Promise.resolve(Comlink.transfer(result, [z.buffer, shade.buffer, areaM2.buffer, contours.xy.buffer, contours.starts.buffer, contours.levelM.buffer]));
+    return Promise.resolve(
+      Comlink.transfer(result, [z.buffer, shade.buffer, areaM2.buffer, contours.xy.buffer, contours.starts.buffer, contours.levelM.buffer]),
+    );
   },
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
@@ -70,7 +74,9 @@ const compute: Compute = {
   import: async (file, crs) => {
     try {
       const value = await importFile(file, crs);
-      return value.kind === 'terrain' ? Comlink.transfer({ ok: true as const, value }, [value.grid.z.buffer]) : { ok: true as const, value };
+      return value.kind === 'terrain'
+        ? Comlink.transfer({ ok: true as const, value }, [value.grid.z.buffer])
+        : { ok: true as const, value };
     } catch (error) {
       if (error instanceof UserError) return { ok: false, problems: error.problems };
       throw error;

@@ -8,7 +8,14 @@ import type { Settled } from '#core/terrain';
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
 export interface TerrainView {
   readonly key: string;
-  readonly frame: { readonly ncols: number; readonly nrows: number; readonly cellM: number; readonly west: number; readonly south: number; readonly baseM: number };
+  readonly frame: {
+    readonly ncols: number;
+    readonly nrows: number;
+    readonly cellM: number;
+    readonly west: number;
+    readonly south: number;
+    readonly baseM: number;
+  };
   readonly z: Float32Array;
   readonly shade: Uint8ClampedArray;
   /** Area draining through each cell [m2]. */

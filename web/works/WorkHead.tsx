@@ -13,7 +13,9 @@ const Name = styled.input`
   background: transparent;
   padding: 0;
   width: 100%;
-  &:hover { background: var(--paperDeep); }
+  &:hover {
+    background: var(--paperDeep);
+  }
 `;
 
 const STATUS = WORK_STATUSES.map((id) => ({ id, name: id }));
@@ -26,10 +28,18 @@ export function WorkHead({ work, children }: { readonly work: WorkBase; readonly
         aria-label="Name"
         defaultValue={work.name}
         key={`${work.id}${work.name}`}
-        onBlur={(e) => e.target.value.trim() !== '' && e.target.value !== work.name && dispatch(change(work.id, { name: e.target.value.trim() }))}
+        onBlur={(e) =>
+          e.target.value.trim() !== '' && e.target.value !== work.name && dispatch(change(work.id, { name: e.target.value.trim() }))
+        }
       />
       <Inline>
-        <Choose<WorkStatus> label="Status" isLabelHidden value={work.status} choices={STATUS} onChange={(status) => dispatch(change(work.id, { status }))} />
+        <Choose<WorkStatus>
+          label="Status"
+          isLabelHidden
+          value={work.status}
+          choices={STATUS}
+          onChange={(status) => dispatch(change(work.id, { status }))}
+        />
         {children}
         <Button
           look="quiet"

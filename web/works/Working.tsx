@@ -8,10 +8,27 @@ import { sourceWords } from '../kit/source.ts';
 
 const Line = styled.details`
   border-bottom: 1px solid var(--line);
-  summary { display: flex; justify-content: space-between; gap: 10px; padding: 7px 0; cursor: pointer; list-style: none; }
-  summary::-webkit-details-marker { display: none; }
-  code { font: 13px ${FONT.figures}; overflow-wrap: anywhere; }
-  div { padding-bottom: 10px; display: grid; gap: 5px; font-size: 14px; }
+  summary {
+    display: flex;
+    justify-content: space-between;
+    gap: 10px;
+    padding: 7px 0;
+    cursor: pointer;
+    list-style: none;
+  }
+  summary::-webkit-details-marker {
+    display: none;
+  }
+  code {
+    font: 13px ${FONT.figures};
+    overflow-wrap: anywhere;
+  }
+  div {
+    padding-bottom: 10px;
+    display: grid;
+    gap: 5px;
+    font-size: 14px;
+  }
 `;
 const Result = styled.span`
   font-family: ${FONT.figures};
@@ -19,19 +36,30 @@ const Result = styled.span`
 `;
 
 /** A figure with four significant digits: enough to follow the arithmetic. */
-const digits = (v: number): string => (v === 0 ? '0' : Math.abs(v) >= 1e5 || Math.abs(v) < 1e-4 ? v.toExponential(3) : String(Number(v.toPrecision(5))));
+const digits = (v: number): string =>
+  v === 0 ? '0' : Math.abs(v) >= 1e5 || Math.abs(v) < 1e-4 ? v.toExponential(3) : String(Number(v.toPrecision(5)));
 
 function Step({ line }: { readonly line: WorksheetLine }): ReactNode {
   return (
     <Line>
       <summary>
         <span>{line.title}</span>
-        <Result>{line.symbol} = {digits(line.result)} {line.unit}</Result>
+        <Result>
+          {line.symbol} = {digits(line.result)} {line.unit}
+        </Result>
       </summary>
       <div>
         <code>{line.statement}</code>
-        <code>{Object.entries(line.inputs).map(([s, v]) => `${s} = ${digits(v)} ${line.units[s]}`.trim()).join(', ')}</code>
-        {line.cautions.map((c) => <Muted key={c} style={{ color: 'var(--strawText)' }}>{c}.</Muted>)}
+        <code>
+          {Object.entries(line.inputs)
+            .map(([s, v]) => `${s} = ${digits(v)} ${line.units[s]}`.trim())
+            .join(', ')}
+        </code>
+        {line.cautions.map((c) => (
+          <Muted key={c} style={{ color: 'var(--strawText)' }}>
+            {c}.
+          </Muted>
+        ))}
         <Muted>Source: {sourceWords(line.source)}</Muted>
       </div>
     </Line>
@@ -41,5 +69,11 @@ function Step({ line }: { readonly line: WorksheetLine }): ReactNode {
 /** Every formula that made the figures of these subjects, in SI as computed. */
 export function Working({ ids }: { readonly ids: readonly string[] }): ReactNode {
   const lines = useDerived()?.worksheets.filter((l) => ids.includes(l.on)) ?? [];
-  return <>{lines.map((line, i) => <Step key={`${line.on}${line.formula}${i}`} line={line} />)}</>;
+  return (
+    <>
+      {lines.map((line, i) => (
+        <Step key={`${line.on}${line.formula}${i}`} line={line} />
+      ))}
+    </>
+  );
 }

@@ -9,7 +9,10 @@ export function firstSill(sills: readonly LevelSill[]): LevelSill | null {
   return [...sills].sort((a, b) => a.levels.sillM - b.levels.sillM)[0] ?? null;
 }
 
-export const change = (id: string, set: Readonly<Record<string, unknown>>): Command => ({ type: 'works.change', payload: { changes: [{ id, set }] } });
+export const change = (id: string, set: Readonly<Record<string, unknown>>): Command => ({
+  type: 'works.change',
+  payload: { changes: [{ id, set }] },
+});
 
 /** A new water depth: the floor stays, all sills and the bank move together. */
 export function withDepth(swale: Swale, sills: readonly LevelSill[], depthM: number): Command | null {

@@ -2,8 +2,7 @@ import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
 import type { Command } from '#core/commands';
 import type { Point } from '#core/geometry';
-import type { Drawing } from '../plan/items.ts';
-import type { PlanItem } from '../plan/map.ts';
+import type { Drawing, PlanItem } from '../plan/types.ts';
 
 /** The interface of one technique: its form with drawing, and its marks on the plan. */
 export interface WorkUi {

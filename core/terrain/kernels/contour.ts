@@ -138,7 +138,7 @@ export function contourLines(grid: Grid, levels: ContourLevels): ContourLines {
           else row--;
         }
         const firstPoint = points;
-        for (let e = start; ; ) {
+        for (let e = start; ;) {
           seen[e] = tag;
           const a = e >> 1;
           const vertical = e & 1;
@@ -163,10 +163,23 @@ export function contourLines(grid: Grid, levels: ContourLevels): ContourLines {
           else if (side !== 1 && B !== C) out = 1;
           else if (side !== 2 && C !== D) out = 2;
           else out = 3;
-          if (out === 0) { e = 2 * p; row--; side = 2; }
-          else if (out === 1) { e = 2 * (p + 1) + 1; col++; side = 3; }
-          else if (out === 2) { e = 2 * (p + ncols); row++; side = 0; }
-          else { e = 2 * p + 1; col--; side = 1; }
+          if (out === 0) {
+            e = 2 * p;
+            row--;
+            side = 2;
+          } else if (out === 1) {
+            e = 2 * (p + 1) + 1;
+            col++;
+            side = 3;
+          } else if (out === 2) {
+            e = 2 * (p + ncols);
+            row++;
+            side = 0;
+          } else {
+            e = 2 * p + 1;
+            col--;
+            side = 1;
+          }
           if (e === start) {
             xy[2 * points] = xy[2 * firstPoint];
             xy[2 * points + 1] = xy[2 * firstPoint + 1];

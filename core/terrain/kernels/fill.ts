@@ -89,14 +89,21 @@ export function fillDepressions(grid: Grid): Float64Array {
       const m = again[j];
       const at = m + pad;
       if (
-        (closed[at + 1] & closed[at + ncols + 1] & closed[at + ncols] & closed[at + ncols - 1] &
-          closed[at - 1] & closed[at - ncols - 1] & closed[at - ncols] & closed[at - ncols + 1]) === 0
+        (closed[at + 1] &
+          closed[at + ncols + 1] &
+          closed[at + ncols] &
+          closed[at + ncols - 1] &
+          closed[at - 1] &
+          closed[at - ncols - 1] &
+          closed[at - ncols] &
+          closed[at - ncols + 1]) ===
+        0
       ) {
         siftUp(keys, cells, size++, f[m], m);
       }
     }
     // Next lowest cell: from the queue of raised cells while its front is not above the heap's top.
-    let c = 0;
+    let c: number;
     if (head < tail && (size === 0 || f[queue[head]] <= keys[0])) c = queue[head++];
     else if (size > 0) {
       c = cells[0];

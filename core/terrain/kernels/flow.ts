@@ -191,10 +191,7 @@ export function flowOf(grid: Grid, filled: Float64Array): Flow {
     if (c >= 0 && --waiting[i + off[c]] === 0) order[listed++] = i + off[c];
     if (d >= 0 && --waiting[i + off[d]] === 0) order[listed++] = i + off[d];
   }
-  return {
-    ncols, nrows, receiver, cells, order: order.subarray(0, listed),
-    cardinal, diagonal, driftCardinal, driftDiagonal,
-  };
+  return { ncols, nrows, receiver, cells, order: order.subarray(0, listed), cardinal, diagonal, driftCardinal, driftDiagonal };
 }
 
 /** True length of the step a cell's water takes, in cells: the part of it along the fall line. */

@@ -41,14 +41,21 @@ const length: Rule<SillFacts> = {
   id: 'sill.length',
   title: 'Length of the sill for the peak',
   why: 'A short sill stands deep, eats freeboard and throws a fast narrow stream on the slope below.',
-  unit: 'm', kind: 'length', sense: 'min',
-  source: { key: 'common-practice', locator: 'head at most 0.10 m and half of sill-to-bank; sheet within what the cover stands; at least 2 m' },
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: {
+    key: 'common-practice',
+    locator: 'head at most 0.10 m and half of sill-to-bank; sheet within what the cover stands; at least 2 m',
+  },
   find: (facts) => {
     if (!facts.size || !isFirst(facts)) return null;
     const value = facts.sill.dimensions.lengthM;
     const limit = facts.size.lengthM;
     return {
-      value, limit, severity: gradeMin(value, 0.7 * limit, limit),
+      value,
+      limit,
+      severity: gradeMin(value, 0.7 * limit, limit),
       do: value < limit ? `Widen it from ${value.toFixed(1)} to ${(Math.ceil(limit * 10) / 10).toFixed(1)} m.` : 'Nothing.',
     };
   },
@@ -58,15 +65,27 @@ const exitVelocity: Rule<SillFacts> = {
   id: 'sill.exit-velocity',
   title: 'Velocity on the slope below the sill',
   why: 'If the sheet runs faster than the sward stands, it cuts a channel that works back to the sill and the bank.',
-  unit: 'm/s', kind: 'velocity', sense: 'max',
+  unit: 'm/s',
+  kind: 'velocity',
+  sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6 (SCS TP-61), permissible velocities', fromMemory: true },
   find: ({ sill, ground, site, designPeakM3s, size }) => {
     if (designPeakM3s === null || !size || size.permissibleMs === null) return null;
     const q = designPeakM3s / sill.dimensions.lengthM;
-    const value = SHEET_VELOCITY.evaluate({ q, S: Math.max(0.001, ground.slopeBelow), n: sheetRoughness(site.cover.strength.curveIndex, q) });
+    const value = SHEET_VELOCITY.evaluate({
+      q,
+      S: Math.max(0.001, ground.slopeBelow),
+      n: sheetRoughness(site.cover.strength.curveIndex, q),
+    });
     return {
-      value, limit: size.permissibleMs, severity: gradeMax(value, size.permissibleMs, 1.25 * size.permissibleMs), at: ground.dischargeAt,
-      do: value > size.permissibleMs ? `Widen the sill to ${(size.byVelocityM ?? size.lengthM).toFixed(1)} m, lay stone below it, or move it to gentler ground.` : 'Nothing.',
+      value,
+      limit: size.permissibleMs,
+      severity: gradeMax(value, size.permissibleMs, 1.25 * size.permissibleMs),
+      at: ground.dischargeAt,
+      do:
+        value > size.permissibleMs
+          ? `Widen the sill to ${(size.byVelocityM ?? size.lengthM).toFixed(1)} m, lay stone below it, or move it to gentler ground.`
+          : 'Nothing.',
     };
   },
 };
@@ -75,17 +94,24 @@ const coverBelow: Rule<SillFacts> = {
   id: 'sill.cover-below',
   title: 'Cover on the slope below the sill',
   why: 'A sheet of water is only safe over sound grass. Bare or sparse ground rills in the first storm.',
-  unit: 'm/m', kind: 'slope', sense: 'max',
+  unit: 'm/m',
+  kind: 'slope',
+  sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6: covers not to be used on steep slopes', fromMemory: true },
   find: ({ ground, site }) => {
     const isBare = site.cover.strength.curveIndex === null;
     const mayCarry = site.cover.strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
     return {
-      value: ground.slopeBelow, limit: isBare ? 0 : 0.15, at: ground.dischargeAt,
+      value: ground.slopeBelow,
+      limit: isBare ? 0 : 0.15,
+      at: ground.dischargeAt,
       severity: !mayCarry ? 'mend' : isBare || ground.slopeBelow > 0.15 ? 'weigh' : 'fine',
-      do: isBare || !mayCarry
-        ? 'Turf, seed and mulch, or stone the first metres below the sill before the swale may fill.'
-        : ground.slopeBelow > 0.15 ? 'Move the sill to gentler ground or lay stone below it.' : 'Nothing: keep stock off it.',
+      do:
+        isBare || !mayCarry
+          ? 'Turf, seed and mulch, or stone the first metres below the sill before the swale may fill.'
+          : ground.slopeBelow > 0.15
+            ? 'Move the sill to gentler ground or lay stone below it.'
+            : 'Nothing: keep stock off it.',
     };
   },
 };
@@ -94,7 +120,9 @@ const secondStep: Rule<SillFacts> = {
   id: 'sill.second-step',
   title: 'Step up to the next sill',
   why: 'The second sill must stay dry while the first does its work, and levels are never perfect.',
-  unit: 'm', kind: 'difference', sense: 'min',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'at least the head on the first sill, 50 mm, and twice the levelling tolerance' },
   find: (facts) => {
     const sills = orderedSills(facts.company);
@@ -105,7 +133,9 @@ const secondStep: Rule<SillFacts> = {
     const limit = Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, head);
     const value = facts.sill.levels.sillM - below.levels.sillM;
     return {
-      value, limit, severity: gradeMin(value, LEAST_STEP_M, limit),
+      value,
+      limit,
+      severity: gradeMin(value, LEAST_STEP_M, limit),
       do: value < limit ? `Set it ${mm(limit - value)} higher, at ${(below.levels.sillM + limit).toFixed(3)} m.` : 'Nothing.',
     };
   },
@@ -115,13 +145,17 @@ const belowBank: Rule<SillFacts> = {
   id: 'sill.below-bank',
   title: 'Sill below the bank crest',
   why: 'A sill as high as the bank lets water over the whole bank at once.',
-  unit: 'm', kind: 'difference', sense: 'min',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
   source: COMMON_PRACTICE,
   find: ({ sill, company }) => {
     if (!company.host) return null;
     const value = company.host.crestM - sill.levels.sillM;
     return {
-      value, limit: 0.2, severity: gradeMin(value, 0.1, 0.2),
+      value,
+      limit: 0.2,
+      severity: gradeMin(value, 0.1, 0.2),
       do: value < 0.2 ? `Lower the sill or raise the bank by ${mm(0.2 - value)}.` : 'Nothing.',
     };
   },
@@ -131,14 +165,25 @@ const aboveFloor: Rule<SillFacts> = {
   id: 'sill.above-floor',
   title: 'Water depth at the sill',
   why: 'A sill at or below the floor holds nothing; much over half a metre is deep for a child and for roots.',
-  unit: 'm', kind: 'length', sense: 'max',
+  unit: 'm',
+  kind: 'length',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'water 0.2 to 0.5 m deep is usual' },
   find: ({ sill, company }) => {
     if (!company.host) return null;
     const value = sill.levels.sillM - company.host.floorM;
     return {
-      value, limit: 0.5, severity: value <= 0 ? 'mend' : value > 0.5 || value < 0.1 ? 'weigh' : 'fine',
-      do: value <= 0 ? 'Raise the sill above the floor.' : value > 0.5 ? 'Make it wider and shallower, or fence it.' : value < 0.1 ? 'Raise the sill or deepen the floor: it hardly holds anything.' : 'Nothing.',
+      value,
+      limit: 0.5,
+      severity: value <= 0 ? 'mend' : value > 0.5 || value < 0.1 ? 'weigh' : 'fine',
+      do:
+        value <= 0
+          ? 'Raise the sill above the floor.'
+          : value > 0.5
+            ? 'Make it wider and shallower, or fence it.'
+            : value < 0.1
+              ? 'Raise the sill or deepen the floor: it hardly holds anything.'
+              : 'Nothing.',
     };
   },
 };
@@ -147,16 +192,28 @@ const outOfLevel: Rule<SillFacts> = {
   id: 'sill.out-of-level',
   title: 'Crest out of level',
   why: 'All the water leaves over the lowest metre. A crest a centimetre out is no longer a sheet.',
-  unit: 'm', kind: 'difference', sense: 'max',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'max',
   source: { key: 'common-practice', locator: '10 mm to weigh, 25 mm to mend' },
   find: ({ sill }) => {
     if (!sill.asFound) {
       return sill.status === 'built' || sill.status === 'existing'
-        ? { value: null, limit: OUT_OF_LEVEL_M[0], severity: 'unknown', do: 'Level along the crest and note the lowest and the highest reading.' }
+        ? {
+            value: null,
+            limit: OUT_OF_LEVEL_M[0],
+            severity: 'unknown',
+            do: 'Level along the crest and note the lowest and the highest reading.',
+          }
         : null;
     }
     const value = sill.asFound.highM - sill.asFound.lowM;
-    return { value, limit: OUT_OF_LEVEL_M[0], severity: gradeMax(value, ...OUT_OF_LEVEL_M), do: value > OUT_OF_LEVEL_M[0] ? `Shave the high ${mm(value)} off, or set a board or kerb level.` : 'Nothing.' };
+    return {
+      value,
+      limit: OUT_OF_LEVEL_M[0],
+      severity: gradeMax(value, ...OUT_OF_LEVEL_M),
+      do: value > OUT_OF_LEVEL_M[0] ? `Shave the high ${mm(value)} off, or set a board or kerb level.` : 'Nothing.',
+    };
   },
 };
 
@@ -164,14 +221,22 @@ const onFill: Rule<SillFacts> = {
   id: 'sill.on-fill',
   title: 'Sill on natural ground',
   why: 'Water over made ground cuts through it. A sill belongs on ground that was never moved.',
-  unit: 'm', kind: 'difference', sense: 'max',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'spillways in natural ground, not on fill' },
   find: ({ sill, ground }) => {
     if (ground.groundM === null) return null;
     const value = sill.levels.sillM - ground.groundM;
     return {
-      value, limit: 0, at: ground.at, severity: gradeMax(value, 0.03, 0.1),
-      do: value > 0.03 ? `Natural ground is ${mm(value)} lower here: move the sill to higher ground along the swale, lower it, or armour it with stone.` : 'Nothing.',
+      value,
+      limit: 0,
+      at: ground.at,
+      severity: gradeMax(value, 0.03, 0.1),
+      do:
+        value > 0.03
+          ? `Natural ground is ${mm(value)} lower here: move the sill to higher ground along the swale, lower it, or armour it with stone.`
+          : 'Nothing.',
     };
   },
 };
@@ -180,7 +245,9 @@ const crestWidth: Rule<SillFacts> = {
   id: 'sill.crest-width',
   title: 'Level width along the flow',
   why: 'A knife-edge of soil wears at once; a metre of level, grassed crest spreads the sheet before it runs.',
-  unit: 'm', kind: 'length', sense: 'min',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'level at least 1 m along the flow' },
   find: ({ sill }) => {
     const value = sill.dimensions.crestWidthM;
@@ -192,16 +259,33 @@ const onLine: Rule<SillFacts> = {
   id: 'sill.place',
   title: 'Sill within the swale',
   why: 'A sill longer than what is left of the swale beside it cannot be built there.',
-  unit: 'm', kind: 'length', sense: 'min',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
   source: { key: 'geometry' },
   find: ({ sill, ground }) => {
     const room = Math.min(sill.atM, ground.hostLengthM - sill.atM);
     const value = room - sill.dimensions.lengthM / 2;
     if (value >= 0) return null;
-    return { value, limit: 0, severity: 'weigh', at: ground.at, do: `Move it ${(-value).toFixed(1)} m further in from the end of the swale.` };
+    return {
+      value,
+      limit: 0,
+      severity: 'weigh',
+      at: ground.at,
+      do: `Move it ${(-value).toFixed(1)} m further in from the end of the swale.`,
+    };
   },
 };
 
 export const SILL_RULES: readonly Rule<SillFacts>[] = [
-  length, exitVelocity, coverBelow, secondStep, belowBank, aboveFloor, outOfLevel, onFill, crestWidth, onLine,
+  length,
+  exitVelocity,
+  coverBelow,
+  secondStep,
+  belowBank,
+  aboveFloor,
+  outOfLevel,
+  onFill,
+  crestWidth,
+  onLine,
 ];

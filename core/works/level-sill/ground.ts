@@ -20,7 +20,17 @@ export interface SillGround {
 /** Place, natural ground and slope below a sill on its host's line; without a host it lies nowhere. */
 export function measureSill(sill: LevelSill, { grid }: Pick<Site, 'grid'>, host: Host | null): SillGround {
   if (!host) {
-    return { at: [0, 0], ends: [[0, 0], [0, 0]], hostLengthM: 0, groundM: null, dischargeAt: [0, 0], slopeBelow: 0 };
+    return {
+      at: [0, 0],
+      ends: [
+        [0, 0],
+        [0, 0],
+      ],
+      hostLengthM: 0,
+      groundM: null,
+      dischargeAt: [0, 0],
+      slopeBelow: 0,
+    };
   }
   const half = sill.dimensions.lengthM / 2;
   const { point: at } = pointAlong(host.line, sill.atM);

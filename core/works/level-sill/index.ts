@@ -15,7 +15,12 @@ function outletOf(sill: LevelSill, ground: SillGround): Outlet {
   const { lengthM } = sill.dimensions;
   const { sillM } = sill.levels;
   return {
-    id: sill.id, work: sill.id, name: sill.name, kind: 'sill', levelM: sillM, dischargeAt: ground.dischargeAt,
+    id: sill.id,
+    work: sill.id,
+    name: sill.name,
+    kind: 'sill',
+    levelM: sillM,
+    dischargeAt: ground.dischargeAt,
     flowAt: (level) => (level > sillM ? GRASSED_SILL_C * lengthM * (level - sillM) ** 1.5 : 0),
   };
 }
@@ -71,7 +76,8 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
     store: () => null,
     outlets: sill.status === 'retired' || !host ? [] : [outletOf(sill, ground)],
     figures: (facts, sheet) => figuresOf({ sill, ground, host, facts }, sheet),
-    checks: (facts, company) => runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
+    checks: (facts, company) =>
+      runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
     pegs: () => pegsOf(sill, ground),
     marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
   };

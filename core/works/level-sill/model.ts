@@ -14,17 +14,50 @@ export interface LevelSill extends WorkBase {
 }
 
 export const SILL_FIELDS: readonly FieldSpec[] = [
-  { path: 'levels.sillM', label: 'Sill level', kind: 'level', min: -500, max: 9000, help: 'Where water leaves: the level everything else is set from.' },
-  { path: 'dimensions.lengthM', label: 'Sill length', kind: 'length', min: 0.3, max: 200, help: 'Length along the contour over which water leaves.' },
-  { path: 'dimensions.crestWidthM', label: 'Level width along the flow', kind: 'length', min: 0.2, max: 10, help: 'At least 1 m, so that the sheet is even.' },
-  { path: 'atM', label: 'Place along the swale', kind: 'length', min: 0, max: 20000, help: 'Middle of the sill, from the start of the line.' },
+  {
+    path: 'levels.sillM',
+    label: 'Sill level',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'Where water leaves: the level everything else is set from.',
+  },
+  {
+    path: 'dimensions.lengthM',
+    label: 'Sill length',
+    kind: 'length',
+    min: 0.3,
+    max: 200,
+    help: 'Length along the contour over which water leaves.',
+  },
+  {
+    path: 'dimensions.crestWidthM',
+    label: 'Level width along the flow',
+    kind: 'length',
+    min: 0.2,
+    max: 10,
+    help: 'At least 1 m, so that the sheet is even.',
+  },
+  {
+    path: 'atM',
+    label: 'Place along the swale',
+    kind: 'length',
+    min: 0,
+    max: 20000,
+    help: 'Middle of the sill, from the start of the line.',
+  },
 ];
 
 /** Everything wrong with one sill on its own; whether its host exists is the document's business. */
 export function validateSill(sill: LevelSill): Problem[] {
   const problems = checkFields(sill, SILL_FIELDS);
   if (typeof sill.host !== 'string' || sill.host === '') {
-    problems.push({ code: 'sill.host', what: `"${sill.name}" belongs to no swale`, field: 'host', do: 'Give the id of the work it lets water out of.' });
+    problems.push({
+      code: 'sill.host',
+      what: `"${sill.name}" belongs to no swale`,
+      field: 'host',
+      do: 'Give the id of the work it lets water out of.',
+    });
   }
   const found = sill.asFound;
   if (found && !(Number.isFinite(found.lowM) && Number.isFinite(found.highM) && found.lowM <= found.highM)) {

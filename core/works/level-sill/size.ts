@@ -29,8 +29,7 @@ export function sizeSill(
   const byHeadM = sheet.use(SILL_LENGTH, { Q: ask.peakM3s, C: GRASSED_SILL_C, H: headM });
   const permissibleMs = permissibleVelocity(ask.cover, ask.slopeBelow);
   const slope = Math.max(0.001, ask.slopeBelow);
-  const byVelocityM =
-    permissibleMs === null ? null : ask.peakM3s / flowPerMetreWithin(permissibleMs, slope, ask.cover.strength.curveIndex);
+  const byVelocityM = permissibleMs === null ? null : ask.peakM3s / flowPerMetreWithin(permissibleMs, slope, ask.cover.strength.curveIndex);
   const lengthM = Math.max(byHeadM, byVelocityM ?? 0, LEAST_SILL_LENGTH_M);
   const governs = lengthM === LEAST_SILL_LENGTH_M ? 'least' : lengthM === byHeadM ? 'head' : 'velocity';
   return { lengthM, headM, byHeadM, byVelocityM, permissibleMs, governs };

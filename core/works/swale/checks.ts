@@ -1,16 +1,10 @@
-import type { Company, Rule, StormFacts } from '../../contract/index.ts';
-import { closed, crossingsAlong, distanceToRing, lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
+import type { Rule } from '../../contract/index.ts';
+import { pointAlong } from '../../geometry/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
-import type { SwaleGround } from './ground.ts';
-import type { Swale, SwalePurpose } from './model.ts';
+import type { SwalePurpose } from './model.ts';
+import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
 import { SHRINK, earthOf } from './quantities.ts';
 import { lowPlacesOf } from './store.ts';
-
-export interface SwaleFacts extends StormFacts {
-  readonly swale: Swale;
-  readonly ground: SwaleGround;
-  readonly company: Company;
-}
 
 /** Freeboard over the storm's highest water by purpose [m]: mend under the first, weigh under the second. */
 const FREEBOARD_M: Record<SwalePurpose, readonly [number, number]> = {
@@ -24,9 +18,6 @@ const FREEBOARD_M: Record<SwalePurpose, readonly [number, number]> = {
 const DRAIN_HOURS: Record<SwalePurpose, number | null> = { soak: 48, hold: null, convey: 24, spillway: 72 };
 
 const LEAST_SOIL_BELOW_FLOOR_M = 0.6;
-const BUILDING_SETBACK_M = 5;
-const BUILDING_LEAST_M = 3;
-const BOUNDARY_SETBACK_M = 3;
 
 const mm = (m: number): string => `${Math.round(m * 1000)} mm`;
 const metres = (m: number): string => `${m.toFixed(1)} m`;
@@ -35,7 +26,9 @@ const bankFreeboard: Rule<SwaleFacts> = {
   id: 'swale.bank-freeboard',
   title: 'Freeboard of the bank in the storm',
   why: 'Water over an earth bank cuts it through: what is left between the highest water and the crest is the margin for waves, settlement and error.',
-  unit: 'm', kind: 'difference', sense: 'min',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'swales and bunds 0.10 to 0.15 m over the head on the sill; a spillway swale twice that' },
   find: ({ swale, storm }) => {
     if (!storm) return null;
@@ -43,8 +36,15 @@ const bankFreeboard: Rule<SwaleFacts> = {
     const lacking = weigh - storm.freeboardM;
     const [low] = lowPlacesOf(swale);
     return {
-      value: storm.freeboardM, limit: weigh, severity: gradeMin(storm.freeboardM, mend, weigh),
-      do: lacking > 0 && low ? `Mend the low place at ${low.atM.toFixed(0)} m first, then look again.` : lacking > 0 ? `Raise the bank crest by ${mm(lacking)}, or lengthen the sill so that water stands lower.` : 'Nothing: keep the crest level when it settles.',
+      value: storm.freeboardM,
+      limit: weigh,
+      severity: gradeMin(storm.freeboardM, mend, weigh),
+      do:
+        lacking > 0 && low
+          ? `Mend the low place at ${low.atM.toFixed(0)} m first, then look again.`
+          : lacking > 0
+            ? `Raise the bank crest by ${mm(lacking)}, or lengthen the sill so that water stands lower.`
+            : 'Nothing: keep the crest level when it settles.',
     };
   },
 };
@@ -53,16 +53,25 @@ const drainDown: Rule<SwaleFacts> = {
   id: 'swale.drain-down',
   title: 'Time to soak away after the storm',
   why: 'The next storm may come soon, roots drown, and standing water breeds mosquitoes.',
-  unit: 'h', kind: 'hours', sense: 'max',
+  unit: 'h',
+  kind: 'hours',
+  sense: 'max',
   source: { key: 'common-practice', locator: '24 h where grass must live, 48 h swales and basins, 72 h the most for mosquitoes' },
   find: ({ swale, storm }) => {
     const limit = DRAIN_HOURS[swale.purpose];
     if (limit === null || !storm) return null;
     if (storm.drainDownH === null) {
-      return { value: null, limit, severity: 'mend', do: 'No infiltration rate is known or it is zero: test the soil, or let the water out through a low outlet.' };
+      return {
+        value: null,
+        limit,
+        severity: 'mend',
+        do: 'No infiltration rate is known or it is zero: test the soil, or let the water out through a low outlet.',
+      };
     }
     return {
-      value: storm.drainDownH, limit, severity: gradeMax(storm.drainDownH, limit, 1.5 * limit),
+      value: storm.drainDownH,
+      limit,
+      severity: gradeMax(storm.drainDownH, limit, 1.5 * limit),
       do: storm.drainDownH > limit ? 'Make it wider and shallower, loosen the floor, or lower the sill so that less stands.' : 'Nothing.',
     };
   },
@@ -72,13 +81,20 @@ const groundSlope: Rule<SwaleFacts> = {
   id: 'swale.ground-slope',
   title: 'Slope the swale is cut into',
   why: 'On steep ground the cut grows tall, the bank has no seat and soaking water can start a slip.',
-  unit: 'm/m', kind: 'slope', sense: 'max',
+  unit: 'm/m',
+  kind: 'slope',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'swales up to about 15 %; steeper: terraces or many small basins' },
   find: ({ ground }) => {
     const value = ground.steepestSlope;
     return {
-      value, limit: 0.15, severity: gradeMax(value, 0.15, 0.2),
-      do: value > 0.15 ? 'Move it to gentler ground, or use terraces or small basins here; above 20 % ask a geotechnical engineer.' : 'Nothing.',
+      value,
+      limit: 0.15,
+      severity: gradeMax(value, 0.15, 0.2),
+      do:
+        value > 0.15
+          ? 'Move it to gentler ground, or use terraces or small basins here; above 20 % ask a geotechnical engineer.'
+          : 'Nothing.',
     };
   },
 };
@@ -87,13 +103,20 @@ const cutDaylight: Rule<SwaleFacts> = {
   id: 'swale.cut-daylight',
   title: 'Sides that never meet the ground',
   why: 'A side as flat as the hill itself runs on uphill or downhill without end.',
-  unit: '', kind: 'number', sense: 'max',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
   source: { key: 'geometry', locator: 'slope x side must be under 1' },
   find: ({ swale, ground }) => {
     const flattest = Math.max(swale.dimensions.sideSlopeHV, swale.dimensions.bankSlopeHV);
     const value = flattest * ground.steepestSlope;
     if (value < 0.8) return null;
-    return { value, limit: 0.8, severity: value >= 1 ? 'mend' : 'weigh', do: 'Make the sides of ditch and bank steeper, or move to gentler ground.' };
+    return {
+      value,
+      limit: 0.8,
+      severity: value >= 1 ? 'mend' : 'weigh',
+      do: 'Make the sides of ditch and bank steeper, or move to gentler ground.',
+    };
   },
 };
 
@@ -101,14 +124,21 @@ const soilDepth: Rule<SwaleFacts> = {
   id: 'swale.soil-depth',
   title: 'Soil left below the floor',
   why: 'Water soaks only where there is soil to take it, and a floor on rock cannot be dug by the machine you booked.',
-  unit: 'm', kind: 'length', sense: 'min',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
   source: { key: 'common-practice', locator: '0.6 to 1.2 m of soil between floor and rock or water' },
   find: ({ swale, ground, site }) => {
     const deepestCut = Math.max(...ground.groundM) - swale.levels.floorM;
     const value = site.soilDepthM - deepestCut;
     return {
-      value, limit: LEAST_SOIL_BELOW_FLOOR_M, severity: gradeMin(value, 0, LEAST_SOIL_BELOW_FLOOR_M),
-      do: value < LEAST_SOIL_BELOW_FLOOR_M ? 'Dig shallower and wider, or dig a test pit: the soil may be deeper here than you noted.' : 'Nothing.',
+      value,
+      limit: LEAST_SOIL_BELOW_FLOOR_M,
+      severity: gradeMin(value, 0, LEAST_SOIL_BELOW_FLOOR_M),
+      do:
+        value < LEAST_SOIL_BELOW_FLOOR_M
+          ? 'Dig shallower and wider, or dig a test pit: the soil may be deeper here than you noted.'
+          : 'Nothing.',
     };
   },
 };
@@ -117,14 +147,21 @@ const heldVolume: Rule<SwaleFacts> = {
   id: 'swale.held-volume',
   title: 'Share of the storm it holds',
   why: 'What it does not hold leaves over the sill: that is safe if the sill and the ground below are made for it.',
-  unit: '', kind: 'slope', sense: 'min',
+  unit: '',
+  kind: 'slope',
+  sense: 'min',
   source: COMMON_PRACTICE,
   find: ({ store, storm }) => {
     if (!store || !storm || storm.inM3 <= 0) return null;
     const value = Math.min(1, store.heldM3 / storm.inM3);
     return {
-      value, limit: 1, severity: value < 1 ? 'weigh' : 'fine',
-      do: value < 1 ? `Hold ${Math.ceil(storm.inM3 - store.heldM3)} m³ more by length or width, add a swale above, or accept the overflow.` : 'Nothing.',
+      value,
+      limit: 1,
+      severity: value < 1 ? 'weigh' : 'fine',
+      do:
+        value < 1
+          ? `Hold ${Math.ceil(storm.inM3 - store.heldM3)} m³ more by length or width, add a swale above, or accept the overflow.`
+          : 'Nothing.',
     };
   },
 };
@@ -133,7 +170,9 @@ const lowBank: Rule<SwaleFacts> = {
   id: 'swale.low-bank',
   title: 'Low place along the bank',
   why: 'Water takes the lowest way out. A slump below the sill is the real spillway, on loose fill, where you did not choose it.',
-  unit: 'm', kind: 'difference', sense: 'min',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'exactly one way out, where you chose it' },
   find: ({ swale, store }) => {
     const [low] = lowPlacesOf(swale);
@@ -142,9 +181,14 @@ const lowBank: Rule<SwaleFacts> = {
     const value = low.levelM - sill;
     const lift = swale.levels.bankCrestM - low.levelM;
     return {
-      value, limit: 0.1, severity: value <= 0 ? 'mend' : gradeMin(value, 0.05, 0.1),
+      value,
+      limit: 0.1,
+      severity: value <= 0 ? 'mend' : gradeMin(value, 0.05, 0.1),
       at: pointAlong(swale.line, low.atM).point,
-      title: value <= 0 ? `Bank ${mm(-value)} below the sill at ${low.atM.toFixed(0)} m` : `Bank only ${mm(value)} above the sill at ${low.atM.toFixed(0)} m`,
+      title:
+        value <= 0
+          ? `Bank ${mm(-value)} below the sill at ${low.atM.toFixed(0)} m`
+          : `Bank only ${mm(value)} above the sill at ${low.atM.toFixed(0)} m`,
       do: `Raise ${low.lengthM.toFixed(0)} m of bank by ${mm(lift)}, in rolled layers.`,
     };
   },
@@ -154,12 +198,19 @@ const wayOut: Rule<SwaleFacts> = {
   id: 'swale.way-out',
   title: 'A way out, where you chose it',
   why: 'Every store fills one day. Without a sill, water chooses where it breaks the bank.',
-  unit: '', kind: 'number', sense: 'min',
+  unit: '',
+  kind: 'number',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'the way out is designed first and built first' },
   find: ({ store, swale }) => {
     if (!store) return null;
     const sills = store.outlets.filter((o) => o.kind === 'sill' && o.levelM < swale.levels.bankCrestM).length;
-    return { value: sills, limit: 1, severity: sills < 1 ? 'mend' : 'fine', do: sills < 1 ? 'Add a level sill below the bank crest, on natural ground.' : 'Nothing.' };
+    return {
+      value: sills,
+      limit: 1,
+      severity: sills < 1 ? 'mend' : 'fine',
+      do: sills < 1 ? 'Add a level sill below the bank crest, on natural ground.' : 'Nothing.',
+    };
   },
 };
 
@@ -167,7 +218,9 @@ const onContour: Rule<SwaleFacts> = {
   id: 'swale.on-contour',
   title: 'Ground along the lip out of level',
   why: 'Where the line leaves the contour the ditch is cut deep at one end and the bank stands tall at the other.',
-  unit: 'm', kind: 'difference', sense: 'max',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'contours pegged to within 20 to 30 mm; 0.3 m changes the section' },
   find: ({ ground, swale }) => {
     let value = 0;
@@ -177,7 +230,9 @@ const onContour: Rule<SwaleFacts> = {
       if (off > value) [value, worst] = [off, i];
     });
     return {
-      value, limit: 0.1, severity: gradeMax(value, 0.1, 0.3),
+      value,
+      limit: 0.1,
+      severity: gradeMax(value, 0.1, 0.3),
       at: pointAlong(swale.line, ground.atM[worst]).point,
       do: value > 0.1 ? 'Settle the line on the contour again, or split it into two swales at different levels.' : 'Nothing.',
     };
@@ -188,7 +243,9 @@ const endsClosed: Rule<SwaleFacts> = {
   id: 'swale.ends',
   title: 'Ends turned uphill to close',
   why: 'The bank must run back uphill at both ends until the ground is as high as its crest, or water walks round it.',
-  unit: 'm', kind: 'length', sense: 'max',
+  unit: 'm',
+  kind: 'length',
+  sense: 'max',
   source: { key: 'common-practice', locator: 'ends are turned uphill to close them' },
   find: ({ swale, ground }) => {
     const last = ground.groundM.length - 1;
@@ -196,53 +253,11 @@ const endsClosed: Rule<SwaleFacts> = {
     const value = Math.max(run(0), run(last));
     const atStart = run(0) >= run(last);
     return {
-      value, limit: 15, severity: gradeMax(value, 15, 40),
+      value,
+      limit: 15,
+      severity: gradeMax(value, 15, 40),
       at: atStart ? swale.line[0] : swale.line[swale.line.length - 1],
       do: `Turn the bank uphill for ${metres(run(0))} at the start and ${metres(run(last))} at the end${value > 15 ? ': long, because the ground there is flat or the bank tall; lower the crest or move the end' : ''}.`,
-    };
-  },
-};
-
-const buildings: Rule<SwaleFacts> = {
-  id: 'swale.building-distance',
-  title: 'Distance to the nearest building',
-  why: 'Water that soaks in beside a footing softens it, and a wet cellar is hard to undo.',
-  unit: 'm', kind: 'length', sense: 'min',
-  source: { key: 'common-practice', locator: 'foundations 3 m (10 ft) to 5 m from soaking water: verify locally' },
-  find: ({ swale, site }) => {
-    const rings = site.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
-    if (rings.length === 0) return null;
-    const length = lineLength(swale.line);
-    const count = Math.ceil(length / 2);
-    const points = Array.from({ length: count + 1 }, (_, i) => pointAlong(swale.line, (i * length) / count).point);
-    let value = Infinity;
-    let at = points[0];
-    for (const point of points) for (const ring of rings) {
-      const d = distanceToRing(ring, point);
-      if (d < value) [value, at] = [d, point];
-    }
-    return {
-      value, limit: BUILDING_SETBACK_M, at, severity: gradeMin(value, BUILDING_LEAST_M, BUILDING_SETBACK_M),
-      do: value < BUILDING_SETBACK_M ? `Move it ${metres(BUILDING_SETBACK_M - value)} further away, or end it sooner; ask what local rules require.` : 'Nothing.',
-    };
-  },
-};
-
-const boundary: Rule<SwaleFacts> = {
-  id: 'swale.boundary-distance',
-  title: 'Distance to the property line',
-  why: 'A bank needs room for its outer side and for a machine, and what soaks here surfaces somewhere.',
-  unit: 'm', kind: 'length', sense: 'min',
-  source: { key: 'common-practice', locator: 'property line 1.5 to 3 m: verify locally' },
-  find: ({ swale, site }) => {
-    if (site.outline.length < 3) return null;
-    const edge = closed(site.outline);
-    const crosses = crossingsAlong(swale.line, edge);
-    const value = crosses.length > 0 ? 0 : Math.min(...swale.line.map((p) => nearestOnLine(p, edge).distanceM));
-    return {
-      value, limit: BOUNDARY_SETBACK_M, severity: gradeMin(value, 1.5, BOUNDARY_SETBACK_M),
-      at: crosses.length > 0 ? pointAlong(swale.line, crosses[0]).point : null,
-      do: value < BOUNDARY_SETBACK_M ? 'Draw it back from the boundary, or agree it in writing with your neighbour.' : 'Nothing.',
     };
   },
 };
@@ -251,12 +266,19 @@ const catchmentEdge: Rule<SwaleFacts> = {
   id: 'swale.catchment-edge',
   title: 'Catchment reaches the edge of the terrain',
   why: 'More water may come from ground the map does not show; every size here is then too small.',
-  unit: '', kind: 'number', sense: 'max',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
   source: COMMON_PRACTICE,
   find: ({ catchment }) => {
     if (!catchment) return null;
     const value = catchment.touchesTerrainEdge ? 1 : 0;
-    return { value, limit: 0, severity: value > 0 ? 'weigh' : 'fine', do: value > 0 ? 'Bring in terrain up to the ridge, or walk the edge and see whether water crosses it.' : 'Nothing.' };
+    return {
+      value,
+      limit: 0,
+      severity: value > 0 ? 'weigh' : 'fine',
+      do: value > 0 ? 'Bring in terrain up to the ridge, or walk the edge and see whether water crosses it.' : 'Nothing.',
+    };
   },
 };
 
@@ -264,37 +286,38 @@ const earthBalance: Rule<SwaleFacts> = {
   id: 'swale.earth-balance',
   title: 'Earth for the bank from its own cut',
   why: 'A bank that takes more than the ditch gives has to be brought from somewhere; much more cut has to go somewhere.',
-  unit: '', kind: 'slope', sense: 'min',
+  unit: '',
+  kind: 'slope',
+  sense: 'min',
   source: { key: 'common-practice', locator: 'compacted bank 0.85 to 0.90 of the cut' },
   find: ({ swale, ground }) => {
     const { cutM3, bankM3 } = earthOf(swale, ground);
     if (cutM3 === null || bankM3 === null || bankM3 <= 0) return null;
     const value = (cutM3 * SHRINK) / bankM3;
     return {
-      value, limit: 1, severity: value < 0.95 ? 'weigh' : 'fine',
-      do: value < 0.95 ? `About ${Math.ceil(bankM3 / SHRINK - cutM3)} m³ more is needed: widen the floor, or lower the crest.` : 'Nothing: spread what is over on the bank.',
-    };
-  },
-};
-
-const trackCrossing: Rule<SwaleFacts> = {
-  id: 'swale.track-crossing',
-  title: 'A track crosses the bank',
-  why: 'Wheels wear a bank down. The rut becomes the lowest place and so the spillway.',
-  unit: '', kind: 'number', sense: 'max',
-  source: { key: 'common-practice', locator: 'any crossing is another way out until the crest is carried through' },
-  find: ({ swale, site }) => {
-    const places = site.features.flatMap((f) => (f.kind === 'track' && f.line ? crossingsAlong(swale.line, f.line) : []));
-    if (places.length === 0) return null;
-    return {
-      value: places.length, limit: 0, severity: 'weigh', at: pointAlong(swale.line, places[0]).point,
-      title: `A track crosses the bank at ${places[0].toFixed(0)} m`,
-      do: 'Carry the crest through as a hard hump, or stop the swale short of the track; survey it after the first season.',
+      value,
+      limit: 1,
+      severity: value < 0.95 ? 'weigh' : 'fine',
+      do:
+        value < 0.95
+          ? `About ${Math.ceil(bankM3 / SHRINK - cutM3)} m³ more is needed: widen the floor, or lower the crest.`
+          : 'Nothing: spread what is over on the bank.',
     };
   },
 };
 
 export const SWALE_RULES: readonly Rule<SwaleFacts>[] = [
-  wayOut, lowBank, bankFreeboard, heldVolume, drainDown, groundSlope, cutDaylight, soilDepth, onContour,
-  endsClosed, earthBalance, buildings, boundary, trackCrossing, catchmentEdge,
+  wayOut,
+  lowBank,
+  bankFreeboard,
+  heldVolume,
+  drainDown,
+  groundSlope,
+  cutDaylight,
+  soilDepth,
+  onContour,
+  endsClosed,
+  earthBalance,
+  ...PLACE_RULES,
+  catchmentEdge,
 ];

@@ -11,16 +11,30 @@ const START_SILL_LENGTH_M = 4;
  * A swale on a contour with its level sill at the end further from the start, cut in natural ground: the floor lies below
  * the contour, the sill on it, the bank above.
  */
-export function newSwale(ids: { swale: string; sill: string }, name: string, on: { line: Line; levelM: number; sillAtM: number }): [Swale, LevelSill] {
+export function newSwale(
+  ids: { swale: string; sill: string },
+  name: string,
+  on: { line: Line; levelM: number; sillAtM: number },
+): [Swale, LevelSill] {
   const mm = (v: number): number => Math.round(v * 1000) / 1000;
   return [
     {
-      id: ids.swale, kind: 'swale', name, status: 'planned', purpose: 'soak', line: on.line,
+      id: ids.swale,
+      kind: 'swale',
+      name,
+      status: 'planned',
+      purpose: 'soak',
+      line: on.line,
       levels: { floorM: mm(on.levelM - START_DEPTH_M), bankCrestM: mm(on.levelM + START_BANK_M) },
       dimensions: { floorWidthM: 0.9, sideSlopeHV: 1.5, bankTopM: 0.5, bankSlopeHV: 2 },
     },
     {
-      id: ids.sill, kind: 'level-sill', name: `${name} sill`, status: 'planned', host: ids.swale, atM: mm(on.sillAtM),
+      id: ids.sill,
+      kind: 'level-sill',
+      name: `${name} sill`,
+      status: 'planned',
+      host: ids.swale,
+      atM: mm(on.sillAtM),
       levels: { sillM: mm(on.levelM) },
       dimensions: { lengthM: START_SILL_LENGTH_M, crestWidthM: 1 },
     },

@@ -42,7 +42,12 @@ export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGro
   const crossSlope = fall.map((v) => Math.max(0, v * downhillSide));
   const mean = (list: Float64Array): number => list.reduce((a, v) => a + v, 0) / list.length;
   return {
-    lengthM, stepM, atM, groundM, crossSlope, downhillSide,
+    lengthM,
+    stepM,
+    atM,
+    groundM,
+    crossSlope,
+    downhillSide,
     meanGroundM: mean(groundM),
     meanSlope: mean(crossSlope),
     steepestSlope: crossSlope.reduce((a, v) => Math.max(a, v), 0),

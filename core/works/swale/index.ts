@@ -55,7 +55,13 @@ function pegsOf(swale: Swale, ground: SwaleGround, intervalM: number): PegDraft[
   if (length - places[places.length - 1] > 0.01) places.push(length);
   return places.map((atM) => {
     const { point } = pointAlong(swale.line, atM);
-    return { name: `${atM.toFixed(atM % 1 === 0 ? 0 : 1)} m`, x: point[0], y: point[1], levelM: swale.levels.floorM, groundM: groundAlong(ground, atM) };
+    return {
+      name: `${atM.toFixed(atM % 1 === 0 ? 0 : 1)} m`,
+      x: point[0],
+      y: point[1],
+      levelM: swale.levels.floorM,
+      groundM: groundAlong(ground, atM),
+    };
   });
 }
 
@@ -68,11 +74,23 @@ function placeSwale(swale: Swale, ground: SwaleGround): PlacedWork {
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
     pegs: (intervalM) => pegsOf(swale, ground, intervalM),
     marks: [
-      { id: `${swale.id}:crest`, work: swale.id, name: 'Bank crest', role: 'crest', levelM: swale.levels.bankCrestM, path: 'levels.bankCrestM' },
+      {
+        id: `${swale.id}:crest`,
+        work: swale.id,
+        name: 'Bank crest',
+        role: 'crest',
+        levelM: swale.levels.bankCrestM,
+        path: 'levels.bankCrestM',
+      },
       { id: `${swale.id}:ground`, work: swale.id, name: 'Ground at lip', role: 'ground', levelM: ground.meanGroundM, path: null },
       { id: `${swale.id}:floor`, work: swale.id, name: 'Floor', role: 'floor', levelM: swale.levels.floorM, path: 'levels.floorM' },
       ...lowPlacesOf(swale).map((low, k) => ({
-        id: `${swale.id}:low${k}`, work: swale.id, name: `Low bank ${low.atM.toFixed(0)} m`, role: 'low' as const, levelM: low.levelM, path: null,
+        id: `${swale.id}:low${k}`,
+        work: swale.id,
+        name: `Low bank ${low.atM.toFixed(0)} m`,
+        role: 'low' as const,
+        levelM: low.levelM,
+        path: null,
       })),
     ],
   };

@@ -28,12 +28,47 @@ export interface Swale extends WorkBase {
 }
 
 export const SWALE_FIELDS: readonly FieldSpec[] = [
-  { path: 'levels.floorM', label: 'Floor level', kind: 'level', min: -500, max: 9000, help: 'The level bottom of the ditch, the same all along.' },
-  { path: 'levels.bankCrestM', label: 'Bank crest level', kind: 'level', min: -500, max: 9000, help: 'Top of the bank after it has settled.' },
+  {
+    path: 'levels.floorM',
+    label: 'Floor level',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'The level bottom of the ditch, the same all along.',
+  },
+  {
+    path: 'levels.bankCrestM',
+    label: 'Bank crest level',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'Top of the bank after it has settled.',
+  },
   { path: 'dimensions.floorWidthM', label: 'Floor width', kind: 'length', min: 0.2, max: 20, help: 'Width of the level bottom.' },
-  { path: 'dimensions.sideSlopeHV', label: 'Ditch sides, out per 1 up', kind: 'number', min: 0, max: 6, help: '1.5 means 1.5 out for each 1 up.' },
-  { path: 'dimensions.bankTopM', label: 'Bank top width', kind: 'length', min: 0.2, max: 6, help: 'Flat top of the bank: 0.5 m, or 0.6 m if it is walked.' },
-  { path: 'dimensions.bankSlopeHV', label: 'Bank sides, out per 1 up', kind: 'number', min: 0.5, max: 6, help: '2 for a machine-made bank; 1 to 1.5 by hand.' },
+  {
+    path: 'dimensions.sideSlopeHV',
+    label: 'Ditch sides, out per 1 up',
+    kind: 'number',
+    min: 0,
+    max: 6,
+    help: '1.5 means 1.5 out for each 1 up.',
+  },
+  {
+    path: 'dimensions.bankTopM',
+    label: 'Bank top width',
+    kind: 'length',
+    min: 0.2,
+    max: 6,
+    help: 'Flat top of the bank: 0.5 m, or 0.6 m if it is walked.',
+  },
+  {
+    path: 'dimensions.bankSlopeHV',
+    label: 'Bank sides, out per 1 up',
+    kind: 'number',
+    min: 0.5,
+    max: 6,
+    help: '2 for a machine-made bank; 1 to 1.5 by hand.',
+  },
 ];
 
 /** Everything wrong with one swale on its own. */

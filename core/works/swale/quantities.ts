@@ -24,7 +24,9 @@ export function earthOf(swale: Swale, ground: SwaleGround): Earth {
     const isCuttable = s * section.sideSlopeHV < 1;
     const isBankable = s * section.bankSlopeHV < 1;
     if (cutM3 !== null) {
-      cutM3 = isCuttable ? cutM3 + share * SWALE_CUT.evaluate({ b: section.floorWidthM, z: section.sideSlopeHV, h: Math.max(0, section.lipDepthM), s }) : null;
+      cutM3 = isCuttable
+        ? cutM3 + share * SWALE_CUT.evaluate({ b: section.floorWidthM, z: section.sideSlopeHV, h: Math.max(0, section.lipDepthM), s })
+        : null;
     }
     if (bankM3 !== null) {
       const B = Math.max(0, swale.levels.bankCrestM - ground.groundM[i]);

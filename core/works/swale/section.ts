@@ -84,8 +84,12 @@ export function waterSection(section: Section, depthM: number): { areaM2: number
   const uphill = side * inCut + spread / slope;
   const areaM2 =
     floorWidthM * depthM +
-    (side * below * below) / 2 + side * below * above + (bankSlopeHV * above * above) / 2 +
-    (side * inCut * inCut) / 2 + side * inCut * spread + (spread * spread) / (2 * slope);
+    (side * below * below) / 2 +
+    side * below * above +
+    (bankSlopeHV * above * above) / 2 +
+    (side * inCut * inCut) / 2 +
+    side * inCut * spread +
+    (spread * spread) / (2 * slope);
   return { areaM2, widthM: floorWidthM + downhill + uphill };
 }
 
@@ -95,7 +99,10 @@ export const SWALE_WATER = defineFormula(
     title: 'Water in a swale section',
     statement: 'A = b·Hw + z·Hw²/2 + (Hw ≤ h: z·Hw²/2; above: z·h·(Hw − h/2) + zb·(Hw − h)²/2)',
     symbols: {
-      b, z, h, s,
+      b,
+      z,
+      h,
+      s,
       zb: { means: 'bank side slope, horizontal per vertical', unit: '', domain: 'positive' },
       Hw: { means: 'water depth above the floor', unit: 'm', domain: 'nonNegative' },
     },
@@ -103,11 +110,7 @@ export const SWALE_WATER = defineFormula(
     source: { key: 'geometry', locator: 'section of a trapezoid in a sloping plane' },
     limits: 'Above the uphill cut edge the water spreads over the ground and is counted on its slope.',
   },
-  (i) =>
-    waterSection(
-      { floorWidthM: i.b, sideSlopeHV: i.z, bankTopM: 0, bankSlopeHV: i.zb, lipDepthM: i.h, crossSlope: i.s },
-      i.Hw,
-    ).areaM2,
+  (i) => waterSection({ floorWidthM: i.b, sideSlopeHV: i.z, bankTopM: 0, bankSlopeHV: i.zb, lipDepthM: i.h, crossSlope: i.s }, i.Hw).areaM2,
 );
 
 /** Corners of the section for drawing, x downhill-positive from the lip [m], y in absolute level [m]. */

@@ -39,11 +39,7 @@ function stageOf(swale: Swale, ground: SwaleGround): Stage {
   const top = bankCrestM + ABOVE_CREST_M;
   const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + ((top - floorM) * k) / STAGES);
   const content = Array.from(levelM, (level) => contentAt(swale, ground, level));
-  return {
-    levelM,
-    volumeM3: Float64Array.from(content, (c) => c.volumeM3),
-    wettedM2: Float64Array.from(content, (c) => c.wettedM2),
-  };
+  return { levelM, volumeM3: Float64Array.from(content, (c) => c.volumeM3), wettedM2: Float64Array.from(content, (c) => c.wettedM2) };
 }
 
 /** Low places that still lie below the designed crest. */
@@ -60,7 +56,12 @@ export function bankOutlets(swale: Swale, ground: SwaleGround): Outlet[] {
     return [point[0] + dx * reach, point[1] + dy * reach];
   };
   const weir = (id: string, name: string, spec: { atM: number; lengthM: number; levelM: number }): Outlet => ({
-    id, work: swale.id, name, kind: 'bank', levelM: spec.levelM, dischargeAt: outside(spec.atM),
+    id,
+    work: swale.id,
+    name,
+    kind: 'bank',
+    levelM: spec.levelM,
+    dischargeAt: outside(spec.atM),
     flowAt: (level) => (level > spec.levelM ? GRASSED_SILL_C * spec.lengthM * (level - spec.levelM) ** 1.5 : 0),
   });
   return [

@@ -11,7 +11,15 @@ const Field = styled.label`
   gap: 3px;
   font-size: 14px;
   margin: 8px 0;
-  input, textarea { font-family: ${FONT.figures}; background: transparent; border: 1px solid var(--line); border-radius: 4px; padding: 6px 8px; width: 100%; }
+  input,
+  textarea {
+    font-family: ${FONT.figures};
+    background: transparent;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 6px 8px;
+    width: 100%;
+  }
 `;
 
 /** A file of terrain or survey points, or levels typed by hand. */
@@ -27,15 +35,28 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
         Coordinate system, if the file does not say (leave empty for local metres)
         <input value={crs} onChange={(e) => setCrs(e.target.value)} placeholder="EPSG:32633" />
       </Field>
-      <FileTrigger acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz']} onSelect={(files) => files?.[0] && void take(files[0])}>
-        <Button look="strong"><Upload size={16} aria-hidden />Choose a terrain or survey file</Button>
+      <FileTrigger
+        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz']}
+        onSelect={(files) => files?.[0] && void take(files[0])}
+      >
+        <Button look="strong">
+          <Upload size={16} aria-hidden />
+          Choose a terrain or survey file
+        </Button>
       </FileTrigger>
       <Field>
         or type levels, one point a line: x, y, level in metres
-        <textarea rows={4} value={typed} onChange={(e) => setTyped(e.target.value)} placeholder={'0, 0, 100.00\n20, 0, 99.40\n0, 20, 101.10'} />
+        <textarea
+          rows={4}
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          placeholder={'0, 0, 100.00\n20, 0, 99.40\n0, 20, 101.10'}
+        />
       </Field>
       <Inline>
-        <Button isDisabled={typed.trim() === ''} onPress={() => void take(typedLevels(typed))}>Use these levels</Button>
+        <Button isDisabled={typed.trim() === ''} onPress={() => void take(typedLevels(typed))}>
+          Use these levels
+        </Button>
       </Inline>
     </>
   );

@@ -23,9 +23,16 @@ function PinPart(): ReactNode {
           <Fact label="Longest flow path" value={format(catchment.longestPathM, 'length')} />
           <Fact label="Reaches the terrain’s edge" value={catchment.touchesTerrainEdge ? 'yes: more may come' : 'no'} />
           {runoff && <Fact label="Runs off in the storm" value={format(runoff.volumeM3, 'volume')} />}
-          {runoff && <Fact label="Peak, hydrograph and rational" value={`${format(runoff.hydrographPeakM3s, 'flow')}, ${format(runoff.rationalPeakM3s, 'flow')}`} />}
+          {runoff && (
+            <Fact
+              label="Peak, hydrograph and rational"
+              value={`${format(runoff.hydrographPeakM3s, 'flow')}, ${format(runoff.rationalPeakM3s, 'flow')}`}
+            />
+          )}
         </>
-      ) : <Muted>It lies off the terrain: drag it onto the ground.</Muted>}
+      ) : (
+        <Muted>It lies off the terrain: drag it onto the ground.</Muted>
+      )}
     </Part>
   );
 }
@@ -37,8 +44,16 @@ export function LandSheet(): ReactNode {
   const format = useFormat();
   const terrain = result?.derived.terrain;
   const objects = [
-    ...project.pins.map((p) => ({ id: p.id, name: p.name ?? 'Pin', remove: () => dispatch({ type: 'pin.remove', payload: { id: p.id } }) })),
-    ...project.features.map((f) => ({ id: f.id, name: f.name ?? f.kind, remove: () => dispatch({ type: 'feature.remove', payload: { id: f.id } }) })),
+    ...project.pins.map((p) => ({
+      id: p.id,
+      name: p.name ?? 'Pin',
+      remove: () => dispatch({ type: 'pin.remove', payload: { id: p.id } }),
+    })),
+    ...project.features.map((f) => ({
+      id: f.id,
+      name: f.name ?? f.kind,
+      remove: () => dispatch({ type: 'feature.remove', payload: { id: f.id } }),
+    })),
   ];
   return (
     <>
@@ -56,15 +71,26 @@ export function LandSheet(): ReactNode {
         {objects.length === 0 && <Muted>Nothing yet.</Muted>}
         {objects.map((o) => (
           <Row key={o.id}>
-            <Button look="quiet" onPress={() => select(o.id)}>{o.id === selected ? <strong>{o.name}</strong> : o.name}</Button>
-            <Button look="quiet" aria-label={`Remove ${o.name}`} onPress={o.remove}><Trash2 size={15} aria-hidden /></Button>
+            <Button look="quiet" onPress={() => select(o.id)}>
+              {o.id === selected ? <strong>{o.name}</strong> : o.name}
+            </Button>
+            <Button look="quiet" aria-label={`Remove ${o.name}`} onPress={o.remove}>
+              <Trash2 size={15} aria-hidden />
+            </Button>
           </Row>
         ))}
       </Part>
       <Part title={terrain ? 'Other terrain' : 'Bring in your terrain'}>
         <ImportTerrain />
         <Muted style={{ marginTop: 8 }}>
-          Samples: <a href="/samples/sallow-rise.tif" download><Download size={13} aria-hidden /> terrain grid</a>, <a href="/samples/sample-survey.csv" download><Download size={13} aria-hidden /> survey points</a>
+          Samples:{' '}
+          <a href="/samples/sallow-rise.tif" download>
+            <Download size={13} aria-hidden /> terrain grid
+          </a>
+          ,{' '}
+          <a href="/samples/sample-survey.csv" download>
+            <Download size={13} aria-hidden /> survey points
+          </a>
         </Muted>
       </Part>
     </>

@@ -14,7 +14,10 @@ const Frame = styled.section`
   border-left: 1px solid var(--line);
   min-height: 0;
   height: 100%;
-  h3 { font: 700 12.5px/1.2 ${FONT.text}; color: var(--muted); }
+  h3 {
+    font: 700 12.5px/1.2 ${FONT.text};
+    color: var(--muted);
+  }
 `;
 const Body = styled.div`
   position: relative;
@@ -46,9 +49,24 @@ const Mark = styled.div<{ $colour: string; $canDrag: boolean }>`
   line-height: 1.15;
   cursor: ${({ $canDrag }) => ($canDrag ? 'ns-resize' : 'default')};
   touch-action: none;
-  &::before { content: ''; position: absolute; left: 2px; width: 22px; top: 50%; border-top: 2.5px solid ${({ $colour }) => $colour}; }
-  b { display: block; font-weight: 700; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  span { font-family: ${FONT.figures}; }
+  &::before {
+    content: '';
+    position: absolute;
+    left: 2px;
+    width: 22px;
+    top: 50%;
+    border-top: 2.5px solid ${({ $colour }) => $colour};
+  }
+  b {
+    display: block;
+    font-weight: 700;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  span {
+    font-family: ${FONT.figures};
+  }
 `;
 const Step = styled.i`
   position: absolute;
@@ -59,7 +77,12 @@ const Step = styled.i`
 `;
 
 const COLOUR: Readonly<Record<StackMark['role'], string>> = {
-  crest: 'var(--mossText)', sill: 'var(--ink)', water: 'var(--water)', floor: 'var(--ink)', ground: 'var(--muted)', low: 'var(--alarm)',
+  crest: 'var(--mossText)',
+  sill: 'var(--ink)',
+  water: 'var(--water)',
+  floor: 'var(--ink)',
+  ground: 'var(--muted)',
+  low: 'var(--alarm)',
 };
 
 let gesture = 0;
@@ -81,49 +104,73 @@ export function LevelStack(): ReactNode {
   const set = (mark: StackMark, levelM: number, name: string): void => {
     if (mark.path !== null) dispatch(withLevel(mark.work, mark.path, levelM), name);
   };
-  const startDrag = (mark: StackMark) => (event: PointerEvent): void => {
-    if (mark.path === null) return;
-    const [startY, scale, name] = [event.clientY, perM(), `stack-${++gesture}`];
-    const move = (e: globalThis.PointerEvent): void => set(mark, mark.levelM - (e.clientY - startY) / scale, name);
-    const end = (): void => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
+  const startDrag =
+    (mark: StackMark) =>
+    (event: PointerEvent): void => {
+      if (mark.path === null) return;
+      const [startY, scale, name] = [event.clientY, perM(), `stack-${++gesture}`];
+      const move = (e: globalThis.PointerEvent): void => set(mark, mark.levelM - (e.clientY - startY) / scale, name);
+      const end = (): void => {
+        window.removeEventListener('pointermove', move);
+        window.removeEventListener('pointerup', end);
+      };
+      window.addEventListener('pointermove', move);
+      window.addEventListener('pointerup', end);
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-  };
-  const onKey = (mark: StackMark) => (event: KeyboardEvent): void => {
-    const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01, PageUp: 0.1, PageDown: -0.1 }[event.key];
-    if (by === undefined || mark.path === null) return;
-    event.preventDefault();
-    set(mark, mark.levelM + by, `keys-${mark.id}`);
-  };
+  const onKey =
+    (mark: StackMark) =>
+    (event: KeyboardEvent): void => {
+      const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01, PageUp: 0.1, PageDown: -0.1 }[event.key];
+      if (by === undefined || mark.path === null) return;
+      event.preventDefault();
+      set(mark, mark.levelM + by, `keys-${mark.id}`);
+    };
   const words = (mark: StackMark, i: number): string => {
     const level = `${formatNumber(mark.levelM, 'level', system)} ${system === 'metric' ? 'metres' : 'feet'}`;
-    return mark.stepM === null ? level : `${level}, ${formatNumber(mark.stepM, 'difference', system)} ${system === 'metric' ? 'millimetres' : 'inches'} above ${marks[i + 1].name}`;
+    return mark.stepM === null
+      ? level
+      : `${level}, ${formatNumber(mark.stepM, 'difference', system)} ${system === 'metric' ? 'millimetres' : 'inches'} above ${marks[i + 1].name}`;
   };
   return (
     <Frame aria-label="Level stack">
-      <h3>Level stack<br />{system === 'metric' ? 'm, mm between' : 'ft, inches between'}</h3>
+      <h3>
+        Level stack
+        <br />
+        {system === 'metric' ? 'm, mm between' : 'ft, inches between'}
+      </h3>
       <Body ref={body}>
         <Rail />
         {floor && water && <Water style={{ top: `${water.place * 100}%`, height: `${(floor.place - water.place) * 100}%` }} />}
         {marks.map((mark, i) => (
           <Mark
-            key={mark.id} $colour={COLOUR[mark.role]} $canDrag={mark.path !== null} style={{ top: `${mark.place * 100}%` }} data-testid={`mark-${mark.role}`}
-            onPointerDown={startDrag(mark)} onKeyDown={onKey(mark)}
-            {...(mark.path === null ? {} : {
-              role: 'slider', tabIndex: 0, 'aria-label': mark.name, 'aria-orientation': 'vertical' as const,
-              'aria-valuenow': Number(mark.levelM.toFixed(3)), 'aria-valuetext': words(mark, i),
-              'aria-valuemin': Math.floor(mark.levelM - 5), 'aria-valuemax': Math.ceil(mark.levelM + 5),
-            })}
+            key={mark.id}
+            $colour={COLOUR[mark.role]}
+            $canDrag={mark.path !== null}
+            style={{ top: `${mark.place * 100}%` }}
+            data-testid={`mark-${mark.role}`}
+            onPointerDown={startDrag(mark)}
+            onKeyDown={onKey(mark)}
+            {...(mark.path === null
+              ? {}
+              : {
+                  role: 'slider',
+                  tabIndex: 0,
+                  'aria-label': mark.name,
+                  'aria-orientation': 'vertical' as const,
+                  'aria-valuenow': Number(mark.levelM.toFixed(3)),
+                  'aria-valuetext': words(mark, i),
+                  'aria-valuemin': Math.floor(mark.levelM - 5),
+                  'aria-valuemax': Math.ceil(mark.levelM + 5),
+                })}
           >
             <b>{mark.name.replace(`${swale.name} `, '').replace(/^./, (c) => c.toUpperCase())}</b>
             <span>{formatNumber(mark.levelM, 'level', system)}</span>
           </Mark>
         ))}
         {marks.slice(0, -1).map((mark, i) => (
-          <Step key={mark.id} style={{ top: `${50 * (mark.place + marks[i + 1].place)}%` }}>{formatNumber(mark.stepM, 'difference', system)}</Step>
+          <Step key={mark.id} style={{ top: `${50 * (mark.place + marks[i + 1].place)}%` }}>
+            {formatNumber(mark.stepM, 'difference', system)}
+          </Step>
         ))}
       </Body>
     </Frame>

@@ -6,7 +6,16 @@ import { withLevel } from '../../works/levels.ts';
 import { ChooseWork } from '../works/ChooseWork.tsx';
 import { chainMarks } from './stack.ts';
 
-const ABOUT_LEVELS = ['swale.way-out', 'swale.low-bank', 'swale.bank-freeboard', 'sill.second-step', 'sill.below-bank', 'sill.above-floor', 'sill.on-fill', 'sill.out-of-level'];
+const ABOUT_LEVELS = [
+  'swale.way-out',
+  'swale.low-bank',
+  'swale.bank-freeboard',
+  'sill.second-step',
+  'sill.below-bank',
+  'sill.above-floor',
+  'sill.on-fill',
+  'sill.out-of-level',
+];
 
 /** The levels of the selected chain as numbers to type, highest first. */
 export function LevelsSheet(): ReactNode {
@@ -14,7 +23,13 @@ export function LevelsSheet(): ReactNode {
   const result = useApp((s) => s.result);
   const derived = useDerived();
   const format = useFormat();
-  if (!swale) return <><SheetTitle>Levels</SheetTitle><ChooseWork /></>;
+  if (!swale)
+    return (
+      <>
+        <SheetTitle>Levels</SheetTitle>
+        <ChooseWork />
+      </>
+    );
   const ids = [swale.id, ...sills.map((s) => s.id)];
   const marks = chainMarks(result, ids);
   return (
@@ -27,16 +42,27 @@ export function LevelsSheet(): ReactNode {
           const next = marks[i + 1];
           return (
             <div key={mark.id}>
-              {mark.path === null
-                ? <Fact label={mark.name} value={format(mark.levelM, 'level')} />
-                : <Quantity label={mark.name} value={mark.levelM} kind="level" onChange={(v) => dispatch(withLevel(mark.work, mark.path ?? '', v))} />}
+              {mark.path === null ? (
+                <Fact label={mark.name} value={format(mark.levelM, 'level')} />
+              ) : (
+                <Quantity
+                  label={mark.name}
+                  value={mark.levelM}
+                  kind="level"
+                  onChange={(v) => dispatch(withLevel(mark.work, mark.path ?? '', v))}
+                />
+              )}
               {next && <Muted style={{ textAlign: 'right' }}>{format(mark.levelM - next.levelM, 'difference')}</Muted>}
             </div>
           );
         })}
       </Part>
       <Part title="Checks on levels">
-        {checksOf(derived, ids).filter((c) => ABOUT_LEVELS.includes(c.id)).map((c, i) => <CheckItem key={`${c.id}${c.on}${i}`} check={c} />)}
+        {checksOf(derived, ids)
+          .filter((c) => ABOUT_LEVELS.includes(c.id))
+          .map((c, i) => (
+            <CheckItem key={`${c.id}${c.on}${i}`} check={c} />
+          ))}
       </Part>
     </>
   );

@@ -14,8 +14,16 @@ const LEAST_SHARE = 0.5;
 /** Marks of a chain, highest first, with the storm's water level. */
 export function chainMarks(result: DeriveResult | null, ids: readonly string[]): LevelMark[] {
   const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work));
-  const water = (result?.derived.stores ?? []).filter((s) => ids.includes(s.id) && s.peakLevelM !== null && s.peakLevelM > s.floorM + 1e-6)
-    .map((s): LevelMark => ({ id: `${s.id}:water`, work: s.id, name: 'Highest water', role: 'water', levelM: s.peakLevelM ?? 0, path: null }));
+  const water = (result?.derived.stores ?? [])
+    .filter((s) => ids.includes(s.id) && s.peakLevelM !== null && s.peakLevelM > s.floorM + 1e-6)
+    .map((s): LevelMark => ({
+      id: `${s.id}:water`,
+      work: s.id,
+      name: 'Highest water',
+      role: 'water',
+      levelM: s.peakLevelM ?? 0,
+      path: null,
+    }));
   return [...marks, ...water].sort((a, b) => b.levelM - a.levelM);
 }
 

@@ -14,13 +14,32 @@ const Table = styled.table`
   border-collapse: collapse;
   font: 500 13.5px ${FONT.figures};
   font-variant-numeric: tabular-nums;
-  th { text-align: right; color: var(--muted); font-weight: 500; padding: 4px 5px; border-bottom: 1.5px solid var(--ink); }
-  td { text-align: right; padding: 6px 5px; border-bottom: 1px solid var(--line); white-space: nowrap; }
-  th:first-child, td:first-child { text-align: left; font-family: ${FONT.text}; }
+  th {
+    text-align: right;
+    color: var(--muted);
+    font-weight: 500;
+    padding: 4px 5px;
+    border-bottom: 1.5px solid var(--ink);
+  }
+  td {
+    text-align: right;
+    padding: 6px 5px;
+    border-bottom: 1px solid var(--line);
+    white-space: nowrap;
+  }
+  th:first-child,
+  td:first-child {
+    text-align: left;
+    font-family: ${FONT.text};
+  }
   @media (max-width: 700px) {
     font-size: 17px;
-    td { padding: 13px 4px; }
-    .place { display: none; }
+    td {
+      padding: 13px 4px;
+    }
+    .place {
+      display: none;
+    }
   }
 `;
 
@@ -37,18 +56,40 @@ export function PegsSheet(): ReactNode {
   };
   const pegs = derived?.pegs ?? [];
   const isLocal = project.site.crs === null;
-  const n = (v: number | null, kind: 'level' | 'length' = 'level'): string => formatNumber(v, kind, system);
+  const n = (v: number | null): string => formatNumber(v, 'level', system);
   return (
     <>
       <SheetTitle>Pegs</SheetTitle>
       <Part title="Instrument">
-        <Quantity label="Height of collimation" value={survey.heightOfCollimationM} kind="level" onChange={(heightOfCollimationM) => set({ heightOfCollimationM })} help="Level of the instrument's line of sight." />
-        <Quantity label="A peg every" value={survey.pegIntervalM} kind="length" min={0.5} max={1000} onChange={(pegIntervalM) => set({ pegIntervalM })} />
+        <Quantity
+          label="Height of collimation"
+          value={survey.heightOfCollimationM}
+          kind="level"
+          onChange={(heightOfCollimationM) => set({ heightOfCollimationM })}
+          help="Level of the instrument's line of sight."
+        />
+        <Quantity
+          label="A peg every"
+          value={survey.pegIntervalM}
+          kind="length"
+          min={0.5}
+          max={1000}
+          onChange={(pegIntervalM) => set({ pegIntervalM })}
+        />
       </Part>
       <Inline>
-        <Button onPress={() => void exportPegs('csv')} isDisabled={pegs.length === 0}><Download size={16} aria-hidden />CSV</Button>
-        <Button onPress={() => void exportPegs('gpx')} isDisabled={pegs.length === 0 || isLocal}><Download size={16} aria-hidden />GPX</Button>
-        <Button onPress={() => void exportPegs('geojson')} isDisabled={pegs.length === 0 || isLocal}><Download size={16} aria-hidden />GeoJSON</Button>
+        <Button onPress={() => void exportPegs('csv')} isDisabled={pegs.length === 0}>
+          <Download size={16} aria-hidden />
+          CSV
+        </Button>
+        <Button onPress={() => void exportPegs('gpx')} isDisabled={pegs.length === 0 || isLocal}>
+          <Download size={16} aria-hidden />
+          GPX
+        </Button>
+        <Button onPress={() => void exportPegs('geojson')} isDisabled={pegs.length === 0 || isLocal}>
+          <Download size={16} aria-hidden />
+          GeoJSON
+        </Button>
       </Inline>
       {isLocal && <Muted>GPX and GeoJSON need latitude and longitude: this project is in local metres.</Muted>}
       {works.map((work) => {
@@ -58,13 +99,30 @@ export function PegsSheet(): ReactNode {
           <Part key={work.id} title={`${work.name}, design ${format(own[0].levelM, 'level')}`}>
             <Table>
               <thead>
-                <tr><th scope="col">Peg</th><th scope="col" className="place">E</th><th scope="col" className="place">N</th><th scope="col">Ground</th><th scope="col">Cut</th><th scope="col">Staff</th></tr>
+                <tr>
+                  <th scope="col">Peg</th>
+                  <th scope="col" className="place">
+                    E
+                  </th>
+                  <th scope="col" className="place">
+                    N
+                  </th>
+                  <th scope="col">Ground</th>
+                  <th scope="col">Cut</th>
+                  <th scope="col">Staff</th>
+                </tr>
               </thead>
               <tbody>
                 {own.map((p) => (
                   <tr key={p.name}>
-                    <td>{p.name}</td><td className="place">{n(p.x, 'length')}</td><td className="place">{n(p.y, 'length')}</td>
-                    <td>{n(p.groundM)}</td><td>{n(p.cutM)}</td><td><strong>{n(p.staffM)}</strong></td>
+                    <td>{p.name}</td>
+                    <td className="place">{n(p.x)}</td>
+                    <td className="place">{n(p.y)}</td>
+                    <td>{n(p.groundM)}</td>
+                    <td>{n(p.cutM)}</td>
+                    <td>
+                      <strong>{n(p.staffM)}</strong>
+                    </td>
                   </tr>
                 ))}
               </tbody>

@@ -18,11 +18,29 @@ const Tick = styled(Checkbox)`
   align-items: center;
   min-height: 34px;
   cursor: pointer;
-  &::before { content: ''; width: 15px; height: 15px; border: 1.5px solid var(--ink); border-radius: 3px; flex: none; }
-  &[data-selected]::before { background: var(--water); box-shadow: inset 0 0 0 2px var(--paper); }
+  &::before {
+    content: '';
+    width: 15px;
+    height: 15px;
+    border: 1.5px solid var(--ink);
+    border-radius: 3px;
+    flex: none;
+  }
+  &[data-selected]::before {
+    background: var(--water);
+    box-shadow: inset 0 0 0 2px var(--paper);
+  }
 `;
 
-const FIRST_TABLE: RainTable = { durationsMin: [10, 60, 120, 1440], returnYears: [2, 10, 20], depthMm: [[10, 22, 28, 66], [15, 35, 45, 101], [18, 41, 52, 116]] };
+const FIRST_TABLE: RainTable = {
+  durationsMin: [10, 60, 120, 1440],
+  returnYears: [2, 10, 20],
+  depthMm: [
+    [10, 22, 28, 66],
+    [15, 35, 45, 101],
+    [18, 41, 52, 116],
+  ],
+};
 
 interface ServiceTable {
   readonly table: RainTable;
@@ -37,20 +55,37 @@ async function fetchTable(url: string): Promise<ServiceTable> {
 
 function takeTable(table: RainTable, source: string, rain: Rain | null): boolean {
   const keep = rain && table.returnYears.includes(rain.storm.returnYears) ? rain.storm : null;
-  return dispatch({ type: 'rain.set', payload: { rain: { table, source, storm: keep ?? { returnYears: table.returnYears[Math.min(2, table.returnYears.length - 1)], durationMin: 120 } } } });
+  return dispatch({
+    type: 'rain.set',
+    payload: {
+      rain: {
+        table,
+        source,
+        storm: keep ?? { returnYears: table.returnYears[Math.min(2, table.returnYears.length - 1)], durationMin: 120 },
+      },
+    },
+  });
 }
 
 /** The stand-in for a rainfall-frequency service; it is off when the server is not there. */
 function FromService({ rain }: { readonly rain: Rain | null }): ReactNode {
   const [isAsked, ask] = useState(false);
-  const { data, error } = useSWR<ServiceTable, Error>(isAsked ? '/api/rainfall-frequency?wetness=1' : null, fetchTable, { revalidateOnFocus: false, shouldRetryOnError: false });
+  const { data, error } = useSWR<ServiceTable, Error>(isAsked ? '/api/rainfall-frequency?wetness=1' : null, fetchTable, {
+    revalidateOnFocus: false,
+    shouldRetryOnError: false,
+  });
   return (
     <>
-      <Button onPress={() => ask(true)}><CloudRain size={16} aria-hidden />Ask the rainfall service (simulated)</Button>
+      <Button onPress={() => ask(true)}>
+        <CloudRain size={16} aria-hidden />
+        Ask the rainfall service (simulated)
+      </Button>
       {error && <Muted>The service does not answer, so it is off. Type the table or bring in a file.</Muted>}
       {data && (
         <Inline>
-          <Muted>{data.source}: {data.table.returnYears.length} return periods, {data.table.durationsMin.length} durations.</Muted>
+          <Muted>
+            {data.source}: {data.table.returnYears.length} return periods, {data.table.durationsMin.length} durations.
+          </Muted>
           <Button onPress={() => takeTable(data.table, data.source, rain)}>Use this table</Button>
         </Inline>
       )}
@@ -67,11 +102,29 @@ function StormPart({ rain }: { readonly rain: Rain }): ReactNode {
     <Part title="Design storm">
       <Row>
         <span>Return period</span>
-        <Choose label="Return period" isLabelHidden value={String(storm.returnYears)} choices={table.returnYears.map((y) => ({ id: String(y), name: `1 in ${y} years` }))} onChange={(y) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, returnYears: Number(y) } } })} />
+        <Choose
+          label="Return period"
+          isLabelHidden
+          value={String(storm.returnYears)}
+          choices={table.returnYears.map((y) => ({ id: String(y), name: `1 in ${y} years` }))}
+          onChange={(y) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, returnYears: Number(y) } } })}
+        />
       </Row>
-      <Quantity label="Duration" value={storm.durationMin} kind="minutes" min={1} max={10080} onChange={(durationMin) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, durationMin } } })} />
+      <Quantity
+        label="Duration"
+        value={storm.durationMin}
+        kind="minutes"
+        min={1}
+        max={10080}
+        onChange={(durationMin) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, durationMin } } })}
+      />
       <Fact label="Depth" value={format(runoff?.rainMm, 'rain')} />
-      <Tick isSelected={storm.soakage === true} onChange={(soakage) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, soakage } } })}>Count what soaks in during the storm</Tick>
+      <Tick
+        isSelected={storm.soakage === true}
+        onChange={(soakage) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, soakage } } })}
+      >
+        Count what soaks in during the storm
+      </Tick>
       <StormBars />
     </Part>
   );
@@ -87,17 +140,33 @@ export function RainSheet(): ReactNode {
       {rain ? <StormPart rain={rain} /> : <Muted>No table yet. Bring one in, ask the service, or begin with a table to type over.</Muted>}
       <Part title="Depth by duration and return period">
         {rain && <TableEditor rain={rain} />}
-        {problems.length > 0 && <Problems title="The table is not sound" problems={problems.map((p) => ({ code: p.code, what: p.what, where: {}, do: 'Correct it' }))} />}
+        {problems.length > 0 && (
+          <Problems
+            title="The table is not sound"
+            problems={problems.map((p) => ({ code: p.code, what: p.what, where: {}, do: 'Correct it' }))}
+          />
+        )}
         <Inline>
           <FileTrigger acceptedFileTypes={['.csv', '.txt']} onSelect={(files) => files?.[0] && void bringIn(files[0])}>
-            <Button><Upload size={16} aria-hidden />Bring in a CSV</Button>
+            <Button>
+              <Upload size={16} aria-hidden />
+              Bring in a CSV
+            </Button>
           </FileTrigger>
-          {!rain && <Button onPress={() => takeTable(FIRST_TABLE, 'typed by hand, to be replaced', null)}>Begin with a table to type over</Button>}
+          {!rain && (
+            <Button onPress={() => takeTable(FIRST_TABLE, 'typed by hand, to be replaced', null)}>Begin with a table to type over</Button>
+          )}
           <FromService rain={rain} />
         </Inline>
-        {rain?.source !== undefined && <Muted>Table: {rain.source}. A sample file: <a href="/samples/sample-rain.csv" download>sample-rain.csv</a></Muted>}
+        {rain?.source !== undefined && (
+          <Muted>
+            Table: {rain.source}. A sample file:{' '}
+            <a href="/samples/sample-rain.csv" download>
+              sample-rain.csv
+            </a>
+          </Muted>
+        )}
       </Part>
     </>
   );
 }
-

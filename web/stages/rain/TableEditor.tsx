@@ -15,11 +15,27 @@ const Table = styled.table`
   border-collapse: collapse;
   font-family: ${FONT.figures};
   font-size: 14px;
-  th { font-weight: 500; text-align: right; padding: 4px 6px; color: var(--muted); white-space: nowrap; }
-  td { padding: 0 3px; }
-  td > div { border-bottom: 0; min-height: 30px; justify-content: end; }
-  td input { width: 4.1em; }
-  td span span { display: none; }
+  th {
+    font-weight: 500;
+    text-align: right;
+    padding: 4px 6px;
+    color: var(--muted);
+    white-space: nowrap;
+  }
+  td {
+    padding: 0 3px;
+  }
+  td > div {
+    border-bottom: 0;
+    min-height: 30px;
+    justify-content: end;
+  }
+  td input {
+    width: 3.5em;
+  }
+  td span span {
+    display: none;
+  }
 `;
 
 const minutes = (m: number): string => (m < 120 || m % 60 !== 0 ? `${m} min` : `${m / 60} h`);
@@ -38,9 +54,14 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
     const factor = 2;
     // A depth to type over: the last one carried on at the slope of the table's end.
     const grow = (row: readonly number[]): number => (last > 0 ? row[last] * (row[last] / row[last - 1]) ** 0.5 : row[last] * 1.3);
-    keep({ ...table, durationsMin: [...table.durationsMin, table.durationsMin[last] * factor], depthMm: table.depthMm.map((row) => [...row, Math.round(10 * grow(row)) / 10]) });
+    keep({
+      ...table,
+      durationsMin: [...table.durationsMin, table.durationsMin[last] * factor],
+      depthMm: table.depthMm.map((row) => [...row, Math.round(10 * grow(row)) / 10]),
+    });
   };
-  const dropDuration = (): void => keep({ ...table, durationsMin: table.durationsMin.slice(0, -1), depthMm: table.depthMm.map((row) => row.slice(0, -1)) });
+  const dropDuration = (): void =>
+    keep({ ...table, durationsMin: table.durationsMin.slice(0, -1), depthMm: table.depthMm.map((row) => row.slice(0, -1)) });
   return (
     <>
       <Scroll>
@@ -48,7 +69,11 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
           <thead>
             <tr>
               <th scope="col">{displayUnit('rain', system).unit}</th>
-              {table.returnYears.map((y) => <th key={y} scope="col">{y} yr</th>)}
+              {table.returnYears.map((y) => (
+                <th key={y} scope="col">
+                  {y} yr
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>
@@ -57,7 +82,14 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
                 <th scope="row">{minutes(duration)}</th>
                 {table.returnYears.map((years, r) => (
                   <td key={years}>
-                    <Quantity isLabelHidden label={`${minutes(duration)}, 1 in ${years} years`} value={table.depthMm[r][c]} kind="rain" min={0} onChange={(v) => set(r, c, v)} />
+                    <Quantity
+                      isLabelHidden
+                      label={`${minutes(duration)}, 1 in ${years} years`}
+                      value={table.depthMm[r][c]}
+                      kind="rain"
+                      min={0}
+                      onChange={(v) => set(r, c, v)}
+                    />
                   </td>
                 ))}
               </tr>
@@ -66,8 +98,15 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
         </Table>
       </Scroll>
       <Inline>
-        <Button look="quiet" onPress={addDuration}><Plus size={15} aria-hidden />Add a duration</Button>
-        {table.durationsMin.length > 1 && <Button look="quiet" onPress={dropDuration}>Drop the longest</Button>}
+        <Button look="quiet" onPress={addDuration}>
+          <Plus size={15} aria-hidden />
+          Add a duration
+        </Button>
+        {table.durationsMin.length > 1 && (
+          <Button look="quiet" onPress={dropDuration}>
+            Drop the longest
+          </Button>
+        )}
       </Inline>
     </>
   );

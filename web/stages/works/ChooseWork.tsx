@@ -10,7 +10,12 @@ export function ChooseWork(): ReactNode {
   if (works.length === 0) return <Muted>There is no work yet. Choose “Draw a swale” on the plan.</Muted>;
   return (
     <div style={{ margin: '6px 0 12px' }}>
-      <Choose label="Work" value={works.some((w) => w.id === selected) ? (selected ?? '') : ''} choices={works.map((w) => ({ id: w.id, name: w.name }))} onChange={select} />
+      <Choose
+        label="Work"
+        value={works.some((w) => w.id === selected) ? (selected ?? '') : ''}
+        choices={works.map((w) => ({ id: w.id, name: w.name }))}
+        onChange={select}
+      />
     </div>
   );
 }

@@ -11,9 +11,20 @@ const Strip = styled.section`
   min-height: 0;
   display: flex;
   flex-direction: column;
-  p { font-size: 13px; font-weight: 700; color: var(--muted); }
-  svg { flex: 1; min-height: 0; width: 100%; }
-  text { font: 500 12px ${FONT.figures}; fill: var(--ink); }
+  p {
+    font-size: 13px;
+    font-weight: 700;
+    color: var(--muted);
+  }
+  svg {
+    flex: 1;
+    min-height: 0;
+    width: 100%;
+  }
+  text {
+    font: 500 12px ${FONT.figures};
+    fill: var(--ink);
+  }
 `;
 const [W, H] = [1000, 110];
 
@@ -47,10 +58,18 @@ export function LongSection(): ReactNode {
         <path d={`M${line}`} fill="none" stroke="var(--ink)" strokeWidth={1.6} />
         <circle cx={x(0)} cy={y(along[0][1])} r={4} fill="var(--water)" />
         <circle cx={x(length)} cy={y(along[along.length - 1][1])} r={4} fill="var(--deepWater)" />
-        <text x={x(0) - 8} y={y(high) + 4} textAnchor="end">{formatQuantity(high, 'level', system).replace(/\s.*/, '')}</text>
-        <text x={x(0) - 8} y={y(low) + 4} textAnchor="end">{formatQuantity(low, 'level', system).replace(/\s.*/, '')}</text>
-        <text x={x(length) + 10} y={y(along[along.length - 1][1]) + 4}>{link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry'}</text>
-        <text x={x(length / 2)} y={H - 16} textAnchor="middle">mean fall {formatQuantity((high - low) / length, 'slope', system)}</text>
+        <text x={x(0) - 8} y={y(high) + 4} textAnchor="end">
+          {formatQuantity(high, 'level', system).replace(/\s.*/, '')}
+        </text>
+        <text x={x(0) - 8} y={y(low) + 4} textAnchor="end">
+          {formatQuantity(low, 'level', system).replace(/\s.*/, '')}
+        </text>
+        <text x={x(length) + 10} y={y(along[along.length - 1][1]) + 4}>
+          {link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry'}
+        </text>
+        <text x={x(length / 2)} y={H - 16} textAnchor="middle">
+          mean fall {formatQuantity((high - low) / length, 'slope', system)}
+        </text>
       </svg>
     </Strip>
   );

@@ -25,35 +25,81 @@ export function SillSheet({ id }: { readonly id: string }): ReactNode {
     <>
       <WorkHead work={sill} />
       <Muted>
-        Level sill of <Button look="quiet" onPress={() => select(sill.host)}>{host?.name ?? 'its swale'}</Button>
+        Level sill of{' '}
+        <Button look="quiet" onPress={() => select(sill.host)}>
+          {host?.name ?? 'its swale'}
+        </Button>
       </Muted>
-      {link && <p>Its water runs {format(link.lengthM, 'length')} to {to}{link.volumeM3 > 0 ? `: ${format(link.volumeM3, 'volume')}, at most ${format(link.peakM3s, 'flow')}, in this storm` : '; none in this storm'}.</p>}
+      {link && (
+        <p>
+          Its water runs {format(link.lengthM, 'length')} to {to}
+          {link.volumeM3 > 0
+            ? `: ${format(link.volumeM3, 'volume')}, at most ${format(link.peakM3s, 'flow')}, in this storm`
+            : '; none in this storm'}
+          .
+        </p>
+      )}
       <Part title="Shape">
         <Quantity label="Sill level" value={sill.levels.sillM} kind="level" onChange={(v) => dispatch(change(id, { 'levels.sillM': v }))} />
-        <Quantity label="Sill length" value={sill.dimensions.lengthM} kind="length" min={0.3} onChange={(v) => dispatch(change(id, { 'dimensions.lengthM': v }))} />
-        <Quantity label="Level width along the flow" value={sill.dimensions.crestWidthM} kind="length" min={0.2} onChange={(v) => dispatch(change(id, { 'dimensions.crestWidthM': v }))} />
+        <Quantity
+          label="Sill length"
+          value={sill.dimensions.lengthM}
+          kind="length"
+          min={0.3}
+          onChange={(v) => dispatch(change(id, { 'dimensions.lengthM': v }))}
+        />
+        <Quantity
+          label="Level width along the flow"
+          value={sill.dimensions.crestWidthM}
+          kind="length"
+          min={0.2}
+          onChange={(v) => dispatch(change(id, { 'dimensions.crestWidthM': v }))}
+        />
         <Quantity label="Place along the swale" value={sill.atM} kind="length" min={0} onChange={(v) => dispatch(change(id, { atM: v }))} />
         {fit !== null && fit !== sill.dimensions.lengthM && (
           <Inline>
-            <Button look="strong" onPress={() => dispatch(change(id, { 'dimensions.lengthM': fit }))}><Ruler size={16} aria-hidden />Set to the {format(fit, 'length')} it needs</Button>
+            <Button look="strong" onPress={() => dispatch(change(id, { 'dimensions.lengthM': fit }))}>
+              <Ruler size={16} aria-hidden />
+              Set to the {format(fit, 'length')} it needs
+            </Button>
           </Inline>
         )}
       </Part>
       <Part title="At its peak">
-        {figures.map((f) => <Fact key={f.id} label={f.label} value={format(f.value, f.kind)} />)}
+        {figures.map((f) => (
+          <Fact key={f.id} label={f.label} value={format(f.value, f.kind)} />
+        ))}
       </Part>
       <Part title="As found">
         {asFound ? (
           <>
-            <Quantity label="Lowest level along the crest" value={asFound.lowM} kind="level" onChange={(lowM) => dispatch(change(id, { asFound: { ...asFound, lowM } }))} />
-            <Quantity label="Highest level along the crest" value={asFound.highM} kind="level" onChange={(highM) => dispatch(change(id, { asFound: { ...asFound, highM } }))} />
+            <Quantity
+              label="Lowest level along the crest"
+              value={asFound.lowM}
+              kind="level"
+              onChange={(lowM) => dispatch(change(id, { asFound: { ...asFound, lowM } }))}
+            />
+            <Quantity
+              label="Highest level along the crest"
+              value={asFound.highM}
+              kind="level"
+              onChange={(highM) => dispatch(change(id, { asFound: { ...asFound, highM } }))}
+            />
           </>
         ) : (
-          <Button look="quiet" onPress={() => dispatch(change(id, { asFound: { lowM: sill.levels.sillM, highM: sill.levels.sillM } }))}>Note what the level read along the crest</Button>
+          <Button look="quiet" onPress={() => dispatch(change(id, { asFound: { lowM: sill.levels.sillM, highM: sill.levels.sillM } }))}>
+            Note what the level read along the crest
+          </Button>
         )}
       </Part>
-      <Part title="Checks">{checksOf(derived, [id]).map((c, i) => <CheckItem key={`${c.id}${i}`} check={c} />)}</Part>
-      <Part title="Working"><Working ids={[id]} /></Part>
+      <Part title="Checks">
+        {checksOf(derived, [id]).map((c, i) => (
+          <CheckItem key={`${c.id}${i}`} check={c} />
+        ))}
+      </Part>
+      <Part title="Working">
+        <Working ids={[id]} />
+      </Part>
     </>
   );
 }

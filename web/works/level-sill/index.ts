@@ -18,6 +18,14 @@ export const levelSillUi: WorkUi = {
     const host = works.find((w) => w.id === sill.host) as Swale | undefined;
     if (!host) return [];
     const look = { role: 'sill', label: `sill ${levelText(sill.levels.sillM)}`, isSelected: sill.id === selected };
-    return [{ id: sill.id, version: JSON.stringify([host.line, sill.atM, look]), geometry: new OlPoint([...pointAlong(host.line, sill.atM).point]), look, isMovable: true }];
+    return [
+      {
+        id: sill.id,
+        version: JSON.stringify([host.line, sill.atM, look]),
+        geometry: new OlPoint([...pointAlong(host.line, sill.atM).point]),
+        look,
+        isMovable: true,
+      },
+    ];
   },
 };

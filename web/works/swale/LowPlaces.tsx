@@ -17,7 +17,15 @@ export function LowPlaces({ swale }: { readonly swale: Swale }): ReactNode {
   return (
     <Part
       title="Bank as found"
-      action={<Button look="quiet" onPress={() => keep([...places, { atM: 20, lengthM: 5, levelM: Math.round((swale.levels.bankCrestM - 0.1) * 1000) / 1000 }])}><Plus size={15} aria-hidden />Add a low place</Button>}
+      action={
+        <Button
+          look="quiet"
+          onPress={() => keep([...places, { atM: 20, lengthM: 5, levelM: Math.round((swale.levels.bankCrestM - 0.1) * 1000) / 1000 }])}
+        >
+          <Plus size={15} aria-hidden />
+          Add a low place
+        </Button>
+      }
     >
       {places.length === 0 && <Muted>No low place noted. Walk the bank with a level after its first season.</Muted>}
       {places.map((p, i) => (
@@ -26,7 +34,10 @@ export function LowPlaces({ swale }: { readonly swale: Swale }): ReactNode {
           <Quantity label="Along the bank" value={p.lengthM} kind="length" min={0.1} onChange={(lengthM) => set(i, { lengthM })} />
           <Quantity label="Its level" value={p.levelM} kind="level" onChange={(levelM) => set(i, { levelM })} />
           <Inline>
-            <Button look="quiet" onPress={() => keep(places.filter((_, k) => k !== i))}><Trash2 size={15} aria-hidden />Mended: take it away</Button>
+            <Button look="quiet" onPress={() => keep(places.filter((_, k) => k !== i))}>
+              <Trash2 size={15} aria-hidden />
+              Mended: take it away
+            </Button>
           </Inline>
         </div>
       ))}

@@ -14,8 +14,13 @@ const Svg = styled.svg`
   height: auto;
   margin-top: 12px;
   touch-action: none;
-  text { font: 500 11.5px ${FONT.figures}; fill: var(--ink); }
-  .handle { cursor: ns-resize; }
+  text {
+    font: 500 11.5px ${FONT.figures};
+    fill: var(--ink);
+  }
+  .handle {
+    cursor: ns-resize;
+  }
 `;
 
 const WIDTH = 300;
@@ -51,14 +56,21 @@ function waterPath(scale: Scale, swale: Swale, on: { lipM: number; slope: number
   const height = on.levelM - floor;
   if (height <= 0) return '';
   const below = Math.min(height, depth);
-  const right: XY[] = [[-z * depth, floor], [-z * (depth - below), floor + below]];
+  const right: XY[] = [
+    [-z * depth, floor],
+    [-z * (depth - below), floor + below],
+  ];
   if (height > depth) right.push([bankSlopeHV * (height - depth), on.levelM]);
   const bottom = -z * depth - floorWidthM;
   const cutTop = (z * depth * 2 + floorWidthM) / Math.max(0.05, 1 - on.slope * z);
   const edge = on.lipM + on.slope * cutTop;
-  const left: XY[] = on.levelM <= edge
-    ? [[bottom - z * height, on.levelM]]
-    : [[-cutTop - (on.levelM - edge) / Math.max(0.005, on.slope), on.levelM], [-cutTop, edge]];
+  const left: XY[] =
+    on.levelM <= edge
+      ? [[bottom - z * height, on.levelM]]
+      : [
+          [-cutTop - (on.levelM - edge) / Math.max(0.005, on.slope), on.levelM],
+          [-cutTop, edge],
+        ];
   return `${path(scale, [[bottom, floor], ...right, ...left])}Z`;
 }
 
@@ -82,9 +94,20 @@ export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readon
   const earth = `${path(scale, [outline.ground[0], outline.ground[1], outline.cut[2], outline.cut[1], outline.cut[0], outline.ground[3], outline.ground[4]])}L${bottomRight},${HEIGHT}L0,${HEIGHT}Z`;
   const crestX = Number(scale.at(outline.bank[1]).split(',')[0]);
   const handle = (props: { id: string; path: string; levelM: number; x1: number; x2: number }): ReactNode => (
-    <line className="handle" x1={props.x1} x2={props.x2} y1={scale.y(props.levelM)} y2={scale.y(props.levelM)} stroke="transparent" strokeWidth={14} onPointerDown={startDrag({ id: props.id, path: props.path, levelM: props.levelM, perM: scale.perM })} />
+    <line
+      className="handle"
+      x1={props.x1}
+      x2={props.x2}
+      y1={scale.y(props.levelM)}
+      y2={scale.y(props.levelM)}
+      stroke="transparent"
+      strokeWidth={14}
+      onPointerDown={startDrag({ id: props.id, path: props.path, levelM: props.levelM, perM: scale.perM })}
+    />
   );
-  const middle = Number(scale.at([-swale.dimensions.sideSlopeHV * Math.max(0, lipM - swale.levels.floorM) - swale.dimensions.floorWidthM / 2, 0]).split(',')[0]);
+  const middle = Number(
+    scale.at([-swale.dimensions.sideSlopeHV * Math.max(0, lipM - swale.levels.floorM) - swale.dimensions.floorWidthM / 2, 0]).split(',')[0],
+  );
   const floorY = scale.y(swale.levels.floorM);
   const described = `Section looking along the swale, uphill on the left, ground falling ${formatQuantity(slope, 'slope', system)}. Bank crest ${level(swale.levels.bankCrestM)}, ${sill ? `sill ${level(sill.levels.sillM)}, ` : ''}floor ${level(swale.levels.floorM)}, floor ${formatQuantity(swale.dimensions.floorWidthM, 'length', system)} wide.`;
   return (
@@ -94,14 +117,33 @@ export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readon
       {peak !== null && <path d={waterPath(scale, swale, { lipM, slope, levelM: peak })} fill="var(--water)" opacity={0.32} />}
       <path d={`${path(scale, outline.bank)}Z`} fill="var(--moss)" stroke="var(--ink)" />
       <path d={path(scale, [outline.ground[1], outline.ground[2]])} fill="none" stroke="var(--ink)" strokeDasharray="4 4" />
-      <path d={path(scale, [outline.ground[0], outline.ground[1], outline.cut[2], outline.cut[1], outline.cut[0]])} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
+      <path
+        d={path(scale, [outline.ground[0], outline.ground[1], outline.cut[2], outline.cut[1], outline.cut[0]])}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={1.4}
+      />
       <path d={path(scale, [outline.ground[3], outline.ground[4]])} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
-      <text x={4} y={14}>uphill {formatQuantity(slope, 'slope', system)}</text>
-      <text x={WIDTH - 4} y={scale.y(swale.levels.bankCrestM) - 5} textAnchor="end">bank {formatNumber(swale.levels.bankCrestM, 'level', system)}</text>
+      <text x={4} y={14}>
+        uphill {formatQuantity(slope, 'slope', system)}
+      </text>
+      <text x={WIDTH - 4} y={scale.y(swale.levels.bankCrestM) - 5} textAnchor="end">
+        bank {formatNumber(swale.levels.bankCrestM, 'level', system)}
+      </text>
       {sill && (
         <>
-          <line x1={0} x2={WIDTH} y1={scale.y(sill.levels.sillM)} y2={scale.y(sill.levels.sillM)} stroke="var(--deepWater)" strokeWidth={1} strokeDasharray="1 3" />
-          <text x={middle} y={scale.y(sill.levels.sillM) + 12} textAnchor="middle" style={{ fill: 'var(--onDeep)' }}>sill {formatNumber(sill.levels.sillM, 'level', system)}</text>
+          <line
+            x1={0}
+            x2={WIDTH}
+            y1={scale.y(sill.levels.sillM)}
+            y2={scale.y(sill.levels.sillM)}
+            stroke="var(--deepWater)"
+            strokeWidth={1}
+            strokeDasharray="1 3"
+          />
+          <text x={middle} y={scale.y(sill.levels.sillM) + 12} textAnchor="middle" style={{ fill: 'var(--onDeep)' }}>
+            sill {formatNumber(sill.levels.sillM, 'level', system)}
+          </text>
         </>
       )}
       <text x={middle} y={floorY + 14} textAnchor="middle">

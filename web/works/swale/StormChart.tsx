@@ -16,7 +16,12 @@ const Table = styled.table`
   width: 100%;
   border-collapse: collapse;
   font: 13px ${FONT.figures};
-  th, td { text-align: right; padding: 3px 4px; border-bottom: 1px solid var(--line); }
+  th,
+  td {
+    text-align: right;
+    padding: 3px 4px;
+    border-bottom: 1px solid var(--line);
+  }
 `;
 const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
 
@@ -49,7 +54,10 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
         level: toDisplay(series.levelM[i], 'level', system),
         inflow: toDisplay(series.inM3s[i], 'flow', system),
         outflow: toDisplay(series.outM3s[i], 'flow', system),
-        rain: rainStep.length > 0 ? toDisplay((rainStep.reduce((a, v) => a + v, 0) * 60) / (stride * storm.stepMin), 'intensity', system) : null,
+        rain:
+          rainStep.length > 0
+            ? toDisplay((rainStep.reduce((a, v) => a + v, 0) * 60) / (stride * storm.stepMin), 'intensity', system)
+            : null,
       });
     }
     return out;
@@ -64,33 +72,86 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
   const tick = (v: number): string => v.toFixed(top - floor > 3 ? 1 : 2);
   return (
     <div>
-      <Title>Water level ({unit('level')}) over hours, with the rain ({unit('intensity')}) from above</Title>
+      <Title>
+        Water level ({unit('level')}) over hours, with the rain ({unit('intensity')}) from above
+      </Title>
       {asTable ? (
         <Table>
-          <thead><tr><th>h</th><th>level</th><th>in</th><th>out</th><th>rain</th></tr></thead>
+          <thead>
+            <tr>
+              <th>h</th>
+              <th>level</th>
+              <th>in</th>
+              <th>out</th>
+              <th>rain</th>
+            </tr>
+          </thead>
           <tbody>
-            {rows.filter((_, i) => i % 8 === 0).map((r) => (
-              <tr key={r.hours}><td>{r.hours.toFixed(1)}</td><td>{r.level.toFixed(3)}</td><td>{r.inflow.toFixed(1)}</td><td>{r.outflow.toFixed(1)}</td><td>{r.rain?.toFixed(0) ?? ''}</td></tr>
-            ))}
+            {rows
+              .filter((_, i) => i % 8 === 0)
+              .map((r) => (
+                <tr key={r.hours}>
+                  <td>{r.hours.toFixed(1)}</td>
+                  <td>{r.level.toFixed(3)}</td>
+                  <td>{r.inflow.toFixed(1)}</td>
+                  <td>{r.outflow.toFixed(1)}</td>
+                  <td>{r.rain?.toFixed(0) ?? ''}</td>
+                </tr>
+              ))}
           </tbody>
         </Table>
       ) : (
-        <div role="img" aria-label={`Level rises from ${formatNumber(store.floorM, 'level', system)} to ${formatNumber(store.peakLevelM, 'level', system)} ${unit('level')}`}>
+        <div
+          role="img"
+          aria-label={`Level rises from ${formatNumber(store.floorM, 'level', system)} to ${formatNumber(store.peakLevelM, 'level', system)} ${unit('level')}`}
+        >
           <ResponsiveContainer width="100%" height={170}>
             <ComposedChart data={rows} margin={{ top: 6, right: 2, bottom: 0, left: -6 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
-              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={axis} tickFormatter={(h: number) => `${Number(h.toFixed(1))} h`} stroke="var(--ink)" />
+              <XAxis
+                dataKey="hours"
+                type="number"
+                domain={[0, 'dataMax']}
+                tick={axis}
+                tickFormatter={(h: number) => `${Number(h.toFixed(1))} h`}
+                stroke="var(--ink)"
+              />
               <YAxis yAxisId="level" domain={[floor, top + pad]} tick={axis} tickFormatter={tick} width={58} stroke="var(--line)" />
               <YAxis yAxisId="rain" orientation="right" reversed domain={[0, (max: number) => max * 3]} hide />
               <Bar yAxisId="rain" dataKey="rain" fill="var(--muted)" opacity={0.55} isAnimationActive={false} />
-              <Area yAxisId="level" dataKey="level" stroke="var(--deepWater)" strokeWidth={2} fill="var(--water)" fillOpacity={0.35} baseValue={floor} isAnimationActive={false} />
-              {sill !== null && <ReferenceLine yAxisId="level" y={sill} stroke="var(--ink)" strokeDasharray="5 4" label={{ value: 'sill', position: 'insideBottomRight', ...axis, fill: 'var(--ink)' }} />}
-              <ReferenceLine yAxisId="level" y={crest} stroke="var(--mossText)" strokeWidth={2} label={{ value: 'lowest crest', position: 'insideTopRight', ...axis, fill: 'var(--mossText)' }} />
+              <Area
+                yAxisId="level"
+                dataKey="level"
+                stroke="var(--deepWater)"
+                strokeWidth={2}
+                fill="var(--water)"
+                fillOpacity={0.35}
+                baseValue={floor}
+                isAnimationActive={false}
+              />
+              {sill !== null && (
+                <ReferenceLine
+                  yAxisId="level"
+                  y={sill}
+                  stroke="var(--ink)"
+                  strokeDasharray="5 4"
+                  label={{ value: 'sill', position: 'insideBottomRight', ...axis, fill: 'var(--ink)' }}
+                />
+              )}
+              <ReferenceLine
+                yAxisId="level"
+                y={crest}
+                stroke="var(--mossText)"
+                strokeWidth={2}
+                label={{ value: 'lowest crest', position: 'insideTopRight', ...axis, fill: 'var(--mossText)' }}
+              />
             </ComposedChart>
           </ResponsiveContainer>
         </div>
       )}
-      <Button look="quiet" onPress={() => setAsTable(!asTable)}>{asTable ? 'Show the chart' : 'Show as a table'}</Button>
+      <Button look="quiet" onPress={() => setAsTable(!asTable)}>
+        {asTable ? 'Show the chart' : 'Show as a table'}
+      </Button>
     </div>
   );
 }

@@ -12,7 +12,10 @@ import { LowPlaces } from './LowPlaces.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
 import { StormChart } from './StormChart.tsx';
 
-const PURPOSES: readonly { readonly id: SwalePurpose; readonly name: string }[] = SWALE_PURPOSES.map((id) => ({ id, name: id === 'spillway' ? 'be a spillway' : id }));
+const PURPOSES: readonly { readonly id: SwalePurpose; readonly name: string }[] = SWALE_PURPOSES.map((id) => ({
+  id,
+  name: id === 'spillway' ? 'be a spillway' : id,
+}));
 
 const SHAPE: readonly { readonly key: keyof Swale['dimensions']; readonly label: string; readonly kind: FieldSpec['kind'] }[] = [
   { key: 'floorWidthM', label: 'Floor width', kind: 'length' },
@@ -26,10 +29,15 @@ function addSill(swale: Swale, levelM: number, count: number): void {
   const added = dispatch({
     type: 'works.add',
     payload: {
-      works: [{
-        id, kind: 'level-sill', name: count === 0 ? `${swale.name} sill` : `${swale.name} sill ${count + 1}`, status: 'planned',
-        ...{ host: swale.id, atM: 10, levels: { sillM: Math.round(levelM * 1000) / 1000 }, dimensions: { lengthM: 4, crestWidthM: 1 } },
-      }],
+      works: [
+        {
+          id,
+          kind: 'level-sill',
+          name: count === 0 ? `${swale.name} sill` : `${swale.name} sill ${count + 1}`,
+          status: 'planned',
+          ...{ host: swale.id, atM: 10, levels: { sillM: Math.round(levelM * 1000) / 1000 }, dimensions: { lengthM: 4, crestWidthM: 1 } },
+        },
+      ],
     },
   });
   if (added) select(id);
@@ -42,7 +50,8 @@ function Storm({ id }: { readonly id: string }): ReactNode {
   const runoff = derived?.runoff.find((r) => r.of === id);
   const catchment = derived?.catchments.find((c) => c.of === id);
   if (!store) return null;
-  if (store.inM3 === null || !runoff) return <Muted>It holds {format(store.heldM3, 'volume')}. Give rain and ground to see what the storm brings.</Muted>;
+  if (store.inM3 === null || !runoff)
+    return <Muted>It holds {format(store.heldM3, 'volume')}. Give rain and ground to see what the storm brings.</Muted>;
   return (
     <>
       <Fact label="Its own catchment" value={format(catchment?.areaM2, 'land')} />
@@ -78,32 +87,87 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
     <>
       <WorkHead work={swale}>
         <span>to</span>
-        <Choose<SwalePurpose> label="Purpose" isLabelHidden value={swale.purpose} choices={PURPOSES} onChange={(purpose) => dispatch(change(id, { purpose }))} />
+        <Choose<SwalePurpose>
+          label="Purpose"
+          isLabelHidden
+          value={swale.purpose}
+          choices={PURPOSES}
+          onChange={(purpose) => dispatch(change(id, { purpose }))}
+        />
       </WorkHead>
-      <Muted>Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour</Muted>
+      <Muted>
+        Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour
+      </Muted>
       <SectionDrawing swale={swale} sills={sills} />
       <Part title="Shape">
-        {sill && <Quantity label="Water depth at the sill" value={sill.levels.sillM - swale.levels.floorM} kind="length" min={0.05} max={3} onChange={(v) => run(withDepth(swale, sills, v))} help="Typing moves sill and bank together." />}
-        {sill && <Quantity label="Bank above the sill" value={swale.levels.bankCrestM - sill.levels.sillM} kind="length" min={0.01} max={3} onChange={(v) => run(withBankAbove(swale, sills, v))} />}
+        {sill && (
+          <Quantity
+            label="Water depth at the sill"
+            value={sill.levels.sillM - swale.levels.floorM}
+            kind="length"
+            min={0.05}
+            max={3}
+            onChange={(v) => run(withDepth(swale, sills, v))}
+            help="Typing moves sill and bank together."
+          />
+        )}
+        {sill && (
+          <Quantity
+            label="Bank above the sill"
+            value={swale.levels.bankCrestM - sill.levels.sillM}
+            kind="length"
+            min={0.01}
+            max={3}
+            onChange={(v) => run(withBankAbove(swale, sills, v))}
+          />
+        )}
         {SHAPE.map(({ key, label, kind }) => (
-          <Quantity key={key} label={label} value={swale.dimensions[key]} kind={kind} min={0} onChange={(v) => dispatch(change(id, { [`dimensions.${key}`]: v }))} />
+          <Quantity
+            key={key}
+            label={label}
+            value={swale.dimensions[key]}
+            kind={kind}
+            min={0}
+            onChange={(v) => dispatch(change(id, { [`dimensions.${key}`]: v }))}
+          />
         ))}
         <Fact label="Cut" value={format(figureOf(figures, 'cutM3'), 'volume')} />
         <Fact label="Bank" value={format(figureOf(figures, 'bankM3'), 'volume')} />
         <Fact label="Crest that uses all the cut" value={format(figureOf(figures, 'balancedCrestM'), 'level')} />
       </Part>
-      <Part title="Sills" action={<Button look="quiet" onPress={() => addSill(swale, sill ? sill.levels.sillM + 0.1 : (lip ?? swale.levels.floorM + 0.3), sills.length)}><Plus size={15} aria-hidden />Add a sill</Button>}>
+      <Part
+        title="Sills"
+        action={
+          <Button
+            look="quiet"
+            onPress={() => addSill(swale, sill ? sill.levels.sillM + 0.1 : (lip ?? swale.levels.floorM + 0.3), sills.length)}
+          >
+            <Plus size={15} aria-hidden />
+            Add a sill
+          </Button>
+        }
+      >
         {sills.map((s) => (
           <Fact key={s.id} label={s.name} value={format(s.levels.sillM, 'level')} />
         ))}
         {sills.map((s) => (
-          <Button key={s.id} look="quiet" onPress={() => select(s.id)}>Open {s.name}</Button>
+          <Button key={s.id} look="quiet" onPress={() => select(s.id)}>
+            Open {s.name}
+          </Button>
         ))}
       </Part>
       <LowPlaces swale={swale} />
-      <Part title="In this storm"><Storm id={id} /></Part>
-      <Part title="Checks">{checks.map((c, i) => <CheckItem key={`${c.id}${i}`} check={c} />)}</Part>
-      <Part title="Working"><Working ids={[id]} /></Part>
+      <Part title="In this storm">
+        <Storm id={id} />
+      </Part>
+      <Part title="Checks">
+        {checks.map((c, i) => (
+          <CheckItem key={`${c.id}${i}`} check={c} />
+        ))}
+      </Part>
+      <Part title="Working">
+        <Working ids={[id]} />
+      </Part>
     </>
   );
 }

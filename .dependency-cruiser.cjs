@@ -1,0 +1,79 @@
+/** Folders of core in their order: each may import only those before it. */
+const ORDER = [
+  'units',
+  'formula',
+  'geometry',
+  'terrain',
+  'rain',
+  'ground',
+  'runoff',
+  'hydraulics',
+  'contract',
+  'works',
+  'network',
+  'checks',
+  'survey',
+  'project',
+  'commands',
+  'derive',
+  'formats',
+];
+
+const downward = ORDER.map((folder, i) => ({
+  name: `core-${folder}-imports-only-what-is-above-it`,
+  severity: 'error',
+  from: { path: `^core/${folder}/`, pathNot: '[.]test[.]ts$' },
+  to: { path: `^core/(${[...ORDER.slice(i + 1), 'testing'].join('|')})/` },
+}));
+
+const TEST = '[.](test|e2e)[.]tsx?$';
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'everything-resolves', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    ...downward,
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^core/', pathNot: TEST },
+      to: { path: '^(web|server|cli|e2e)/|node_modules/(react|react-dom|express|ol|styled-components)/' },
+    },
+    { name: 'core-has-no-node', severity: 'error', from: { path: '^core/', pathNot: TEST }, to: { dependencyTypes: ['core'] } },
+    {
+      name: 'techniques-stand-alone',
+      severity: 'error',
+      from: { path: '^core/works/([^/]+)/' },
+      to: { path: '^core/works/[^/]+/', pathNot: ['^core/works/$1/', '^core/works/swale/[.][.]', '^core/works/level-sill/model[.]ts$'] },
+    },
+    {
+      name: 'entry-through-the-index',
+      severity: 'error',
+      from: { path: '^core/([^/]+)/', pathNot: TEST },
+      to: { path: '^core/([^/]+)/.+', pathNot: ['^core/$1/', '^core/[^/]+/index[.]ts$', '^core/works/rules[.]ts$'] },
+    },
+    {
+      name: 'web-server-cli-never-meet',
+      severity: 'error',
+      from: { path: '^(web|server|cli)/' },
+      to: { path: '^(web|server|cli)/', pathNot: '^$1/' },
+    },
+    {
+      name: 'workers-without-classes',
+      severity: 'error',
+      from: { path: '^web/workers/' },
+      to: { path: 'class-(validator|transformer)|core/project/guard', reachable: true },
+    },
+    { name: 'tests-are-leaves', severity: 'error', from: {}, to: { path: TEST } },
+  ],
+  options: {
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    doNotFollow: { path: 'node_modules' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.js', '.json', '.css'],
+    },
+  },
+};

@@ -1,0 +1,99 @@
+// Rules about where a swale lies: what stands near it.
+import type { Company, Rule, StormFacts } from '../../contract/index.ts';
+import { closed, crossingsAlong, distanceToRing, lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
+import { gradeMin } from '../rules.ts';
+import type { SwaleGround } from './ground.ts';
+import type { Swale } from './model.ts';
+
+export interface SwaleFacts extends StormFacts {
+  readonly swale: Swale;
+  readonly ground: SwaleGround;
+  readonly company: Company;
+}
+
+const BUILDING_SETBACK_M = 5;
+const BUILDING_LEAST_M = 3;
+const BOUNDARY_SETBACK_M = 3;
+
+const metres = (m: number): string => `${m.toFixed(1)} m`;
+
+const buildings: Rule<SwaleFacts> = {
+  id: 'swale.building-distance',
+  title: 'Distance to the nearest building',
+  why: 'Water that soaks in beside a footing softens it, and a wet cellar is hard to undo.',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'foundations 3 m (10 ft) to 5 m from soaking water: verify locally' },
+  find: ({ swale, site }) => {
+    const rings = site.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
+    if (rings.length === 0) return null;
+    const length = lineLength(swale.line);
+    const count = Math.ceil(length / 2);
+    const points = Array.from({ length: count + 1 }, (_, i) => pointAlong(swale.line, (i * length) / count).point);
+    let value = Infinity;
+    let at = points[0];
+    for (const point of points)
+      for (const ring of rings) {
+        const d = distanceToRing(ring, point);
+        if (d < value) [value, at] = [d, point];
+      }
+    return {
+      value,
+      limit: BUILDING_SETBACK_M,
+      at,
+      severity: gradeMin(value, BUILDING_LEAST_M, BUILDING_SETBACK_M),
+      do:
+        value < BUILDING_SETBACK_M
+          ? `Move it ${metres(BUILDING_SETBACK_M - value)} further away, or end it sooner; ask what local rules require.`
+          : 'Nothing.',
+    };
+  },
+};
+
+const boundary: Rule<SwaleFacts> = {
+  id: 'swale.boundary-distance',
+  title: 'Distance to the property line',
+  why: 'A bank needs room for its outer side and for a machine, and what soaks here surfaces somewhere.',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'property line 1.5 to 3 m: verify locally' },
+  find: ({ swale, site }) => {
+    if (site.outline.length < 3) return null;
+    const edge = closed(site.outline);
+    const crosses = crossingsAlong(swale.line, edge);
+    const value = crosses.length > 0 ? 0 : Math.min(...swale.line.map((p) => nearestOnLine(p, edge).distanceM));
+    return {
+      value,
+      limit: BOUNDARY_SETBACK_M,
+      severity: gradeMin(value, 1.5, BOUNDARY_SETBACK_M),
+      at: crosses.length > 0 ? pointAlong(swale.line, crosses[0]).point : null,
+      do: value < BOUNDARY_SETBACK_M ? 'Draw it back from the boundary, or agree it in writing with your neighbour.' : 'Nothing.',
+    };
+  },
+};
+
+const trackCrossing: Rule<SwaleFacts> = {
+  id: 'swale.track-crossing',
+  title: 'A track crosses the bank',
+  why: 'Wheels wear a bank down. The rut becomes the lowest place and so the spillway.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: { key: 'common-practice', locator: 'any crossing is another way out until the crest is carried through' },
+  find: ({ swale, site }) => {
+    const places = site.features.flatMap((f) => (f.kind === 'track' && f.line ? crossingsAlong(swale.line, f.line) : []));
+    if (places.length === 0) return null;
+    return {
+      value: places.length,
+      limit: 0,
+      severity: 'weigh',
+      at: pointAlong(swale.line, places[0]).point,
+      title: `A track crosses the bank at ${places[0].toFixed(0)} m`,
+      do: 'Carry the crest through as a hard hump, or stop the swale short of the track; survey it after the first season.',
+    };
+  },
+};
+
+export const PLACE_RULES: readonly Rule<SwaleFacts>[] = [buildings, boundary, trackCrossing];

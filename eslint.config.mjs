@@ -1,0 +1,47 @@
+import js from '@eslint/js';
+import globals from 'globals';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Things core must be given as arguments: no clock, chance, page or network of its own. */
+const IMPURE = ['window', 'document', 'fetch', 'localStorage', 'process', 'setTimeout'].map((name) => ({
+  name,
+  message: 'core is pure: take it as an argument.',
+}));
+
+export default tseslint.config(
+  { ignores: ['dist/**', 'node_modules/**', 'e2e/out/**', 'web/public/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommendedTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ['*.mjs', 'scripts/*.mjs', 'scripts/*.cjs', '.dependency-cruiser.cjs'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      'max-params': ['error', 3],
+      'max-lines': ['error', { max: 400 }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', ...IMPURE, { name: 'Date', message: 'core has no clock: take the time as an argument.' }],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core has no chance: take a seeded source.' }],
+    },
+  },
+  // The heap of the fill kernel is passed piece by piece: an object a call would cost more than the work.
+  { files: ['core/terrain/kernels/*.ts'], rules: { 'max-params': ['error', 5] } },
+  { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
+  {
+    files: ['**/*.test.{ts,tsx}', 'e2e/**'],
+    rules: { '@typescript-eslint/no-unsafe-assignment': 'off', '@typescript-eslint/no-unsafe-member-access': 'off' },
+  },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  { files: ['**/*.{mjs,cjs}'], ...tseslint.configs.disableTypeChecked, languageOptions: { globals: globals.node } },
+);
