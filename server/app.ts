@@ -1,11 +1,12 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { rainfallFrequency } from './rainfall-frequency.ts';
 
-const DIST = join(import.meta.dirname, '../dist');
+const DIST = fileURLToPath(new URL('../dist', import.meta.url));
 
 /** The app with its stand-ins; every one of them says that it is simulated. */
 export function createApp(dist = DIST): Express {

@@ -1,7 +1,7 @@
 // Times the kernels and the whole chain; with OUTLET_REF the same kernels of the C yardstick, alternating in one run.
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { Memo, derive } from '#core/derive';
 import { openProjectFile } from '#core/formats';
 import { rasterise, triangulate } from '#core/geometry';
@@ -122,7 +122,7 @@ function coldChain(grid: Grid): number {
 function editOfDepth(): { medianMs: number; worstMs: number } {
   const { json, assets } = openProjectFile(
     'demo.outlet',
-    new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo/demo.outlet'))),
+    new Uint8Array(readFileSync(fileURLToPath(new URL('../../demo/demo.outlet', import.meta.url)))),
   );
   let project = json as Project;
   const [bytes] = [...assets.values()];

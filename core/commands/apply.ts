@@ -181,6 +181,12 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
   return found;
 }
 
+function isStorable(value: unknown): boolean {
+  if (typeof value === 'number') return Number.isFinite(value);
+  if (typeof value !== 'object' || value === null) return true;
+  return Object.values(value).every(isStorable);
+}
+
 /**
  * Applies one command. @throws UserError, with the project untouched, when the command cannot be applied or leaves
  * something unsound.
@@ -188,6 +194,8 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
 export function applyCommand(project: Project, command: Command, registry: Registry): Change {
   const recipe = RECIPES[command.type] as Recipe<CommandType> | undefined;
   if (!recipe) refuse('command.unknown', `there is no command "${String(command.type)}"`, `Use one of ${Object.keys(RECIPES).join(', ')}.`);
+  // A file cannot hold NaN or Infinity: what goes in must come out of it the same.
+  if (!isStorable(command.payload)) refuse('command.number', 'a value is not a finite number', 'Give a number.');
   const [next, patches, inverse] = produceWithPatches(project, (draft) => {
     recipe(draft, command.payload);
   });

@@ -50,10 +50,13 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
       'Update Outlet, then open it again. Nothing was changed.',
     );
   }
-  const shape = plainToInstance(ProjectShape, { ...json, terrain: null }, { enableCircularCheck: false });
+  // Lists that may be left out; members keep the order they have in the file.
+  const { pins = [], features = [] } = json as { pins?: unknown; features?: unknown };
+  const whole = { ...json, pins, features };
+  const shape = plainToInstance(ProjectShape, { ...whole, terrain: null }, { enableCircularCheck: false });
   const problems = problemsOf(validateSync(shape, { forbidUnknownValues: true }), file);
   if (problems.length > 0) throw new UserError(problems);
-  const project = { pins: [], features: [], ...json } as unknown as Project;
+  const project = whole as unknown as Project;
   const inner = [...terrainProblems(project), ...rainProblems(project), ...optionProblems(project, registry)].map((p) => ({
     ...p,
     where: { ...where, ...p.where },

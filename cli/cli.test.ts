@@ -1,0 +1,121 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import { UserError } from '#core/project';
+import { planeProject } from '../core/testing/projects.ts';
+import { COMMANDS } from './commands.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'outlet-cli-'));
+const path = (name: string): string => join(folder, name);
+const put = (name: string, value: unknown): string => {
+  writeFileSync(path(name), typeof value === 'string' ? value : JSON.stringify(value));
+  return path(name);
+};
+const run = async <T>(name: string, ...words: string[]): Promise<T> => JSON.parse(await COMMANDS[name](words)) as T;
+const refusal = async (name: string, ...words: string[]): Promise<string> => {
+  try {
+    await COMMANDS[name](words);
+    return 'accepted';
+  } catch (error) {
+    return error instanceof UserError ? error.problems.map((p) => `${p.code}@${p.where.field ?? ''}`).join() : String(error);
+  }
+};
+
+describe('the command line', () => {
+  let project = '';
+  beforeAll(() => {
+    project = put('p.json', planeProject());
+  });
+  it('derives a project, the same every time, without NaN', async () => {
+    const text = await COMMANDS.derive([project, '--json']);
+    expect(await COMMANDS.derive([project, '--json'])).toBe(text);
+    const out = JSON.parse(text) as Record<string, unknown>;
+    expect(Object.keys(out)).toEqual(
+      expect.arrayContaining([
+        'format',
+        'version',
+        'option',
+        'terrain',
+        'catchments',
+        'runoff',
+        'stores',
+        'links',
+        'balance',
+        'checks',
+        'pegs',
+        'verdicts',
+        'worksheets',
+      ]),
+    );
+    expect(text).not.toMatch(/NaN|Infinity/);
+  });
+  it('finds a terrain file beside the project', async () => {
+    put('t.asc', 'ncols 4\nnrows 4\nxllcorner 0\nyllcorner 0\ncellsize 5\n4 4 4 4\n3 3 3 3\n2 2 2 2\n1 1 1 1\n');
+    const file = put('f.json', { ...planeProject({}, []), terrain: { kind: 'grid', file: 't.asc' } });
+    expect(await run('derive', file)).toMatchObject({ terrain: { cells: 16, minM: 1, maxM: 4, areaM2: 400 } });
+  });
+  it('applies commands and refuses the whole list when one is wrong', async () => {
+    const ok = put('ok.json', [
+      { type: 'pin.add', payload: { pin: { id: 'k', at: [50, 50] } } },
+      { type: 'works.change', payload: { changes: [{ id: 's1', set: { 'dimensions.lengthM': 9 } }] } },
+    ]);
+    const changed = await run<{ pins: unknown[]; options: { works: { dimensions: { lengthM: number } }[] }[] }>('apply', project, ok);
+    expect(changed.pins).toHaveLength(1);
+    expect(changed.options[0].works[1].dimensions.lengthM).toBe(9);
+    expect(await refusal('apply', project, put('bad.json', [{ type: 'pin.add', payload: { pin: { id: 'k', at: 'here' } } }]))).toBe(
+      'project.isPoint@pins.0.at',
+    );
+    expect(
+      await refusal(
+        'apply',
+        project,
+        put('bad2.json', [{ type: 'works.change', payload: { changes: [{ id: 's1', set: { 'dimensions.lengthM': -1 } }] } }]),
+      ),
+    ).toBe('work.field-range@0.dimensions.lengthM');
+    expect(await refusal('apply', project, put('bad3.json', [{ type: 'pin.add', payload: {} }]))).toBe('commands.payload@0');
+    expect(await refusal('apply', project, put('bad4.json', { type: 'x' }))).toBe('commands.list@');
+  });
+  it('says what it understood of a file', async () => {
+    expect(
+      await run(
+        'import',
+        put('u.asc', 'ncols 2\nnrows 2\nxllcorner 10\nyllcorner 20\ncellsize 5\n1 2\n3 4\n'),
+        '--crs',
+        'EPSG:32633',
+        '--json',
+      ),
+    ).toMatchObject({ kind: 'terrain', crs: 'EPSG:32633', extent: { west: 10, south: 20, east: 20, north: 30 }, cells: 4 });
+    expect(await run('import', put('r.csv', 'duration_h,2,20\n1,20,41\n2,26,52\n'))).toMatchObject({
+      kind: 'rain',
+      table: {
+        durationsMin: [60, 120],
+        depthMm: [
+          [20, 26],
+          [41, 52],
+        ],
+      },
+    });
+  });
+  it('exports pegs with staff readings', async () => {
+    const lines = (await COMMANDS.export([project, '--pegs', 'csv', '--hi', '112', '--interval', '50'])).trim().split('\n');
+    expect(lines).toHaveLength(1 + 4 + 3);
+    expect(lines[1]).toBe('Upper,0 m,32.000,101.000,110.100,109.750,0.350,2.250');
+    expect(await refusal('export', project, '--pegs', 'gpx')).toBe('crs.none@site.crs');
+    expect(await refusal('export', project, '--pegs', 'csv', '--hi', 'high')).toBe('cli.number@');
+  });
+  it('lists formulas and evaluates one, with its range', async () => {
+    const list = await run<{ id: string; symbols: Record<string, { unit: string }> }[]>('formulas', '--json');
+    expect(list.find((f) => f.id === 'runoff.curve-number')?.symbols.P.unit).toBe('mm');
+    expect(await run('calc', 'runoff.curve-number', '{"P":127,"CN":80}')).toMatchObject({ unit: 'mm', inRange: true });
+    expect((await run<{ result: number }>('calc', 'runoff.curve-number', '{"P":127,"CN":80}')).result / 25.4).toBeCloseTo(2.89, 2);
+    expect(await run('calc', 'runoff.curve-number', '{"P":127,"CN":20}')).toMatchObject({ inRange: false });
+    expect(await refusal('calc', 'runoff.curve-number', '{"P":127}')).toBe('formula.input@runoff.curve-number');
+    expect(await refusal('calc', 'no.such', '{}')).toBe('formula.unknown@');
+  });
+  it('refuses what it does not know', async () => {
+    expect(await refusal('derive', path('nothing.json'))).toBe('file.missing@');
+    expect(await refusal('derive', project, '--option', 'zz')).toBe('option.missing@option');
+    expect(await refusal('derive', project, '--colour', 'red')).toBe('cli.option@');
+  });
+});

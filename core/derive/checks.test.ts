@@ -1,0 +1,186 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Check, WorkBase } from '../contract/index.ts';
+import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../testing/projects.ts';
+import { WAY_RULES } from '../checks/index.ts';
+import type { Project } from '../project/index.ts';
+import { SILL_RULES } from '../works/level-sill/index.ts';
+import { SWALE_RULES } from '../works/swale/index.ts';
+
+const BIG = { ...SWALE, levels: { floorM: LIP_M - 0.5, bankCrestM: LIP_M + 0.35 }, dimensions: { ...SWALE.dimensions, floorWidthM: 3 } };
+const GOOD_SILL = { ...SILL, dimensions: { lengthM: 10, crestWidthM: 1.2 } };
+const HOUSE = (x: number, y: number) => ({
+  id: 'h',
+  kind: 'building',
+  ring: [
+    [x, y],
+    [x + 8, y],
+    [x + 8, y + 6],
+    [x, y + 6],
+  ] as [number, number][],
+});
+/** A plane with a ridge right across above the swale, so that its catchment ends inside the map. */
+const ridged = planeLevels().map((z, i) => {
+  const y = (101 - Math.floor(i / 101) - 0.5) * 2;
+  const beyond = Math.max(0, y - 150);
+  return z - 0.3 * beyond;
+});
+
+const works = (swale: object = {}, sill: object = {}, more: WorkBase[] = []): WorkBase[] =>
+  [{ ...BIG, ...swale }, { ...GOOD_SILL, ...sill }, ...more] as WorkBase[];
+const project = (w: WorkBase[] = works(), change: Partial<Project> = {}): Project => {
+  const base = planeProject(change, w);
+  return base.terrain && 'z' in base.terrain
+    ? { ...base, terrain: { ...base.terrain, z: change.terrain && 'z' in change.terrain ? change.terrain.z : ridged } }
+    : base;
+};
+const SECOND = (levelM: number): WorkBase => ({ ...GOOD_SILL, id: 's2', name: 'Second', atM: 60, levels: { sillM: levelM } }) as WorkBase;
+const SMALL_STORM = {
+  rain: { table: { durationsMin: [60], returnYears: [2], depthMm: [[20]] }, storm: { returnYears: 2, durationMin: 60 } },
+};
+const low = (levelM: number) => ({ lowPlaces: [{ atM: 84, lengthM: 6, levelM }] });
+
+/** For each rule: a project in which it says so, and one in which it is silent or content. */
+const CASES: Readonly<Record<string, readonly [bad: Project, severity: Check['severity'], good: Project]>> = {
+  'swale.way-out': [project([BIG] as WorkBase[]), 'mend', project()],
+  'swale.low-bank': [project(works(low(LIP_M - 0.045))), 'mend', project()],
+  'swale.bank-freeboard': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.06 } })), 'mend', project()],
+  'swale.held-volume': [
+    project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.3 } })),
+    'weigh',
+    project(works(), SMALL_STORM),
+  ],
+  'swale.drain-down': [project(works(), { ground: { ...planeProject().ground!, infiltrationMmPerHour: 1 } }), 'mend', project()],
+  'swale.ground-slope': [
+    planeProject(
+      { terrain: { ...planeProject().terrain!, z: planeLevels(0.25) } as Project['terrain'] },
+      works({ levels: { floorM: 124.75, bankCrestM: 125.6 } }, { levels: { sillM: 125.25 } }),
+    ),
+    'mend',
+    project(),
+  ],
+  'swale.cut-daylight': [
+    planeProject(
+      { terrain: { ...planeProject().terrain!, z: planeLevels(0.35) } as Project['terrain'] },
+      works(
+        { levels: { floorM: 134.85, bankCrestM: 135.7 }, dimensions: { ...BIG.dimensions, sideSlopeHV: 3 } },
+        { levels: { sillM: 135.35 } },
+      ),
+    ),
+    'mend',
+    project(),
+  ],
+  'swale.soil-depth': [project(works(), { ground: { ...planeProject().ground!, soilDepthM: 0.4 } }), 'mend', project()],
+  'swale.on-contour': [
+    project(
+      works({
+        line: [
+          [32, 101],
+          [172, 108],
+        ],
+      }),
+    ),
+    'mend',
+    project(),
+  ],
+  'swale.ends': [project(works({ levels: { floorM: LIP_M - 0.5, bankCrestM: LIP_M + 2 } })), 'weigh', project()],
+  'swale.earth-balance': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.9 } })), 'weigh', project()],
+  'swale.building-distance': [project(works(), { features: [HOUSE(90, 93)] }), 'mend', project(works(), { features: [HOUSE(20, 40)] })],
+  'swale.boundary-distance': [
+    project(
+      works({
+        line: [
+          [4, 101],
+          [172, 101],
+        ],
+      }),
+    ),
+    'mend',
+    project(),
+  ],
+  'swale.track-crossing': [
+    project(works(), {
+      features: [
+        {
+          id: 't',
+          kind: 'track',
+          line: [
+            [60, 60],
+            [60, 140],
+          ],
+        },
+      ],
+    }),
+    'weigh',
+    project(works(), {
+      features: [
+        {
+          id: 't',
+          kind: 'track',
+          line: [
+            [60, 60],
+            [60, 90],
+          ],
+        },
+      ],
+    }),
+  ],
+  'swale.catchment-edge': [
+    planeProject({}, works()),
+    'weigh',
+    project(
+      works(
+        {
+          line: [
+            [80, 101],
+            [120, 101],
+          ],
+        },
+        { atM: 20 },
+      ),
+    ),
+  ],
+  'sill.length': [project(works({}, { dimensions: { lengthM: 1, crestWidthM: 1 } })), 'mend', project()],
+  'sill.exit-velocity': [project(works({}, { dimensions: { lengthM: 0.8, crestWidthM: 1 } })), 'mend', project()],
+  'sill.cover-below': [project(works(), { ground: { ...planeProject().ground!, cover: 'bare' } }), 'weigh', project()],
+  'sill.second-step': [project(works({}, {}, [SECOND(LIP_M + 0.03)])), 'mend', project(works({}, {}, [SECOND(LIP_M + 0.2)]))],
+  'sill.below-bank': [project(works({}, { levels: { sillM: LIP_M + 0.3 } })), 'mend', project()],
+  'sill.above-floor': [project(works({}, { levels: { sillM: LIP_M - 0.55 } })), 'mend', project()],
+  'sill.out-of-level': [
+    project(works({}, { asFound: { lowM: LIP_M - 0.02, highM: LIP_M + 0.02 } })),
+    'mend',
+    project(works({}, { asFound: { lowM: LIP_M, highM: LIP_M + 0.005 } })),
+  ],
+  'sill.on-fill': [project(works({}, { levels: { sillM: LIP_M + 0.15 } })), 'mend', project()],
+  'sill.crest-width': [project(works({}, { dimensions: { lengthM: 10, crestWidthM: 0.5 } })), 'weigh', project()],
+  'sill.place': [project(works({}, { atM: 2 })), 'weigh', project()],
+  'way.neighbour': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.5 } })), 'weigh', project(works(), SMALL_STORM)],
+  'way.building': [project(works(), { features: [HOUSE(148, 60)] }), 'mend', project(works(), { features: [HOUSE(20, 40)] })],
+  'way.terrain-edge': [project(works(), { site: { crs: null, outline: [], zeroLevelM: 0 } }), 'weigh', project()],
+};
+
+const found = (p: Project, id: string): Check[] => derived(p).derived.checks.filter((c) => c.id === id);
+
+describe('each check', () => {
+  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES];
+  it('has a fixture that fires it and one that leaves it quiet', () => {
+    expect(Object.keys(CASES).sort()).toEqual(all.map((r) => r.id).sort());
+    expect(new Set(all.map((r) => r.find)).size).toBe(all.length);
+  });
+  it.each(Object.entries(CASES))('%s', (id, [bad, severity, good]) => {
+    const [first] = found(bad, id).sort((a, b) => (a.severity === severity ? -1 : b.severity === severity ? 1 : 0));
+    expect(first?.severity).toBe(severity);
+    expect(first.do).not.toBe('Nothing.');
+    expect(first.why.length).toBeGreaterThan(20);
+    expect(first.source.key).not.toBe('');
+    expect(found(good, id).filter((c) => c.severity === 'mend' || c.severity === 'weigh')).toEqual([]);
+  });
+  it('knows that a finished sill has not been levelled yet', () => {
+    expect(found(project(works({}, { status: 'built' })), 'sill.out-of-level')[0].severity).toBe('unknown');
+  });
+  it('does not judge by a ground that nobody has described', () => {
+    const ids = derived(planeProject({ ground: null }, works())).derived.checks.map((c) => c.id);
+    expect(ids).toContain('swale.ground-slope');
+    expect(ids).not.toContain('swale.drain-down');
+    expect(ids).not.toContain('sill.cover-below');
+  });
+});

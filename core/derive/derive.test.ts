@@ -1,0 +1,154 @@
+import { describe, expect, it } from '@jest/globals';
+import { registry } from '../works/index.ts';
+import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
+import { runoffDepth } from '../runoff/index.ts';
+import { type Project } from '../project/index.ts';
+import { plane } from '../testing/grids.ts';
+import { FORMULAS, Memo, derive, verdict } from './index.ts';
+
+const noGrid = () => plane(0.1, 0);
+
+describe('the chain on a plane of 10 %', () => {
+  const { derived: d, view } = derived(planeProject());
+  const [store] = d.stores;
+  it('catches the strip above the swale and sheds what the curve number says', () => {
+    expect(d.catchments[0].areaM2).toBe(140 * 102);
+    expect(d.runoff[0]).toMatchObject({ rainMm: 58, curveNumber: 69, runoffC: 0.42 });
+    expect(d.runoff[0].runoffMm).toBeCloseTo(runoffDepth(58, 69), 10);
+    expect(d.runoff[0].volumeM3).toBeCloseTo((runoffDepth(58, 69) / 1000) * 140 * 102, 6);
+  });
+  it('closes its balance and follows the overflow to the property line', () => {
+    expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
+    expect(store.inM3).toBeCloseTo(d.runoff[0].volumeM3, 6);
+    expect((store.spilledM3 ?? 0) + (store.endM3 ?? 0)).toBeCloseTo(store.inM3 ?? 0, 6);
+    const [link] = d.links;
+    expect(link).toMatchObject({ from: 'w1', outlet: 's1', to: 'property-edge' });
+    expect(link.volumeM3).toBeCloseTo(store.spilledM3 ?? 0, 6);
+    const [first, last] = [link.path[0], link.path[link.path.length - 1]];
+    expect(Math.abs(last[0] - first[0])).toBeLessThan(2); // straight down the plane
+    expect(last[1]).toBeLessThan(12);
+    for (let i = 1; i < link.path.length; i++) expect(link.path[i][2]).toBeLessThan(link.path[i - 1][2]);
+  });
+  it('stands above its sill by the head that passes its peak', () => {
+    const head = (store.peakLevelM ?? 0) - LIP_M;
+    expect(1.5 * 6 * head ** 1.5).toBeCloseTo(store.peakOutM3s ?? 0, 6);
+    expect(store.holds).toBe(false);
+    expect(store.freeboardM).toBeCloseTo(0.35 - head, 6);
+  });
+  it('sets out pegs along it and at the sill, with cuts to the design level', () => {
+    expect(d.pegs.filter((p) => p.work === 'w1')).toHaveLength(15);
+    expect(d.pegs.filter((p) => p.work === 's1').map((p) => p.x)).toEqual([149, 152, 155]);
+    for (const p of d.pegs.filter((q) => q.work === 'w1')) expect(p.cutM).toBeCloseTo(0.35, 3);
+    expect(d.pegs.every((p) => p.staffM === null)).toBe(true);
+    const read = derived(planeProject({ survey: { heightOfCollimationM: 112, pegIntervalM: 20 } })).derived.pegs[0];
+    expect(read.staffM).toBeCloseTo(112 - (LIP_M - 0.35), 9);
+  });
+  it('tells it in one sentence, in either unit system, and shows its working', () => {
+    expect(d.verdicts.works).toMatch(
+      /^Upper holds \d+\sm³ of the \d+\sm³ this storm brings; the rest leaves towards the property edge at up to \d+\sL\/s, with \d+\smm of freeboard left\./,
+    );
+    const us = verdict('works', planeProject(), { derived: d, system: 'us', selected: 's1' })
+      .map((p) => p.text)
+      .join('');
+    expect(us).toMatch(/ft³/);
+    const used = new Set(d.worksheets.map((w) => w.formula));
+    for (const id of [
+      'runoff.curve-number',
+      'runoff.rational',
+      'runoff.nrcs-lag',
+      'hydraulics.sill-length',
+      'works.swale-water-area',
+      'network.drain-down',
+    ])
+      expect(used).toContain(id);
+    expect(view.series[0].levelM[0]).toBeCloseTo(LIP_M - 0.35, 9);
+  });
+});
+
+describe('derive', () => {
+  it('is deterministic, with or without what it remembers', () => {
+    const memo = new Memo();
+    const context = { registry, grids: noGrid, memo };
+    const project = planeProject({ pins: [{ id: 'k', at: [101, 31] }] });
+    const [cold, again, fresh] = [derive(project, context), derive(project, context), derived(project)];
+    expect(JSON.stringify(again)).toBe(JSON.stringify(cold));
+    expect(JSON.stringify(fresh)).toBe(JSON.stringify(cold));
+  });
+  it('does not refill the terrain, retrace or recatch when a level changes', () => {
+    const memo = new Memo();
+    const context = { registry, grids: noGrid, memo };
+    const project = planeProject();
+    derive(project, context);
+    const before = new Map(memo.runs);
+    const deeper: Project = {
+      ...project,
+      options: [
+        {
+          ...project.options[0],
+          works: [{ ...SWALE, levels: { ...SWALE.levels, floorM: SWALE.levels.floorM - 0.1 } } as typeof SWALE, SILL],
+        },
+      ],
+    };
+    const held = derive(deeper, context).derived.stores[0].heldM3;
+    expect(memo.runs).toEqual(before);
+    expect(held).toBeGreaterThan(derived(project).derived.stores[0].heldM3);
+  });
+  it('sends the overflow of an upper swale into the one below', () => {
+    const lower = {
+      ...SWALE,
+      id: 'w2',
+      name: 'Lower',
+      line: [
+        [32, 61],
+        [172, 61],
+      ] as [number, number][],
+      levels: { floorM: 105.75, bankCrestM: 106.45 },
+    };
+    const { derived: d } = derived(
+      planeProject({}, [SWALE, SILL, lower, { ...SILL, id: 's2', host: 'w2', levels: { sillM: 106.1 } } as typeof SILL]),
+    );
+    expect(d.links.find((l) => l.outlet === 's1')?.to).toBe('w2');
+    const [upper, below] = d.stores;
+    const own = d.runoff.find((r) => r.of === 'w2')?.volumeM3 ?? 0;
+    // A trickle of the last minutes is still on the way between them when the run ends.
+    expect(below.inM3).toBeCloseTo(own + (upper.spilledM3 ?? 0), 3);
+    expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
+    // Its own catchment stops at the upper swale.
+    expect(d.catchments[1].areaM2).toBe(140 * 40);
+  });
+  it('counts soakage during the storm only when asked', () => {
+    const rain = planeProject().rain!;
+    const soaking = derived(planeProject({ rain: { ...rain, storm: { ...rain.storm, soakage: true } } })).derived;
+    expect(derived(planeProject()).derived.balance?.soakedM3).toBe(0);
+    expect(soaking.balance?.soakedM3).toBeGreaterThan(1);
+    expect(soaking.stores[0].spilledM3 ?? 0).toBeLessThan(derived(planeProject()).derived.stores[0].spilledM3 ?? 0);
+  });
+  it('says what is missing next instead of borrowing a value', () => {
+    const bare = derived(planeProject({ terrain: null, rain: null, ground: null }, [])).derived;
+    expect(bare.verdicts.land).toMatch(/^Bring in the shape of your land/);
+    const dry = derived(planeProject({ rain: null })).derived;
+    expect(dry.stores[0]).toMatchObject({ inM3: null, holds: null });
+    expect(dry.verdicts.works).toMatch(/would hold 70\sm³\. Give the rain/);
+  });
+  it('a wider storm or a poorer cover never brings less water', () => {
+    const volume = (cover: string, years: number): number =>
+      derived(
+        planeProject({
+          ground: { ...planeProject().ground!, cover },
+          rain: { ...planeProject().rain!, storm: { returnYears: years, durationMin: 120 } },
+        }),
+      ).derived.runoff[0].volumeM3;
+    expect(volume('pasture-poor', 20)).toBeGreaterThan(volume('pasture-good', 20));
+    expect(volume('pasture-fair', 20)).toBeGreaterThan(volume('pasture-fair', 2));
+  });
+});
+
+describe('formulas', () => {
+  it('have their own ids, symbols with units, and refuse what is missing', () => {
+    expect(new Set(FORMULAS.map((f) => f.id)).size).toBe(FORMULAS.length);
+    for (const f of FORMULAS) {
+      expect(f.source.key).not.toBe('');
+      expect(() => f.evaluate({} as never)).toThrow(f.id);
+    }
+  });
+});
