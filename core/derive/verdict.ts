@@ -1,6 +1,7 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity } from '../units/index.ts';
 import { type Project, optionOf } from '../project/index.ts';
+import { depthFor } from '../rain/index.ts';
 import type { Derived } from './types.ts';
 
 export interface Piece {
@@ -46,17 +47,17 @@ function tellLand({ project, derived, q }: Telling): Piece[] {
   ];
 }
 
-function tellRain({ project, derived, q }: Telling): Piece[] {
+function tellRain({ project, q }: Telling): Piece[] {
   const { rain } = project;
   if (!rain) return [plain('Say how hard it rains: type or import a table of rain depths by duration and return period.')];
-  const depth = derived.runoff[0]?.rainMm;
+  const { depthMm } = depthFor(rain.table, rain.storm.returnYears, rain.storm.durationMin);
   const years = rain.storm.returnYears;
   const chance = `${Math.round(100 / years)} % a year`;
   return [
     plain('You design for the '),
     strong(`1 in ${years} year`),
     plain(` storm of ${hours(rain.storm.durationMin)}`),
-    ...(depth === undefined ? [plain('.')] : [plain(': '), strong(q(depth, 'rain')), plain(` of rain, with a chance of ${chance}.`)]),
+    plain(': '), strong(q(depthMm, 'rain')), plain(` of rain, with a chance of ${chance}.`),
   ];
 }
 

@@ -8,7 +8,7 @@ import { Button, CheckItem, Choose, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { KeysHelp } from './KeysHelp.tsx';
-import { useDerived, useFormat, useProject, useWorks } from './selectors.ts';
+import { stormDepthOf, useDerived, useFormat, useProject, useWorks } from './selectors.ts';
 import { dispatch, redoLast, setSystem, setTheme, undoLast, useApp } from './store.ts';
 
 const Bar = styled.header`
@@ -94,7 +94,6 @@ function Checks(): ReactNode {
 /** Project, storm, units, checks, undo and saving: always there. */
 export function Header(): ReactNode {
   const project = useProject();
-  const derived = useDerived();
   const { system, theme, saved, history } = useApp();
   const [isHelp, setHelp] = useState(false);
   const format = useFormat();
@@ -130,7 +129,7 @@ export function Header(): ReactNode {
       {rain && (
         <Wide>
           <span>
-            <Quiet>storm</Quiet> 1 in {rain.storm.returnYears} yr · {hours} · {format(derived?.runoff[0]?.rainMm, 'rain')}
+            <Quiet>storm</Quiet> 1 in {rain.storm.returnYears} yr · {hours} · {format(stormDepthOf(project), 'rain')}
           </span>
         </Wide>
       )}

@@ -121,7 +121,7 @@ export function Choose<T extends string>(props: {
 }): ReactNode {
   const { label, value, choices, onChange, isLabelHidden } = props;
   return (
-    <Field selectedKey={value} onSelectionChange={(key) => onChange(key as T)} aria-label={label}>
+    <Field selectedKey={value} onSelectionChange={(key) => onChange(key as T)} {...(isLabelHidden === true ? { 'aria-label': label } : {})}>
       {isLabelHidden === true ? null : <SmallLabel>{label}</SmallLabel>}
       <Trigger>
         <SelectValue /> <span aria-hidden="true">▾</span>

@@ -77,7 +77,7 @@ export function Quantity(props: QuantityProps): ReactNode {
   };
   return (
     <Field
-      aria-label={label}
+      {...(isLabelHidden === true ? { 'aria-label': label } : {})}
       value={shown}
       onChange={change}
       isDisabled={isDisabled ?? false}

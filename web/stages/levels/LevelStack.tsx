@@ -1,11 +1,12 @@
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
+import { optionOf } from '#core/project';
 import { formatNumber } from '#core/units';
 import { dispatch, useApp } from '../../app/store.ts';
-import { useChain } from '../../app/selectors.ts';
+import { useChain, useWorks } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
 import { withLevel } from '../../works/levels.ts';
-import { type StackMark, chainMarks, stackOf } from './stack.ts';
+import { type StackMark, chainMarks, currentLevel, stackOf } from './stack.ts';
 
 const Frame = styled.section`
   display: flex;
@@ -91,8 +92,9 @@ let gesture = 0;
 export function LevelStack(): ReactNode {
   const { swale, sills } = useChain();
   const { result, system } = useApp();
+  const works = useWorks();
   const body = useRef<HTMLDivElement>(null);
-  const marks = stackOf(chainMarks(result, [swale?.id ?? '', ...sills.map((s) => s.id)]));
+  const marks = stackOf(chainMarks(result, works, [swale?.id ?? '', ...sills.map((s) => s.id)]));
   if (!swale || marks.length === 0) return null;
   const floor = marks.find((m) => m.role === 'floor');
   const water = marks.find((m) => m.role === 'water');
@@ -123,7 +125,9 @@ export function LevelStack(): ReactNode {
       const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01, PageUp: 0.1, PageDown: -0.1 }[event.key];
       if (by === undefined || mark.path === null) return;
       event.preventDefault();
-      set(mark, mark.levelM + by, `keys-${mark.id}`);
+      // From the document as it is now: keys may repeat faster than the page is drawn.
+      const { history } = useApp.getState();
+      if (history) set(mark, currentLevel(optionOf(history.project).works, mark) + by, `keys-${mark.id}`);
     };
   const words = (mark: StackMark, i: number): string => {
     const level = `${formatNumber(mark.levelM, 'level', system)} ${system === 'metric' ? 'metres' : 'feet'}`;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { dispatch, useApp } from '../../app/store.ts';
-import { checksOf, useChain, useDerived, useFormat } from '../../app/selectors.ts';
+import { checksOf, useChain, useDerived, useFormat, useWorks } from '../../app/selectors.ts';
 import { CheckItem, Fact, Muted, Part, Quantity, SheetTitle } from '../../kit/index.ts';
 import { withLevel } from '../../works/levels.ts';
 import { ChooseWork } from '../works/ChooseWork.tsx';
@@ -21,6 +21,7 @@ const ABOUT_LEVELS = [
 export function LevelsSheet(): ReactNode {
   const { swale, sills } = useChain();
   const result = useApp((s) => s.result);
+  const works = useWorks();
   const derived = useDerived();
   const format = useFormat();
   if (!swale)
@@ -31,7 +32,7 @@ export function LevelsSheet(): ReactNode {
       </>
     );
   const ids = [swale.id, ...sills.map((s) => s.id)];
-  const marks = chainMarks(result, ids);
+  const marks = chainMarks(result, works, ids);
   return (
     <>
       <SheetTitle>Levels of {swale.name}</SheetTitle>

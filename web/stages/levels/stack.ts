@@ -1,4 +1,4 @@
-import type { LevelMark } from '#core/contract';
+import type { LevelMark, WorkBase } from '#core/contract';
 import type { DeriveResult } from '#core/derive';
 
 export interface StackMark extends LevelMark {
@@ -11,9 +11,19 @@ export interface StackMark extends LevelMark {
 /** Least distance between neighbours, so that their names can be read, and the most a large gap may take. */
 const LEAST_SHARE = 0.5;
 
+/** The level as decided, which is ahead of the last result while the worker works; a result's own level where nothing is decided. */
+export function currentLevel(works: readonly WorkBase[], mark: LevelMark): number {
+  const work = works.find((w) => w.id === mark.work);
+  const value =
+    mark.path === null
+      ? undefined
+      : mark.path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], work);
+  return typeof value === 'number' ? value : mark.levelM;
+}
+
 /** Marks of a chain, highest first, with the storm's water level. */
-export function chainMarks(result: DeriveResult | null, ids: readonly string[]): LevelMark[] {
-  const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work));
+export function chainMarks(result: DeriveResult | null, works: readonly WorkBase[], ids: readonly string[]): LevelMark[] {
+  const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work)).map((m) => ({ ...m, levelM: currentLevel(works, m) }));
   const water = (result?.derived.stores ?? [])
     .filter((s) => ids.includes(s.id) && s.peakLevelM !== null && s.peakLevelM > s.floorM + 1e-6)
     .map((s): LevelMark => ({

@@ -6,7 +6,7 @@ import useSWR from 'swr';
 import { type RainTable, checkTable } from '#core/rain';
 import type { Rain } from '#core/project';
 import { bringIn } from '../../app/import.ts';
-import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
+import { stormDepthOf, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, Choose, Fact, Inline, Muted, Part, Problems, Quantity, Row, SheetTitle } from '../../kit/index.ts';
 import { StormBars } from './StormBars.tsx';
@@ -94,10 +94,9 @@ function FromService({ rain }: { readonly rain: Rain | null }): ReactNode {
 }
 
 function StormPart({ rain }: { readonly rain: Rain }): ReactNode {
-  const derived = useDerived();
+  const project = useProject();
   const format = useFormat();
   const { storm, table } = rain;
-  const runoff = derived?.runoff[0];
   return (
     <Part title="Design storm">
       <Row>
@@ -118,7 +117,7 @@ function StormPart({ rain }: { readonly rain: Rain }): ReactNode {
         max={10080}
         onChange={(durationMin) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, durationMin } } })}
       />
-      <Fact label="Depth" value={format(runoff?.rainMm, 'rain')} />
+      <Fact label="Depth" value={format(stormDepthOf(project), 'rain')} />
       <Tick
         isSelected={storm.soakage === true}
         onChange={(soakage) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, soakage } } })}

@@ -1,0 +1,223 @@
+// One server and one browser for a file of interface tests, and the gestures a person would make.
+import { existsSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
+import type { Point } from '#core/geometry';
+import type { Project } from '#core/project';
+import { createApp } from '../server/app.ts';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+/** Chromium on this machine; without it the tests fail with a clear line. */
+function chromium(): string {
+  const chosen = process.env.CHROMIUM_PATH;
+  const places = chosen ? [chosen] : ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+  const found = places.find((p) => existsSync(p));
+  if (!found) throw new Error(`No Chromium at ${places.join(' or ')}: install it or set CHROMIUM_PATH. The interface tests need it.`);
+  return found;
+}
+
+export interface Bench {
+  readonly url: string;
+  readonly browser: Browser;
+  readonly close: () => Promise<void>;
+}
+
+export async function openBench(): Promise<Bench> {
+  const server = await new Promise<Server>((resolve) => {
+    const s = createApp().listen(0, '127.0.0.1', () => resolve(s));
+  });
+  const browser = await puppeteer.launch({
+    executablePath: chromium(),
+    headless: true,
+    args: FLAGS,
+    userDataDir: mkdtempSync(join(tmpdir(), 'outlet-chromium-')),
+  });
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    browser,
+    close: async () => {
+      await browser.close();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}
+
+/** A page of its own context, speaking in the words on the screen. Page errors fail the test that caused them. */
+export class Visitor {
+  readonly errors: string[] = [];
+  private constructor(
+    readonly page: Page,
+    private readonly url: string,
+    readonly downloads: string,
+  ) {}
+
+  static async arrive(
+    bench: Bench,
+    path: string,
+    how: { width?: number; height?: number; context?: BrowserContext } = {},
+  ): Promise<Visitor> {
+    const context = how.context ?? (await bench.browser.createBrowserContext());
+    const page = await context.newPage();
+    const downloads = mkdtempSync(join(tmpdir(), 'outlet-downloads-'));
+    const visitor = new Visitor(page, bench.url, downloads);
+    page.on('pageerror', (e) => visitor.errors.push(e instanceof Error ? e.message : String(e)));
+    page.setDefaultTimeout(15000);
+    const isPhone = (how.width ?? 1280) < 700;
+    await page.setViewport({
+      width: how.width ?? 1280,
+      height: how.height ?? 800,
+      ...(isPhone ? { isMobile: true, hasTouch: true, deviceScaleFactor: 2 } : {}),
+    });
+    const session = await page.createCDPSession();
+    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads, browserContextId: context.id });
+    await visitor.go(path);
+    return visitor;
+  }
+
+  async go(path: string): Promise<void> {
+    await this.page.goto(`${this.url}${path}`, { waitUntil: 'networkidle0' });
+  }
+
+  /** Clicks what has this accessible name. */
+  async press(name: string, role = 'button'): Promise<void> {
+    await this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
+  }
+
+  async stage(name: string): Promise<void> {
+    await this.page.locator(`nav[aria-label="Stages"] a[href$="/${name.toLowerCase()}"]`).click();
+    await this.page.waitForSelector(`aside[aria-label="${name} sheet"]`);
+  }
+
+  /** Types into the field with this label and leaves it. */
+  async type(label: string, text: string): Promise<void> {
+    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+    await field?.click({ count: 3 });
+    await field?.type(text);
+    await this.page.keyboard.press('Tab');
+  }
+
+  async valueOf(label: string): Promise<string> {
+    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+    return (await field?.evaluate((e) => (e as HTMLInputElement).value)) ?? '';
+  }
+
+  /** Chooses from a list by its label and the option's name. */
+  async choose(label: string, option: string): Promise<void> {
+    const handle = await this.page.waitForFunction(
+      (name) => {
+        // The button of a list is labelled by its value and by the list's own label.
+        const says = (b: Element): boolean =>
+          b.getAttribute('aria-label') === name ||
+          (b.getAttribute('aria-labelledby') ?? '').split(' ').some((id) => document.getElementById(id)?.textContent === name);
+        return [...document.querySelectorAll('button[aria-haspopup="listbox"]')].find(says);
+      },
+      {},
+      label,
+    );
+    await (handle as unknown as ElementHandle<HTMLButtonElement>).click();
+    await this.page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
+  }
+
+  /** Gives a file to the button that asks for one. */
+  async give(button: string, path: string): Promise<void> {
+    const [chooser] = await Promise.all([this.page.waitForFileChooser(), this.press(button)]);
+    await chooser.accept([path]);
+  }
+
+  /** Text of a region once it matches. */
+  async reads(selector: string, pattern: RegExp): Promise<string> {
+    for (let i = 0; i < 120; i++) {
+      const text = await this.text(selector);
+      if (pattern.test(text)) return text;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`${selector} does not read ${String(pattern)}, but: ${await this.text(selector)}`);
+  }
+
+  /** What a region says, with plain spaces. */
+  async text(selector: string): Promise<string> {
+    const text = await this.page.$eval(selector, (e) => (e as HTMLElement).innerText).catch(() => '(nothing there)');
+    return text.replace(/[\u00a0\u202f]/g, ' ');
+  }
+
+  verdict(pattern: RegExp): Promise<string> {
+    return this.reads('[data-testid="verdict"]', pattern);
+  }
+
+  /** Where a place of the land lies on the page. */
+  async onPage(at: Point): Promise<{ x: number; y: number }> {
+    await this.page.waitForFunction(() => window.outletPlan !== undefined);
+    return this.page.evaluate(
+      (p) => {
+        const box = document.querySelector('[data-testid="plan"]')?.getBoundingClientRect();
+        const [x, y] = window.outletPlan?.pixelOf(p) ?? [0, 0];
+        return { x: x + (box?.left ?? 0), y: y + (box?.top ?? 0) };
+      },
+      at as [number, number],
+    );
+  }
+
+  /** Draws through places of the land and ends with a double click. */
+  async draw(points: readonly Point[]): Promise<void> {
+    for (const [i, p] of points.entries()) {
+      const { x, y } = await this.onPage(p);
+      await this.page.mouse.move(x, y, { steps: 3 });
+      await this.page.mouse.click(x, y, { count: i === points.length - 1 ? 2 : 1, delay: 20 });
+      await new Promise((resolve) => setTimeout(resolve, 400));
+    }
+  }
+
+  async dragFrom(from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+    await this.page.mouse.move(from.x, from.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move(to.x, to.y, { steps: 6 });
+    await this.page.mouse.up();
+  }
+
+  middleOf(selector: string): Promise<{ x: number; y: number }> {
+    return this.page.$eval(selector, (e) => {
+      const b = e.getBoundingClientRect();
+      return { x: b.left + b.width / 2, y: b.top + b.height / 2 };
+    });
+  }
+
+  /** The project as the browser keeps it. */
+  async kept(): Promise<Project> {
+    await this.reads('[data-testid="saved"]', /^saved$/);
+    const id = /\/p\/([^/]+)/.exec(this.page.url())?.[1] ?? '';
+    return this.page.evaluate(
+      (key) =>
+        new Promise((resolve, reject) => {
+          const request = indexedDB.open('outlet');
+          request.onerror = () => reject(new Error('no storage'));
+          request.onsuccess = () => {
+            const get = request.result.transaction('projects').objectStore('projects').get(key);
+            get.onsuccess = () => resolve((get.result as { project: unknown }).project);
+          };
+        }),
+      id,
+    ) as Promise<Project>;
+  }
+
+  /** Waits for a downloaded file and gives its bytes. */
+  async downloaded(ending: string): Promise<Uint8Array> {
+    for (let i = 0; i < 60; i++) {
+      const name = readdirSync(this.downloads).find((n) => n.endsWith(ending));
+      if (name) return new Uint8Array(readFileSync(join(this.downloads, name)));
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`nothing ending in ${ending} was downloaded`);
+  }
+}
