@@ -28,6 +28,11 @@ function chromium(): string {
   return found;
 }
 
+/** What the plan leaves on the page for measuring. */
+interface MapWindow {
+  readonly outletPlan?: { readonly pixelOf: (at: [number, number]) => [number, number] };
+}
+
 export interface Bench {
   readonly url: string;
   readonly browser: Browser;
@@ -158,11 +163,11 @@ export class Visitor {
 
   /** Where a place of the land lies on the page. */
   async onPage(at: Point): Promise<{ x: number; y: number }> {
-    await this.page.waitForFunction(() => window.outletPlan !== undefined);
+    await this.page.waitForFunction(() => (window as unknown as MapWindow).outletPlan !== undefined);
     return this.page.evaluate(
       (p) => {
         const box = document.querySelector('[data-testid="plan"]')?.getBoundingClientRect();
-        const [x, y] = window.outletPlan?.pixelOf(p) ?? [0, 0];
+        const [x, y] = (window as unknown as MapWindow).outletPlan?.pixelOf(p) ?? [0, 0];
         return { x: x + (box?.left ?? 0), y: y + (box?.top ?? 0) };
       },
       at as [number, number],

@@ -7,6 +7,7 @@ import { emptyProject } from '#core/project';
 import { Button, Inline, Muted, Problems } from '../kit/index.ts';
 import { ImportTerrain } from '../stages/land/ImportTerrain.tsx';
 import { openFile } from './import.ts';
+import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { newId } from './selectors.ts';
 import { openProject, saveNow, say, useApp } from './store.ts';
@@ -54,7 +55,9 @@ export function StartPage(): ReactNode {
     const { history } = useApp.getState();
     if (!history) return;
     useApp.setState({ history: { ...history, project: { ...history.project, name: name.trim() === '' ? 'My land' : name.trim() } } });
-    void saveNow().then(() => navigate(`/p/${draftId}/land`));
+    void claim(draftId)
+      .then(saveNow)
+      .then(() => navigate(`/p/${draftId}/land`));
   };
   return (
     <Page>

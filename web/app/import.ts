@@ -1,10 +1,12 @@
 // Files brought in anywhere in the app: what they are decides what happens.
 import { type Imported, type InputFile, openProjectFile } from '#core/formats';
-import { UserError, assetName, gridToBytes } from '#core/project';
+import { type Project, UserError, assetName, documentHash, gridToBytes } from '#core/project';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
 import { dispatch, keepAsset, openProject, say, useApp, worker } from './store.ts';
-import { saveProject } from './storage.ts';
+import { claim } from './claim.ts';
+import { newId } from './selectors.ts';
+import { loadProject, saveProject } from './storage.ts';
 
 export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
@@ -15,13 +17,21 @@ async function read(file: File): Promise<InputFile> {
 
 const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
 
+/** A kept project with the same id but other content stays, as a copy under an id of its own. */
+async function keepOther(project: Project): Promise<void> {
+  const kept = await loadProject(project.id);
+  if (!kept || documentHash(kept) === documentHash(project)) return;
+  await saveProject({ ...kept, id: newId('project'), name: `${kept.name} (kept copy)` });
+}
+
 /** Opens a project from a file and keeps it. Returns its id; null when the file is refused. */
 export async function openFile(file: File): Promise<string | null> {
   try {
     const input = await read(file);
     const { json, assets } = openProjectFile(input.name, input.bytes);
     const project = readProject(json, registry, input.name);
-    await openProject(project, { assets });
+    await keepOther(project);
+    await openProject(project, { assets, readOnly: !(await claim(project.id)) });
     await saveProject(project).catch(() => useApp.setState({ saved: 'failed' }));
     return project.id;
   } catch (error) {

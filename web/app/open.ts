@@ -1,41 +1,18 @@
 import { openProjectFile } from '#core/formats';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
+import { claim } from './claim.ts';
 import { openProject } from './store.ts';
 import { collectAssets, loadProject, saveProject } from './storage.ts';
 
 export const DEMO_ID = 'sallow-rise';
-
-/** Resolves to whether this tab may write the project: the first tab to open it holds a lock until it closes. */
-let release: (() => void) | null = null;
-let heldId: string | null = null;
-
-function hold(id: string): Promise<boolean> {
-  if (heldId === id) return Promise.resolve(true);
-  release?.();
-  heldId = null;
-  return new Promise((resolve) => {
-    if (!('locks' in navigator)) {
-      resolve(true);
-      return;
-    }
-    void navigator.locks.request(`outlet-project-${id}`, { ifAvailable: true }, (lock) => {
-      resolve(lock !== null);
-      if (lock === null) return undefined;
-      heldId = id;
-      return new Promise<void>((done) => {
-        release = done;
-      });
-    });
-  });
-}
 
 async function loadDemo(): Promise<boolean> {
   const response = await fetch('/samples/demo.outlet');
   if (!response.ok) return false;
   const { json, assets } = openProjectFile('demo.outlet', new Uint8Array(await response.arrayBuffer()));
   const project = readProject(json, registry, 'demo.outlet');
-  await openProject(project, { assets, readOnly: !(await hold(project.id)) });
+  await openProject(project, { assets, readOnly: !(await claim(project.id)) });
   await saveProject(project).catch(() => undefined);
   return true;
 }
@@ -45,6 +22,6 @@ export async function openById(id: string): Promise<boolean> {
   const project = await loadProject(id);
   if (!project) return id === DEMO_ID ? loadDemo() : false;
   await collectAssets();
-  await openProject(project, { readOnly: !(await hold(id)) });
+  await openProject(project, { readOnly: !(await claim(id)) });
   return true;
 }

@@ -1,0 +1,19 @@
+// One build, one server, one browser for all interface tests.
+import { afterAll, beforeAll } from '@jest/globals';
+import { type Bench, openBench } from './driver.ts';
+import { journeys } from './journey.ts';
+import { views } from './views.ts';
+
+let bench: Bench | undefined;
+const open = (): Bench => {
+  if (!bench) throw new Error('the bench is not open');
+  return bench;
+};
+
+beforeAll(async () => {
+  bench = await openBench();
+}, 60000);
+afterAll(() => bench?.close());
+
+journeys(open);
+views(open);

@@ -1,0 +1,147 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { AxePuppeteer } from '@axe-core/puppeteer';
+import { describe, expect, it } from '@jest/globals';
+import { documentHash } from '#core/project';
+import { type Bench, Visitor } from './driver.ts';
+
+const STAGES = ['land', 'rain', 'ground', 'works', 'levels', 'pegs'];
+const folder = mkdtempSync(join(tmpdir(), 'outlet-bad-'));
+const put = (name: string, text: string | Uint8Array): string => {
+  writeFileSync(join(folder, name), text);
+  return join(folder, name);
+};
+const ASC = 'ncols 3\nnrows 2\nxllcorner 100\nyllcorner 200\ncellsize 2\nNODATA_value -9999\n1 2 3\n4 5 6\n';
+
+const BAD: readonly (readonly [name: string, content: string | Uint8Array, says: RegExp])[] = [
+  ['truncated.asc', ASC.replace('4 5 6\n', '4'), /line 8: it ends after 4 of 6 levels/],
+  ['text.asc', ASC.replace('5', 'wet'), /line 8: "wet" is not a level/],
+  ['nothing.asc', ASC.replace('1 2 3\n4 5 6', '-9999 -9999 -9999\n-9999 -9999 -9999'), /every cell is without data/],
+  ['empty.csv', '', /the file is empty/],
+  ['degrees.csv', 'x,y,z\n12.5001,48.1,3\n12.5003,48.1002,6\n12.5002,48.1009,9\n', /are degrees, not metres/],
+  ['big.asc', ASC.replace('ncols 3', 'ncols 5000').replace('nrows 2', 'nrows 5000'), /25,000,000 cells; the limit is 16,000,000/],
+  ['broken.tif', new Uint8Array([0x49, 0x49, 42, 0, 8, 0, 0, 0, 99]), /not a readable TIFF/],
+];
+
+/** Serious findings of axe on the page as it stands. */
+async function serious(v: Visitor): Promise<string[]> {
+  const { violations } = await new AxePuppeteer(v.page).analyze();
+  return violations
+    .filter((x) => x.impact === 'serious' || x.impact === 'critical')
+    .map(
+      (x) =>
+        `${x.id}: ${x.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+    );
+}
+
+/** What every view must hold to, whatever is in it. */
+export function views(open: () => Bench): void {
+  describe('every view', () => {
+    it.each(STAGES)(
+      '%s has nothing serious for axe, in paper and in dusk',
+      async (stage) => {
+        const v = await Visitor.arrive(open(), `/p/sallow-rise/${stage}`);
+        await v.verdict(/\d/);
+        expect(await serious(v)).toEqual([]);
+        await v.choose('Theme', 'dusk');
+        expect(await serious(v)).toEqual([]);
+        expect(v.errors).toEqual([]);
+      },
+      60000,
+    );
+    it('start and projects have nothing serious for axe', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      expect(await serious(v)).toEqual([]);
+      await v.go('/projects');
+      expect(await serious(v)).toEqual([]);
+    }, 60000);
+    it('would be told of a fault: axe finds one that is put there', async () => {
+      const v = await Visitor.arrive(open(), '/projects');
+      await v.page.evaluate(() => document.querySelector('main')?.insertAdjacentHTML('beforeend', '<button></button>'));
+      expect((await serious(v)).join()).toMatch(/button-name/);
+    }, 60000);
+    it.each([...STAGES.map((s) => `/p/sallow-rise/${s}`), '/start', '/projects'])(
+      '%s fits a phone',
+      async (path) => {
+        const v = await Visitor.arrive(open(), path, { width: 390, height: 844 });
+        await new Promise((resolve) => setTimeout(resolve, 1200));
+        expect(await v.page.evaluate(() => window.innerWidth)).toBe(390);
+        expect(await v.page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+        expect(v.errors).toEqual([]);
+      },
+      60000,
+    );
+  });
+
+  describe('what the user made', () => {
+    it('is untouched by every bad file, and the message says what, where and what to do', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/land');
+      await v.verdict(/Valley gate/);
+      await v.type('Project name', 'Kept');
+      const hash = documentHash(await v.kept());
+      for (const [name, content, says] of BAD) {
+        await v.give('Choose a terrain or survey file', put(name, content));
+        const said = await v.reads('[role="alert"]', says);
+        expect(said).toContain(`${name} was not taken in; nothing has changed`);
+        expect(said).toMatch(/Do: \S+/);
+        expect(documentHash(await v.kept())).toBe(hash);
+      }
+      await v.stage('Works');
+      await v.type('Floor width', '99');
+      await v.reads('[role="alert"]', /Floor width of "Orchard swale" is 99, outside 0.2 to 20/);
+      expect(documentHash(await v.kept())).toBe(hash);
+      await v.go('/start');
+      await v.give('Open a .outlet file', put('not.outlet', '{"format":"other"}'));
+      await v.reads('[role="alert"]', /was not opened; nothing has changed/);
+      await v.go('/p/sallow-rise/land');
+      expect(documentHash(await v.kept())).toBe(hash);
+      expect(v.errors).toEqual([]);
+    }, 90000);
+    it('survives a reload in the middle of an edit', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      await v.verdict(/Orchard swale/);
+      await v.type('Water depth at the sill', '0.5');
+      await v.page.reload({ waitUntil: 'networkidle0' });
+      await v.verdict(/Orchard swale/);
+      expect(await v.valueOf('Water depth at the sill')).toBe('0.50');
+    }, 60000);
+    it('is read-only in a second tab', async () => {
+      const context = await open().browser.createBrowserContext();
+      const first = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
+      await first.verdict(/Orchard swale/);
+      const second = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
+      await second.reads('[data-testid="saved"]', /read-only/);
+      const hash = documentHash(await first.kept());
+      await second.type('Water depth at the sill', '0.6');
+      await second.reads('main', /open in another tab/);
+      await first.page.bringToFront();
+      expect(documentHash(await first.kept())).toBe(hash);
+    }, 60000);
+    it('keeps both when a file brings another version of the same project', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      await v.verdict(/Orchard swale/);
+      await v.type('Project name', 'Changed here');
+      await v.kept();
+      await v.go('/start');
+      await v.give('Open a .outlet file', join(process.cwd(), 'demo/demo.outlet'));
+      await v.page.waitForSelector('aside[aria-label="Works sheet"]');
+      await v.go('/projects');
+      const list = await v.reads('main', /Sallow Rise/);
+      expect(list).toContain('Changed here (kept copy)');
+    }, 60000);
+  });
+
+  describe('the rainfall service', () => {
+    it('is labelled simulated, and its table can be taken', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
+      await v.verdict(/52 mm/);
+      await v.press('Ask the rainfall service (simulated)');
+      await v.press('Use this table');
+      await v.reads('aside', /Table: simulated rainfall-frequency service/);
+    }, 60000);
+  });
+}
