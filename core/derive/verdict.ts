@@ -57,7 +57,9 @@ function tellRain({ project, q }: Telling): Piece[] {
     plain('You design for the '),
     strong(`1 in ${years} year`),
     plain(` storm of ${hours(rain.storm.durationMin)}`),
-    plain(': '), strong(q(depthMm, 'rain')), plain(` of rain, with a chance of ${chance}.`),
+    plain(': '),
+    strong(q(depthMm, 'rain')),
+    plain(` of rain, with a chance of ${chance}.`),
   ];
 }
 

@@ -1,7 +1,7 @@
 import { type Point, signedArea } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
-import { stepLength } from './kernels/flow.ts';
-import type { Grid } from './grid.ts';
+import { stepLength, stepsOf } from './kernels/flow.ts';
+import { type Grid, STEP_COL, STEP_ROW } from './grid.ts';
 
 export interface CellSet {
   /** 1 in the set, with one entry a cell of the grid. */
@@ -14,34 +14,37 @@ export interface CellSet {
 export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
   const { ncols, receiver } = flow;
   const n = receiver.length;
-  const off = Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
   const mask = new Uint8Array(n);
-  let members = new Int32Array(4096);
+  const members = new Int32Array(n);
+  const stack = new Int32Array(n);
   let count = 0;
-  const last = n - 1;
-  const keepRoom = (): void => {
-    if (count + 8 < members.length) return;
-    const wider = new Int32Array(Math.min(n + 8, members.length * 2));
-    wider.set(members);
-    members = wider;
+  let held = 0;
+  const take = (i: number): void => {
+    if (mask[i] === 1) return;
+    mask[i] = 1;
+    stack[held++] = i;
   };
-  for (let k = 0; k < outlets.length; k++) {
-    const i = outlets[k];
-    if (receiver[i] > -2 && mask[i] === 0) {
-      keepRoom();
-      mask[i] = 1;
-      members[count++] = i;
-    }
-  }
-  for (let at = 0; at < count; at++) {
-    keepRoom();
-    const c = members[at];
-    // A receiver never points off the grid, so a wrapped-round neighbour can only match inside the index range.
-    for (let d = 0; d < 8; d++) {
-      const k = c + off[d];
-      if (k < 0 || k > last || mask[k] === 1 || receiver[k] !== ((d + 4) & 7)) continue;
-      mask[k] = 1;
-      members[count++] = k;
+  for (let k = 0; k < outlets.length; k++) if (receiver[outlets[k]] > -2) take(outlets[k]);
+  const first = ncols + 1;
+  const last = n - ncols - 2;
+  while (held > 0) {
+    const i = stack[--held];
+    members[count++] = i;
+    // A receiver never points off the grid, so a neighbour wrapped round a row's end never matches.
+    if (i >= first && i <= last) {
+      if (receiver[i + 1] === 4) take(i + 1);
+      if (receiver[i + ncols + 1] === 5) take(i + ncols + 1);
+      if (receiver[i + ncols] === 6) take(i + ncols);
+      if (receiver[i + ncols - 1] === 7) take(i + ncols - 1);
+      if (receiver[i - 1] === 0) take(i - 1);
+      if (receiver[i - ncols - 1] === 1) take(i - ncols - 1);
+      if (receiver[i - ncols] === 2) take(i - ncols);
+      if (receiver[i - ncols + 1] === 3) take(i - ncols + 1);
+    } else {
+      for (let d = 0; d < 8; d++) {
+        const k = i + STEP_ROW[d] * ncols + STEP_COL[d];
+        if (k >= 0 && k < n && receiver[k] === ((d + 4) & 7)) take(k);
+      }
     }
   }
   return { mask, members: members.subarray(0, count) };
@@ -58,19 +61,19 @@ export interface CatchmentShape {
   readonly ring: readonly Point[];
 }
 
-/** Steepest slope of the ground at a cell by central differences (Horn 1981), one-sided beside no data [m/m]. */
-export function slopeAtCell(grid: Grid, i: number): number {
-  const { ncols, nrows, z, cellM } = grid;
+/** Rise per cell at a cell with eight neighbours (Horn 1981). */
+function innerRise(z: Float32Array, i: number, ncols: number): number {
+  const [a, b, c] = [z[i - ncols - 1], z[i - ncols], z[i - ncols + 1]];
+  const [g, h, k] = [z[i + ncols - 1], z[i + ncols], z[i + ncols + 1]];
+  const dx = c + 2 * z[i + 1] + k - a - 2 * z[i - 1] - g;
+  const dy = g + 2 * h + k - a - 2 * b - c;
+  return Math.sqrt(dx * dx + dy * dy) / 8;
+}
+
+/** Rise per cell at the border or beside no data, one-sided where a neighbour is missing. */
+function edgeRise({ ncols, nrows, z }: Grid, i: number): number {
   const col = i % ncols;
   const row = (i - col) / ncols;
-  if (col > 0 && row > 0 && col < ncols - 1 && row < nrows - 1) {
-    const [a, b, c] = [z[i - ncols - 1], z[i - ncols], z[i - ncols + 1]];
-    const [g, h, k] = [z[i + ncols - 1], z[i + ncols], z[i + ncols + 1]];
-    const dx = (c + 2 * z[i + 1] + k - a - 2 * z[i - 1] - g) / 8;
-    const dy = (g + 2 * h + k - a - 2 * b - c) / 8;
-    const slope = Math.sqrt(dx * dx + dy * dy) / cellM;
-    if (!Number.isNaN(slope)) return slope;
-  }
   const side = (forward: number, back: number): number => {
     if (!Number.isNaN(forward - back)) return (forward - back) / 2;
     if (!Number.isNaN(forward)) return forward - z[i];
@@ -78,20 +81,20 @@ export function slopeAtCell(grid: Grid, i: number): number {
   };
   const dx = side(col < ncols - 1 ? z[i + 1] : NaN, col > 0 ? z[i - 1] : NaN);
   const dy = side(row < nrows - 1 ? z[i + ncols] : NaN, row > 0 ? z[i - ncols] : NaN);
-  return Math.hypot(dx, dy) / cellM;
+  return Math.hypot(dx, dy);
 }
 
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
 export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: Uint8Array }): CatchmentShape {
   const { members, mask, edge } = set;
-  const off = Int32Array.of(1, flow.ncols + 1, flow.ncols, flow.ncols - 1, -1, -flow.ncols - 1, -flow.ncols, -flow.ncols + 1);
+  const off = stepsOf(flow.ncols);
   // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
   const lengths = new Float64Array(mask.length);
-  let slopes = 0;
+  let rises = 0;
   let longest = 0;
   let touches = false;
   for (const i of members) {
-    slopes += slopeAtCell(grid, i);
+    rises += edge[i] === 1 ? edgeRise(grid, i) : innerRise(grid.z, i, grid.ncols);
     touches ||= edge[i] === 1;
     const d = flow.receiver[i];
     const below = d >= 0 ? i + off[d] : -1;
@@ -102,7 +105,7 @@ export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: 
   const count = members.length;
   return {
     areaM2: count * grid.cellM ** 2,
-    meanSlope: count === 0 ? 0 : slopes / count,
+    meanSlope: count === 0 ? 0 : rises / count / grid.cellM,
     // Half a cell at either end: from the top edge of the highest cell to the bottom edge of the lowest.
     longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
     touchesTerrainEdge: touches,

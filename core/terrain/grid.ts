@@ -59,19 +59,21 @@ export function extentOf(grid: Grid): [number, number, number, number] {
 }
 
 /** Marks cells on the border of the grid or beside no-data: water there may leave, or more may come from beyond. */
-export function edgeCells(grid: Grid): Uint8Array {
-  const { ncols, nrows, z } = grid;
+export function edgeCells({ ncols, nrows, z }: Grid): Uint8Array {
   const edge = new Uint8Array(z.length);
-  for (let row = 0, i = 0; row < nrows; row++) {
-    for (let col = 0; col < ncols; col++, i++) {
-      if (row === 0 || col === 0 || row === nrows - 1 || col === ncols - 1) {
-        edge[i] = 1;
-      } else {
-        const above = z[i - ncols - 1] + z[i - ncols] + z[i - ncols + 1];
-        const below = z[i + ncols - 1] + z[i + ncols] + z[i + ncols + 1];
-        if (Number.isNaN(above + below + z[i - 1] + z[i + 1])) edge[i] = 1;
-      }
-    }
+  edge.fill(1, 0, ncols).fill(1, z.length - ncols);
+  for (let row = 1; row < nrows - 1; row++) {
+    edge[row * ncols] = 1;
+    edge[row * ncols + ncols - 1] = 1;
   }
+  for (let i = 0; i < z.length; i++) if (z[i] !== z[i]) markAround(edge, i, { ncols, nrows });
   return edge;
+}
+
+function markAround(edge: Uint8Array, i: number, { ncols, nrows }: { ncols: number; nrows: number }): void {
+  const col = i % ncols;
+  const row = (i - col) / ncols;
+  for (let r = Math.max(0, row - 1); r <= Math.min(nrows - 1, row + 1); r++) {
+    for (let c = Math.max(0, col - 1); c <= Math.min(ncols - 1, col + 1); c++) edge[r * ncols + c] = 1;
+  }
 }

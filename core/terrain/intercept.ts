@@ -1,6 +1,6 @@
 import type { Line } from '../geometry/index.ts';
 import { distance, lineLength, subLine } from '../geometry/index.ts';
-import type { Flow } from './kernels/flow.ts';
+import { type Flow, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
 import { cellAt } from './grid.ts';
 
@@ -44,7 +44,7 @@ export function interceptorCells(grid: Grid, lines: readonly Line[]): Int16Array
 /** First interceptor each cell's water meets (its own included), 0 when it meets none: one pass down the receivers. */
 export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
   const { order, receiver, ncols } = flow;
-  const off = Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
+  const off = stepsOf(ncols);
   const label = new Int16Array(owner.length);
   for (let k = order.length - 1; k >= 0; k--) {
     const i = order[k];

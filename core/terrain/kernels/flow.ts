@@ -1,5 +1,5 @@
-// Where each cell's water goes. Steepest direction by triangular facets (Tarboton 1997, Water Resources Research 33(2),
-// eqs 1-6); of the two neighbours that straddle it, the one that keeps the whole path nearest to the true fall line is
+// Where each cell's water goes. Fall line by triangular facets (Tarboton 1997, Water Resources Research 33(2), eqs 1-6), of
+// which only the two beside the steepest of the eight neighbours are weighed; of the two neighbours that straddle it, the one that keeps the whole path nearest to the true fall line is
 // taken (least transversal deviation: Orlandini et al. 2003, WRR 39(6), with the deviation carried from the largest donor).
 import type { Grid } from '../grid.ts';
 import { STEP_COL, STEP_ROW, edgeCells } from '../grid.ts';
@@ -11,7 +11,7 @@ export interface Flow {
   /** Direction of the receiver, 0..7 clockwise from east; -1 the water leaves here; -2 no data. */
   readonly receiver: Int8Array;
   /** Cells draining through each cell, itself included; 0 on no data. */
-  readonly cells: Float64Array;
+  readonly cells: Int32Array;
   /** Cells from highest to lowest: every cell stands after all its donors. */
   readonly order: Int32Array;
   /** The cardinal and diagonal neighbour that straddle the fall line, -1 where there is one only. */
@@ -29,52 +29,54 @@ interface Candidates {
   readonly driftDiagonal: Float32Array;
 }
 
-/** Steepest facet of one 3 x 3 window (levels by direction) into the candidate arrays at `i`. */
-function steepestFacet(out: Candidates, i: number, here: number, window: Float64Array): void {
-  let best = 0;
-  let cardinal = -1;
-  let diagonal = -1;
-  let along = 0;
-  let across = 0;
-  for (let c = 0; c < 8; c += 2) {
-    const e1 = window[c];
-    const s1 = here - e1;
-    for (let turn = 1; turn >= -1; turn -= 2) {
-      const d = (c + turn) & 7;
-      const e2 = window[d];
-      const s2 = e1 - e2;
-      if (s1 > 0 && s2 >= 0 && s2 <= s1) {
-        const steep = s1 * s1 + s2 * s2;
-        if (steep > best) {
-          best = steep;
-          cardinal = c;
-          diagonal = s2 > 0 ? d : -1;
-          along = s1;
-          across = s2;
-        }
-      } else if (s2 > s1) {
-        const drop = here - e2;
-        const steep = 0.5 * drop * drop;
-        if (drop > 0 && steep > best) {
-          best = steep;
-          cardinal = -1;
-          diagonal = d;
-        }
-      } else if (s1 > 0 && s1 * s1 > best) {
-        best = s1 * s1;
-        cardinal = c;
-        diagonal = -1;
-      }
-    }
+const DIAGONAL = Math.SQRT1_2;
+
+/** Index steps to the eight neighbours. */
+export function stepsOf(ncols: number): Int32Array {
+  return Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
+}
+
+/**
+ * The two neighbours that straddle the fall line: the steepest of the eight, and the lower of the two beside it (packed as
+ * steepest x 8 + other), with the drop to either. Drift arrays get the sideways error of a step to each.
+ */
+function straddle(out: Candidates, i: number, packed: number, dropSteepest: number, dropOther: number): void {
+  const steepest = packed >> 3;
+  const other = packed & 7;
+  const isCardinal = (steepest & 1) === 0;
+  const along = isCardinal ? dropSteepest : dropOther;
+  const across = (isCardinal ? dropOther : dropSteepest) - along;
+  // Outside the facet between them the fall line is the steepest direction itself.
+  if (!(across > 0 && along >= across)) {
+    if (isCardinal) out.cardinal[i] = steepest;
+    else out.diagonal[i] = steepest;
+    return;
   }
+  const cardinal = isCardinal ? steepest : other;
+  const diagonal = isCardinal ? other : steepest;
+  const r = Math.sqrt(along * along + across * across);
+  const turn = ((diagonal - cardinal) & 7) === 1 ? 1 : -1;
   out.cardinal[i] = cardinal;
   out.diagonal[i] = diagonal;
-  if (cardinal >= 0 && diagonal >= 0) {
-    const r = Math.sqrt(best);
-    const turn = ((diagonal - cardinal) & 7) === 1 ? 1 : -1;
-    out.driftCardinal[i] = (-turn * across) / r;
-    out.driftDiagonal[i] = (turn * (along - across)) / r;
+  out.driftCardinal[i] = (-turn * across) / r;
+  out.driftDiagonal[i] = (turn * (along - across)) / r;
+}
+
+/** The same for a cell at the edge, from a window of levels around it. */
+function straddleWindow(out: Candidates, i: number, window: Float64Array, here: number): void {
+  let best = 0;
+  let steepest = -1;
+  for (let d = 0; d < 8; d++) {
+    const drop = (here - window[d]) * (d & 1 ? DIAGONAL : 1);
+    if (drop > best) {
+      best = drop;
+      steepest = d;
+    }
   }
+  if (steepest < 0) return;
+  const [left, right] = [(steepest + 7) & 7, (steepest + 1) & 7];
+  const other = window[left] < window[right] ? left : right;
+  straddle(out, i, steepest * 8 + other, here - window[steepest], here - window[other]);
 }
 
 /** Levels around an edge cell; what is missing is continued straight on from the other side, or taken as a way out. */
@@ -103,24 +105,64 @@ function findCandidates(grid: Grid, filled: Float64Array, edge: Uint8Array): Can
     driftCardinal: new Float32Array(n),
     driftDiagonal: new Float32Array(n),
   };
-  const w = new Float64Array(8);
+  const off = stepsOf(ncols);
   for (let i = 0; i < n; i++) {
     const here = filled[i];
     if (here !== here) continue;
     if (edge[i] === 1) {
-      steepestFacet(out, i, here, edgeWindow(grid, filled, i));
+      straddleWindow(out, i, edgeWindow(grid, filled, i), here);
       leaveOverEdge(grid, filled, out, i);
       continue;
     }
-    w[0] = filled[i + 1];
-    w[1] = filled[i + ncols + 1];
-    w[2] = filled[i + ncols];
-    w[3] = filled[i + ncols - 1];
-    w[4] = filled[i - 1];
-    w[5] = filled[i - ncols - 1];
-    w[6] = filled[i - ncols];
-    w[7] = filled[i - ncols + 1];
-    steepestFacet(out, i, here, w);
+    let best = 0;
+    let steepest = -1;
+    let drop = 0;
+    drop = here - filled[i + 1];
+    if (drop > best) {
+      best = drop;
+      steepest = 0;
+    }
+    drop = (here - filled[i + ncols + 1]) * DIAGONAL;
+    if (drop > best) {
+      best = drop;
+      steepest = 1;
+    }
+    drop = here - filled[i + ncols];
+    if (drop > best) {
+      best = drop;
+      steepest = 2;
+    }
+    drop = (here - filled[i + ncols - 1]) * DIAGONAL;
+    if (drop > best) {
+      best = drop;
+      steepest = 3;
+    }
+    drop = here - filled[i - 1];
+    if (drop > best) {
+      best = drop;
+      steepest = 4;
+    }
+    drop = (here - filled[i - ncols - 1]) * DIAGONAL;
+    if (drop > best) {
+      best = drop;
+      steepest = 5;
+    }
+    drop = here - filled[i - ncols];
+    if (drop > best) {
+      best = drop;
+      steepest = 6;
+    }
+    drop = (here - filled[i - ncols + 1]) * DIAGONAL;
+    if (drop > best) {
+      best = drop;
+      steepest = 7;
+    }
+    if (steepest < 0) continue;
+    const left = filled[i + off[(steepest + 7) & 7]];
+    const right = filled[i + off[(steepest + 1) & 7]];
+    const isLeft = left < right;
+    const own = steepest & 1 ? best * Math.SQRT2 : best;
+    straddle(out, i, steepest * 8 + ((steepest + (isLeft ? 7 : 1)) & 7), own, here - (isLeft ? left : right));
   }
   return out;
 }
@@ -145,7 +187,7 @@ function leaveOverEdge(grid: Grid, filled: Float64Array, out: Candidates, i: num
 export function flowOf(grid: Grid, filled: Float64Array): Flow {
   const { ncols, nrows } = grid;
   const n = filled.length;
-  const off = Int32Array.of(1, ncols + 1, ncols, ncols - 1, -1, -ncols - 1, -ncols, -ncols + 1);
+  const off = stepsOf(ncols);
   const candidates = findCandidates(grid, filled, edgeCells(grid));
   const { cardinal, diagonal, driftCardinal, driftDiagonal } = candidates;
   const waiting = new Uint8Array(n);
@@ -154,42 +196,43 @@ export function flowOf(grid: Grid, filled: Float64Array): Flow {
     if (diagonal[i] >= 0) waiting[i + off[diagonal[i]]]++;
   }
   const receiver = new Int8Array(n).fill(-2);
-  const cells = new Float64Array(n);
-  const largest = new Float64Array(n);
+  const cells = new Int32Array(n);
+  const largest = new Int32Array(n);
   const drift = new Float32Array(n);
   const order = new Int32Array(n);
-  let done = 0;
+  const ready = new Int32Array(n);
   let listed = 0;
-  for (let i = 0; i < n; i++) {
-    if (filled[i] !== filled[i]) continue;
-    cells[i] = 1;
-    if (waiting[i] === 0) order[listed++] = i;
-  }
-  // Every cell that may still donate is decided before its receiver: the candidates form a graph that only descends.
-  while (done < listed) {
-    const i = order[done++];
-    const c = cardinal[i];
-    const d = diagonal[i];
-    let take = c >= 0 ? c : d;
-    let error = 0;
-    if (c >= 0 && d >= 0) {
-      const byCardinal = drift[i] + driftCardinal[i];
-      const byDiagonal = drift[i] + driftDiagonal[i];
-      const isCardinal = Math.abs(byCardinal) <= Math.abs(byDiagonal);
-      take = isCardinal ? c : d;
-      error = isCardinal ? byCardinal : byDiagonal;
-    }
-    receiver[i] = take;
-    if (take >= 0) {
+  for (let source = 0; source < n; source++) {
+    if (filled[source] !== filled[source] || waiting[source] !== 0 || receiver[source] !== -2) continue;
+    // Down from each cell without donors until one still waits for another: near cells are then done near in time.
+    let held = 0;
+    ready[held++] = source;
+    while (held > 0) {
+      const i = ready[--held];
+      order[listed++] = i;
+      const own = ++cells[i];
+      const c = cardinal[i];
+      const d = diagonal[i];
+      let take = c >= 0 ? c : d;
+      let error = 0;
+      if (c >= 0 && d >= 0) {
+        const byCardinal = drift[i] + driftCardinal[i];
+        const byDiagonal = drift[i] + driftDiagonal[i];
+        const isCardinal = Math.abs(byCardinal) <= Math.abs(byDiagonal);
+        take = isCardinal ? c : d;
+        error = isCardinal ? byCardinal : byDiagonal;
+      }
+      receiver[i] = take;
+      if (take < 0) continue;
       const r = i + off[take];
-      cells[r] += cells[i];
-      if (cells[i] > largest[r]) {
-        largest[r] = cells[i];
+      cells[r] += own;
+      if (own > largest[r]) {
+        largest[r] = own;
         drift[r] = error;
       }
+      if (c >= 0 && --waiting[i + off[c]] === 0) ready[held++] = i + off[c];
+      if (d >= 0 && --waiting[i + off[d]] === 0) ready[held++] = i + off[d];
     }
-    if (c >= 0 && --waiting[i + off[c]] === 0) order[listed++] = i + off[c];
-    if (d >= 0 && --waiting[i + off[d]] === 0) order[listed++] = i + off[d];
   }
   return { ncols, nrows, receiver, cells, order: order.subarray(0, listed), cardinal, diagonal, driftCardinal, driftDiagonal };
 }
