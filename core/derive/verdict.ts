@@ -2,6 +2,7 @@
 import { type QuantityKind, type UnitSystem, formatQuantity } from '../units/index.ts';
 import { type Project, optionOf } from '../project/index.ts';
 import { depthFor } from '../rain/index.ts';
+import { isReadable } from '../survey/index.ts';
 import type { Derived } from './types.ts';
 
 export interface Piece {
@@ -169,11 +170,15 @@ function tellPegs({ project, derived, q }: Telling): Piece[] {
   const hc = project.survey?.heightOfCollimationM ?? null;
   const cuts = derived.pegs.flatMap((p) => (p.cutM === null ? [] : [p.cutM]));
   const deepest = cuts.length > 0 ? Math.max(...cuts) : null;
+  const head = [strong(`${derived.pegs.length} pegs`), plain(', the deepest cut '), strong(q(deepest, 'length'))];
+  if (hc === null) return [...head, plain('. Give the height of your instrument to get staff readings.')];
+  const read = derived.pegs.filter((p) => p.staffM !== null && isReadable(p.staffM)).length;
+  const rest = derived.pegs.length - read;
   return [
-    strong(`${derived.pegs.length} pegs`),
-    plain(', the deepest cut '),
-    strong(q(deepest, 'length')),
-    plain(hc === null ? '. Give the height of your instrument to get staff readings.' : `, read from an instrument at ${q(hc, 'level')}.`),
+    ...head,
+    plain(`. An instrument at ${q(hc, 'level')} reads `),
+    strong(`${read} of them`),
+    ...(rest > 0 ? [plain('; move it for the others.')] : [plain('.')]),
   ];
 }
 

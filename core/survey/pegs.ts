@@ -16,6 +16,14 @@ export const STAFF_READING = defineFormula(
   ({ HC, RL }) => HC - RL,
 );
 
+/** Longest levelling staff in common use [m]: common practice. */
+export const STAFF_LENGTH_M = 5;
+
+/** Whether a staff on the design level can be read at all from the instrument. */
+export function isReadable(staffM: number): boolean {
+  return staffM >= 0 && staffM <= STAFF_LENGTH_M;
+}
+
 export interface Peg {
   readonly work: string;
   readonly name: string;

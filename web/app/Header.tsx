@@ -15,7 +15,7 @@ const Bar = styled.header`
   display: flex;
   align-items: center;
   gap: 14px;
-  padding: 0 14px;
+  padding: 4px 14px;
   border-bottom: 1px solid var(--line);
   min-height: 48px;
   flex-wrap: wrap;
@@ -48,6 +48,12 @@ const Wide = styled.span`
   gap: 14px;
   align-items: center;
   @media (max-width: 1120px) {
+    display: none;
+  }
+`;
+/** Left out on a phone, where the sun decides. */
+const NotOnPhone = styled.span`
+  @media (max-width: 700px) {
     display: none;
   }
 `;
@@ -143,17 +149,19 @@ export function Header(): ReactNode {
         ]}
         onChange={setSystem}
       />
-      <Choose<ThemeName>
-        label="Theme"
-        isLabelHidden
-        value={theme}
-        choices={[
-          { id: 'paper', name: 'paper' },
-          { id: 'dusk', name: 'dusk' },
-          { id: 'sun', name: 'sun' },
-        ]}
-        onChange={setTheme}
-      />
+      <NotOnPhone>
+        <Choose<ThemeName>
+          label="Theme"
+          isLabelHidden
+          value={theme}
+          choices={[
+            { id: 'paper', name: 'paper' },
+            { id: 'dusk', name: 'dusk' },
+            { id: 'sun', name: 'sun' },
+          ]}
+          onChange={setTheme}
+        />
+      </NotOnPhone>
       <span>
         <Button look="quiet" aria-label="Undo" onPress={undoLast} isDisabled={(history?.past.length ?? 0) === 0}>
           <Undo2 size={17} aria-hidden />

@@ -33,6 +33,7 @@ const Bar = styled.div`
   @media (max-width: 700px) {
     font-size: 16.5px;
     padding: 10px 14px;
+    flex-wrap: wrap;
   }
 `;
 const Note = styled.div`
@@ -57,7 +58,7 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
     <div>
       <Bar data-testid="verdict" role="status" aria-live="polite">
         <p>
-          {result === null ? (progress ? `${progress.part}…` : 'Working it out…') : null}
+          {result === null ? (progress ? `${progress.part}… ${Math.round(100 * progress.share)} %` : 'Working it out…') : null}
           {pieces.map((p, i) =>
             p.tone === 'strong' ? <b key={i}>{p.text}</b> : p.tone === 'alarm' ? <em key={i}>{p.text}</em> : <span key={i}>{p.text}</span>,
           )}

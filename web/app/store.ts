@@ -56,7 +56,7 @@ const { getState: get, setState: set } = useApp;
 let compute: Compute | null = null;
 /** The compute worker, started when first needed. */
 export function worker(): Compute {
-  compute ??= startCompute();
+  compute ??= startCompute((part, share) => set({ progress: share < 1 ? { part, share } : null }));
   return compute;
 }
 

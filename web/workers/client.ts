@@ -1,8 +1,10 @@
 import * as Comlink from 'comlink';
 import type { Compute } from './protocol.ts';
 
-/** Starts the compute worker. */
-export function startCompute(): Compute {
+/** Starts the compute worker; `report` hears how far long work has come. */
+export function startCompute(report: (part: string, share: number) => void): Compute {
   const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
-  return Comlink.wrap<Compute>(worker);
+  const compute = Comlink.wrap<Compute>(worker);
+  void compute.onProgress(Comlink.proxy(report));
+  return compute;
 }

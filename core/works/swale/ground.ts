@@ -23,7 +23,7 @@ const rightOf = ([dx, dy]: Point): Point => [dy, -dx];
 /** Measures ground and cross slope along a line; off the terrain the last known values are carried on. */
 export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGround {
   const lengthM = lineLength(line);
-  const count = Math.min(400, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
+  const count = Math.min(160, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
   const stepM = lengthM / count;
   const [atM, groundM, fall] = [new Float64Array(count + 1), new Float64Array(count + 1), new Float64Array(count + 1)];
   const reach = Math.max(3, 1.5 * grid.cellM);

@@ -27,6 +27,20 @@ export function cutWidth({ b: floor, z: side, h: depth, s: slope }: { b: number;
   return open > 0 ? (2 * side * depth + floor) / open : Infinity;
 }
 
+/** Area of the cut [m2]: the bare law, for loops; the caller has made sure that s·z < 1. */
+export function cutArea({ b: floor, z: side, h: depth, s: slope }: { b: number; z: number; h: number; s: number }): number {
+  const x = (2 * side * depth + floor) / (1 - slope * side);
+  const y = depth + slope * x;
+  return depth * x + (slope * x * x) / 2 - (side * depth * depth) / 2 - (side * y * y) / 2;
+}
+
+/** Area of the bank [m2]: the bare law, for loops; the caller has made sure that s·zb < 1. */
+export function bankArea({ B, w, zb, s: slope }: { B: number; w: number; zb: number; s: number }): number {
+  const u2 = zb * B + w;
+  const u3 = (zb * B + u2) / (1 - slope * zb);
+  return (zb * B * B) / 2 + w * B + B * (u3 - u2) - (u3 - u2) ** 2 / (2 * zb) + (slope * u3 * u3) / 2;
+}
+
 export const SWALE_CUT: Formula<'b' | 'z' | 'h' | 's'> = defineFormula(
   {
     id: 'works.swale-cut-area',
@@ -38,10 +52,8 @@ export const SWALE_CUT: Formula<'b' | 'z' | 'h' | 's'> = defineFormula(
     limits: 'Needs s·z < 1, or the cut side never meets the ground.',
   },
   (i) => {
-    const x = cutWidth(i);
-    if (!Number.isFinite(x)) throw new RangeError(`works.swale-cut-area: s·z must be < 1, got ${i.s * i.z}`);
-    const y = i.h + i.s * x;
-    return i.h * x + (i.s * x * x) / 2 - (i.z * i.h * i.h) / 2 - (i.z * y * y) / 2;
+    if (i.s * i.z >= 1) throw new RangeError(`works.swale-cut-area: s·z must be < 1, got ${i.s * i.z}`);
+    return cutArea(i);
   },
 );
 
@@ -60,11 +72,9 @@ export const SWALE_BANK = defineFormula(
     source: { key: 'geometry', locator: 'section of a bank on a sloping plane' },
     limits: 'Needs s·zb < 1, or the outer side never meets the ground.',
   },
-  ({ B, w, zb, s: slope }) => {
-    if (slope * zb >= 1) throw new RangeError(`works.swale-bank-area: s·zb must be < 1, got ${slope * zb}`);
-    const u2 = zb * B + w;
-    const u3 = (zb * B + u2) / (1 - slope * zb);
-    return (zb * B * B) / 2 + w * B + B * (u3 - u2) - (u3 - u2) ** 2 / (2 * zb) + (slope * u3 * u3) / 2;
+  (i) => {
+    if (i.s * i.zb >= 1) throw new RangeError(`works.swale-bank-area: s·zb must be < 1, got ${i.s * i.zb}`);
+    return bankArea(i);
   },
 );
 

@@ -9,9 +9,19 @@ const STAGES = 48;
 /** How far above the crest the stage table reaches, so that routing never runs off it [m]. */
 const ABOVE_CREST_M = 1;
 
-/** Section of a swale at one station. */
-export function sectionAt(swale: Swale, ground: SwaleGround, i: number): Section {
-  return { ...swale.dimensions, lipDepthM: ground.groundM[i] - swale.levels.floorM, crossSlope: ground.crossSlope[i] };
+/** Sections of a swale at its stations, each with the length of line it stands for (trapezoidal rule). */
+interface Slice {
+  readonly section: Section;
+  readonly shareM: number;
+}
+
+function slicesOf(swale: Swale, ground: SwaleGround): Slice[] {
+  const last = ground.atM.length - 1;
+  const { floorWidthM, sideSlopeHV, bankTopM, bankSlopeHV } = swale.dimensions;
+  return Array.from(ground.groundM, (level, i) => ({
+    section: { floorWidthM, sideSlopeHV, bankTopM, bankSlopeHV, lipDepthM: level - swale.levels.floorM, crossSlope: ground.crossSlope[i] },
+    shareM: (i === 0 || i === last ? 0.5 : 1) * ground.stepM,
+  }));
 }
 
 /** Section on mean ground, for drawing and for the worked formulas. */
@@ -19,26 +29,33 @@ export function meanSection(swale: Swale, ground: SwaleGround): Section {
   return { ...swale.dimensions, lipDepthM: ground.meanGroundM - swale.levels.floorM, crossSlope: ground.meanSlope };
 }
 
-/** Volume and water surface at a level, summed over the stations (trapezoidal rule along the line). */
-export function contentAt(swale: Swale, ground: SwaleGround, levelM: number): { volumeM3: number; wettedM2: number } {
-  const depth = levelM - swale.levels.floorM;
-  const last = ground.atM.length - 1;
+interface Content {
+  readonly volumeM3: number;
+  readonly wettedM2: number;
+}
+
+function contentOf(slices: readonly Slice[], depthM: number): Content {
   let volumeM3 = 0;
   let wettedM2 = 0;
-  for (let i = 0; i <= last; i++) {
-    const share = (i === 0 || i === last ? 0.5 : 1) * ground.stepM;
-    const water = waterSection(sectionAt(swale, ground, i), depth);
-    volumeM3 += water.areaM2 * share;
-    wettedM2 += water.widthM * share;
+  for (const { section, shareM } of slices) {
+    const water = waterSection(section, depthM);
+    volumeM3 += water.areaM2 * shareM;
+    wettedM2 += water.widthM * shareM;
   }
   return { volumeM3, wettedM2 };
+}
+
+/** Volume and water surface at a level, summed over the stations. */
+export function contentAt(swale: Swale, ground: SwaleGround, levelM: number): Content {
+  return contentOf(slicesOf(swale, ground), levelM - swale.levels.floorM);
 }
 
 function stageOf(swale: Swale, ground: SwaleGround): Stage {
   const { floorM, bankCrestM } = swale.levels;
   const top = bankCrestM + ABOVE_CREST_M;
   const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + ((top - floorM) * k) / STAGES);
-  const content = Array.from(levelM, (level) => contentAt(swale, ground, level));
+  const slices = slicesOf(swale, ground);
+  const content = Array.from(levelM, (level) => contentOf(slices, level - floorM));
   return { levelM, volumeM3: Float64Array.from(content, (c) => c.volumeM3), wettedM2: Float64Array.from(content, (c) => c.wettedM2) };
 }
 

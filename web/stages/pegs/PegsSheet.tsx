@@ -2,6 +2,7 @@ import { Download } from 'lucide-react';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { DEFAULT_SURVEY } from '#core/project';
+import { isReadable } from '#core/survey';
 import { formatNumber } from '#core/units';
 import { exportPegs } from '../../app/export.ts';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';
@@ -57,6 +58,7 @@ export function PegsSheet(): ReactNode {
   const pegs = derived?.pegs ?? [];
   const isLocal = project.site.crs === null;
   const n = (v: number | null): string => formatNumber(v, 'level', system);
+  const staff = (v: number | null): string => (v === null || isReadable(v) ? n(v) : v < 0 ? 'too high' : 'too low');
   return (
     <>
       <SheetTitle>Pegs</SheetTitle>
@@ -121,7 +123,7 @@ export function PegsSheet(): ReactNode {
                     <td>{n(p.groundM)}</td>
                     <td>{n(p.cutM)}</td>
                     <td>
-                      <strong>{n(p.staffM)}</strong>
+                      <strong>{staff(p.staffM)}</strong>
                     </td>
                   </tr>
                 ))}

@@ -106,7 +106,7 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
           aria-label={`Level rises from ${formatNumber(store.floorM, 'level', system)} to ${formatNumber(store.peakLevelM, 'level', system)} ${unit('level')}`}
         >
           <ResponsiveContainer width="100%" height={170}>
-            <ComposedChart data={rows} margin={{ top: 6, right: 2, bottom: 0, left: -6 }}>
+            <ComposedChart data={rows} margin={{ top: 6, right: 18, bottom: 0, left: -6 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
               <XAxis
                 dataKey="hours"

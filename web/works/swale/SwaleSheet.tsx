@@ -4,7 +4,7 @@ import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
 import { asSwale, checksOf, figureOf, newId, useChain, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, Choose, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Button, CheckItem, Choose, Fact, Figures, Muted, Part, Quantity, Row } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change, firstSill, withBankAbove, withDepth } from '../levels.ts';
@@ -148,12 +148,12 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
         }
       >
         {sills.map((s) => (
-          <Fact key={s.id} label={s.name} value={format(s.levels.sillM, 'level')} />
-        ))}
-        {sills.map((s) => (
-          <Button key={s.id} look="quiet" onPress={() => select(s.id)}>
-            Open {s.name}
-          </Button>
+          <Row key={s.id}>
+            <Button look="quiet" aria-label={`Open ${s.name}`} onPress={() => select(s.id)}>
+              {s.name}
+            </Button>
+            <Figures>{format(s.levels.sillM, 'level')}</Figures>
+          </Row>
         ))}
       </Part>
       <LowPlaces swale={swale} />
