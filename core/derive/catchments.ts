@@ -17,13 +17,14 @@ export function interception(model: GroundModel, works: readonly BoundWork[], me
   const catching = works.filter((w): w is BoundWork & { interceptor: Line } => w.interceptor !== null);
   const ids = catching.map((w) => w.work.id);
   const key = `${model.key}|${JSON.stringify(catching.map((w) => [w.work.id, w.interceptor]))}`;
-  return memo.step('interception', key, () => {
+  const made = memo.step('interception', key, () => {
     const owner = interceptorCells(
       model.grid,
       catching.map((w) => w.interceptor),
     );
-    return { key, works: ids, owner, label: firstInterceptor(model.flow, owner) };
+    return { works: ids, owner, label: firstInterceptor(model.flow, owner) };
   });
+  return { ...made, key: memo.stamp('interception') };
 }
 
 /** What runs onto each work directly, its own cells included. */

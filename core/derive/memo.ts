@@ -2,6 +2,8 @@
 export class Memo {
   private readonly kept = new Map<string, { readonly key: string; readonly value: unknown }>();
   private used = new Set<string>();
+  private readonly stamps = new Map<string, number>();
+  private count = 0;
   /** How often each step really ran: for tests and the benchmark. */
   readonly runs = new Map<string, number>();
 
@@ -14,7 +16,13 @@ export class Memo {
     const name = id.split(':')[0];
     this.runs.set(name, (this.runs.get(name) ?? 0) + 1);
     this.kept.set(id, { key, value });
+    this.stamps.set(id, ++this.count);
     return value;
+  }
+
+  /** Short name of a step's present result, to build the keys of steps that use it. */
+  stamp(id: string): string {
+    return `${id}@${this.stamps.get(id) ?? 0}`;
   }
 
   /** Forgets steps not asked for since the last sweep, so that removed works do not linger. */

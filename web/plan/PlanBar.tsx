@@ -3,6 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import type { Point } from '#core/geometry';
+import { typedPoint } from './points.ts';
 import { type ToolKind, startTool, useApp } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
 import { Button } from '../kit/index.ts';
@@ -61,15 +62,6 @@ const ICONS: Readonly<Record<ToolKind, ReactNode>> = {
   track: <Route size={16} aria-hidden />,
 };
 const BY_STAGE: Readonly<Record<string, readonly ToolKind[]>> = { land: ['pin', 'outline', 'building', 'track'], works: ['swale', 'pin'] };
-
-/** "431200, 4612300" as a point; null when it is not two numbers. */
-export function typedPoint(text: string): Point | null {
-  const parts = text
-    .trim()
-    .split(/[\s,;]+/)
-    .map(Number);
-  return parts.length === 2 && parts.every((v) => Number.isFinite(v)) ? [parts[0], parts[1]] : null;
-}
 
 /** Tools of the stage, the hint of the tool in hand, and zoom. */
 export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => void; readonly onZoom: (by: number) => void }): ReactNode {

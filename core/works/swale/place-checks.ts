@@ -1,6 +1,6 @@
 // Rules about where a swale lies: what stands near it.
 import type { Company, Rule, StormFacts } from '../../contract/index.ts';
-import { closed, crossingsAlong, distanceToRing, lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
+import { type Point, closed, crossingsAlong, distanceToRing, nearestOnLine, pointAlong } from '../../geometry/index.ts';
 import { gradeMin } from '../rules.ts';
 import type { SwaleGround } from './ground.ts';
 import type { Swale } from './model.ts';
@@ -28,16 +28,20 @@ const buildings: Rule<SwaleFacts> = {
   find: ({ swale, site }) => {
     const rings = site.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
     if (rings.length === 0) return null;
-    const length = lineLength(swale.line);
-    const count = Math.ceil(length / 2);
-    const points = Array.from({ length: count + 1 }, (_, i) => pointAlong(swale.line, (i * length) / count).point);
     let value = Infinity;
-    let at = points[0];
-    for (const point of points)
-      for (const ring of rings) {
-        const d = distanceToRing(ring, point);
-        if (d < value) [value, at] = [d, point];
+    let at = swale.line[0];
+    const consider = (distanceM: number, place: Point): void => {
+      if (distanceM < value) [value, at] = [distanceM, place];
+    };
+    for (const ring of rings) {
+      const [crossed] = crossingsAlong(swale.line, closed(ring));
+      if (crossed !== undefined) consider(0, pointAlong(swale.line, crossed).point);
+      for (const corner of ring) {
+        const near = nearestOnLine(corner, swale.line);
+        if (near.distanceM < value) consider(near.distanceM, pointAlong(swale.line, near.atM).point);
       }
+      for (const place of swale.line) consider(distanceToRing(ring, place), place);
+    }
     return {
       value,
       limit: BUILDING_SETBACK_M,

@@ -1,0 +1,55 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { type QuantityKind, displayUnit, formatNumber, formatQuantity, fromDisplay, toDisplay } from './index.ts';
+
+const KINDS: QuantityKind[] = [
+  'level',
+  'length',
+  'difference',
+  'area',
+  'land',
+  'volume',
+  'flow',
+  'velocity',
+  'rain',
+  'intensity',
+  'slope',
+  'hours',
+  'minutes',
+  'number',
+];
+
+describe('units', () => {
+  it('come back from what is shown, in both systems', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...KINDS),
+        fc.constantFrom('metric' as const, 'us' as const),
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+        (kind, system, v) => {
+          expect(Math.abs(fromDisplay(toDisplay(v, kind, system), kind, system) - v)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(v)));
+        },
+      ),
+      { seed: 41 },
+    );
+  });
+  it('convert as defined: 1 ft = 0.3048 m, 1 ac = 43,560 ft², 1 in = 25.4 mm', () => {
+    expect(toDisplay(0.3048, 'level', 'us')).toBeCloseTo(1, 12);
+    expect(toDisplay(4046.8564224, 'land', 'us')).toBeCloseTo(1, 12);
+    expect(toDisplay(25.4, 'rain', 'us')).toBeCloseTo(1, 12);
+    expect(toDisplay(0.0283168, 'flow', 'us')).toBeCloseTo(1, 5);
+    expect(displayUnit('difference', 'us').unit).toBe('in');
+  });
+  it('never show NaN, and write figures the same everywhere', () => {
+    expect(formatQuantity(NaN, 'level', 'metric')).toBe('–');
+    expect(formatQuantity(null, 'flow', 'us')).toBe('–');
+    expect(formatQuantity(-0.045, 'difference', 'metric')).toBe('−45\u00a0mm');
+    expect(formatNumber(-0.0001, 'difference', 'metric')).toBe('0');
+    expect(formatNumber(12345.6, 'volume', 'metric')).toBe('12\u202f346');
+    expect([
+      formatNumber(1.234, 'length', 'metric'),
+      formatNumber(12.34, 'length', 'metric'),
+      formatNumber(276.4, 'length', 'metric'),
+    ]).toEqual(['1.23', '12.3', '276']);
+  });
+});

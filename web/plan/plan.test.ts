@@ -1,0 +1,83 @@
+import { describe, expect, it } from '@jest/globals';
+import LineString from 'ol/geom/LineString.js';
+import { derived, planeProject, SILL, SWALE } from '../../core/testing/projects.ts';
+import { gridOf } from '../../core/testing/grids.ts';
+import { planItems } from './items.ts';
+import { offsetLine } from './offset.ts';
+import { typedPoint } from './points.ts';
+import { readGround } from './read.ts';
+
+describe('the plan', () => {
+  const project = planeProject({
+    pins: [{ id: 'k', at: [101, 31] }],
+    features: [
+      {
+        id: 'h',
+        kind: 'building',
+        ring: [
+          [1, 1],
+          [9, 1],
+          [9, 7],
+        ],
+      },
+    ],
+  });
+  const drawing = {
+    project,
+    result: derived(project),
+    selected: 'w1',
+    levelText: String,
+    flowText: (q: number) => `${q.toFixed(3)}`,
+    showPegs: true,
+  };
+  it('draws all there is: land, catchments, works, where water goes and leaves, pins and pegs', () => {
+    const ids = planItems(drawing).map((i) => i.id);
+    expect(ids).toEqual(
+      expect.arrayContaining(['outline', 'feature:h', 'catchment:w1', 'catchment:k', 'w1', 's1', 'link:s1', 'exit:s1', 'k', 'peg:0']),
+    );
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(planItems({ ...drawing, showPegs: false }).some((i) => i.id.startsWith('peg'))).toBe(false);
+  });
+  it('redraws only what changed', () => {
+    const changed = { ...project, options: [{ ...project.options[0], works: [SWALE, { ...SILL, atM: 60 } as typeof SILL] }] };
+    const before = new Map(planItems(drawing).map((i) => [i.id, i.version]));
+    const after = planItems({ ...drawing, project: changed });
+    expect(after.filter((i) => before.get(i.id) !== i.version).map((i) => i.id)).toEqual(['s1']);
+  });
+  it('offsets a line to its right, keeping its distance', () => {
+    const moved = offsetLine(
+      new LineString([
+        [0, 0],
+        [10, 0],
+        [20, 0],
+      ]),
+      2,
+    ).getCoordinates();
+    expect(moved).toEqual([
+      [0, -2],
+      [10, -2],
+      [20, -2],
+    ]);
+  });
+  it('reads typed places and refuses others', () => {
+    expect(typedPoint('431200, 4612300')).toEqual([431200, 4612300]);
+    expect(typedPoint('12.5 7')).toEqual([12.5, 7]);
+    expect(typedPoint('north')).toBeNull();
+    expect(typedPoint('1,2,3')).toBeNull();
+  });
+  it('reads level and slope under the pointer, and nothing off the ground', () => {
+    const grid = gridOf((x) => 50 + 0.1 * x, { cells: 10, cellM: 2 });
+    const view = {
+      key: '',
+      frame: grid,
+      z: grid.z,
+      shade: new Uint8ClampedArray(),
+      areaM2: new Float32Array(100).fill(8),
+      contours: { intervalM: 1, xy: new Float64Array(), starts: new Int32Array(), levelM: new Float64Array() },
+    };
+    const read = readGround(view, [9, 9]);
+    expect(read?.levelM).toBeCloseTo(50.9, 4);
+    expect(read?.slope).toBeCloseTo(0.1, 4);
+    expect(readGround(view, [-1, 9])).toBeNull();
+  });
+});
