@@ -14,12 +14,7 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.recommendedTypeChecked,
   {
-    languageOptions: {
-      parserOptions: {
-        projectService: { allowDefaultProject: ['*.mjs', 'scripts/*.mjs', 'scripts/*.cjs', '.dependency-cruiser.cjs'] },
-        tsconfigRootDir: import.meta.dirname,
-      },
-    },
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       'max-params': ['error', 3],
@@ -43,5 +38,9 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-unsafe-assignment': 'off', '@typescript-eslint/no-unsafe-member-access': 'off' },
   },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
-  { files: ['**/*.{mjs,cjs}'], ...tseslint.configs.disableTypeChecked, languageOptions: { globals: globals.node } },
+  {
+    files: ['**/*.{mjs,cjs}'],
+    ...tseslint.configs.disableTypeChecked,
+    languageOptions: { globals: globals.node, parserOptions: { projectService: false } },
+  },
 );

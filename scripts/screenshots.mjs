@@ -49,6 +49,6 @@ await shot('pegs', `${P}/pegs`, async () => {
   await page.keyboard.press('Tab');
 });
 await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 2, isMobile: true, hasTouch: true });
-await shot('pegs-phone', `${P}/pegs`, () => page.evaluate(() => document.querySelector('aside')?.scrollIntoView()));
+await shot('pegs-phone', `${P}/pegs`, () => page.$eval('aside', (e) => e.scrollIntoView()));
 await shot('works-phone', `${P}/works`);
 await browser.close();

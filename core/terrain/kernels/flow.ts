@@ -116,7 +116,7 @@ function findCandidates(grid: Grid, filled: Float64Array, edge: Uint8Array): Can
     }
     let best = 0;
     let steepest = -1;
-    let drop = 0;
+    let drop: number;
     drop = here - filled[i + 1];
     if (drop > best) {
       best = drop;
