@@ -8,7 +8,7 @@ import { registry } from '../works/index.ts';
 import { type Command, type History, execute, redo, startHistory, undo } from './index.ts';
 
 const ids = fc.constantFrom('a', 'b', 'c', 'w1', 's1', 'nobody');
-const points = fc.tuple(fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 200 })) as fc.Arbitrary<[number, number]>;
+const points = fc.tuple(fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 200 }));
 const numbers = fc.oneof(fc.double({ min: -5, max: 200, noNaN: true }), fc.constant(NaN));
 
 /** Any command, sensible or not. */

@@ -34,7 +34,7 @@ const tiff = (change: Record<string, unknown>, levels = Float32Array.from({ leng
       GTRasterTypeGeoKey: 1,
       ProjectedCSTypeGeoKey: 32633,
       ...change,
-    }) as ArrayBuffer,
+    }),
   );
 
 async function refusal(name: string, data: string | Uint8Array, crs: string | null = null): Promise<string> {

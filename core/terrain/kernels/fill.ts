@@ -77,7 +77,7 @@ export function fillDepressions(grid: Grid): Float64Array {
       const m = stack[--stacked];
       const limit = f[m] + FILL_EPSILON_M;
       let open = 0;
-      let k = 0;
+      let k: number;
       k = m + 1;
       if (closed[k + pad] === 0) {
         if (f[k] > limit) {
