@@ -33,7 +33,7 @@ const P = '/p/sallow-rise';
 await shot('works', `${P}/works`);
 await shot('storm-in-works', `${P}/works`, () =>
   page.$eval('aside', (e) => {
-    e.scrollTop = 1010;
+    e.scrollTop = 1130;
   }),
 );
 await shot('land', `${P}/land`);
@@ -45,7 +45,7 @@ await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^
 await shot('start', '/start');
 await shot('pegs', `${P}/pegs`, async () => {
   const field = await page.waitForSelector('::-p-aria([name="Height of collimation"][role="textbox"])');
-  await field.type('121.5');
+  await field.type('136.2');
   await page.keyboard.press('Tab');
 });
 await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 2, isMobile: true, hasTouch: true });

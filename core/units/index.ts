@@ -4,6 +4,7 @@ export type UnitSystem = 'metric' | 'us';
 
 export type QuantityKind =
   | 'level'
+  | 'reading'
   | 'length'
   | 'difference'
   | 'area'
@@ -31,6 +32,7 @@ const IN_MM = 25.4; // mm, exact
 /** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
+  reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   length: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   difference: { metric: { unit: 'mm', factor: 1000, decimals: 0 }, us: { unit: 'in', factor: 12 / FT, decimals: 1 } },
   area: { metric: { unit: 'm²', factor: 1, decimals: 0 }, us: { unit: 'ft²', factor: 1 / FT ** 2, decimals: 0 } },

@@ -4,6 +4,7 @@ import { type QuantityKind, displayUnit, formatNumber, formatQuantity, fromDispl
 
 const KINDS: QuantityKind[] = [
   'level',
+  'reading',
   'length',
   'difference',
   'area',

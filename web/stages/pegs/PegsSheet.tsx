@@ -57,7 +57,8 @@ export function PegsSheet(): ReactNode {
   };
   const pegs = derived?.pegs ?? [];
   const isLocal = project.site.crs === null;
-  const n = (v: number | null): string => formatNumber(v, 'level', system);
+  const n = (v: number | null): string => formatNumber(v, 'reading', system);
+  const place = (v: number): string => formatNumber(v, 'level', system);
   const staff = (v: number | null): string => (v === null || isReadable(v) ? n(v) : v < 0 ? 'too high' : 'too low');
   return (
     <>
@@ -118,8 +119,8 @@ export function PegsSheet(): ReactNode {
                 {own.map((p) => (
                   <tr key={p.name}>
                     <td>{p.name}</td>
-                    <td className="place">{n(p.x)}</td>
-                    <td className="place">{n(p.y)}</td>
+                    <td className="place">{place(p.x)}</td>
+                    <td className="place">{place(p.y)}</td>
                     <td>{n(p.groundM)}</td>
                     <td>{n(p.cutM)}</td>
                     <td>

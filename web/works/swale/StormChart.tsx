@@ -1,5 +1,5 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { Area, Bar, CartesianGrid, ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { Area, Bar, CartesianGrid, ComposedChart, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
 import { displayUnit, formatNumber, toDisplay } from '#core/units';
 import { useApp } from '../../app/store.ts';
@@ -24,6 +24,8 @@ const Table = styled.table`
   }
 `;
 const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
+
+const hourTick = (h: number): string => `${Number(h.toFixed(1))} h`;
 
 interface Row {
   readonly hours: number;
@@ -108,14 +110,7 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
           <ResponsiveContainer width="100%" height={170}>
             <ComposedChart data={rows} margin={{ top: 6, right: 18, bottom: 0, left: -6 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
-              <XAxis
-                dataKey="hours"
-                type="number"
-                domain={[0, 'dataMax']}
-                tick={axis}
-                tickFormatter={(h: number) => `${Number(h.toFixed(1))} h`}
-                stroke="var(--ink)"
-              />
+              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={axis} tickFormatter={hourTick} stroke="var(--ink)" />
               <YAxis yAxisId="level" domain={[floor, top + pad]} tick={axis} tickFormatter={tick} width={58} stroke="var(--line)" />
               <YAxis yAxisId="rain" orientation="right" reversed domain={[0, (max: number) => max * 3]} hide />
               <Bar yAxisId="rain" dataKey="rain" fill="var(--muted)" opacity={0.55} isAnimationActive={false} />
@@ -146,6 +141,23 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
                 label={{ value: 'lowest crest', position: 'insideTopRight', ...axis, fill: 'var(--mossText)' }}
               />
             </ComposedChart>
+          </ResponsiveContainer>
+          <Title>Flow ({unit('flow')}): coming, dashed, and leaving</Title>
+          <ResponsiveContainer width="100%" height={120}>
+            <LineChart data={rows} margin={{ top: 6, right: 18, bottom: 0, left: -6 }}>
+              <CartesianGrid stroke="var(--line)" vertical={false} />
+              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={axis} tickFormatter={hourTick} stroke="var(--ink)" />
+              <YAxis tick={axis} width={58} stroke="var(--line)" />
+              <Line
+                dataKey="inflow"
+                dot={false}
+                stroke="var(--clayText)"
+                strokeWidth={1.8}
+                strokeDasharray="5 4"
+                isAnimationActive={false}
+              />
+              <Line dataKey="outflow" dot={false} stroke="var(--deepWater)" strokeWidth={2} isAnimationActive={false} />
+            </LineChart>
           </ResponsiveContainer>
         </div>
       )}
