@@ -2,6 +2,7 @@
 import { afterAll, beforeAll } from '@jest/globals';
 import { type Bench, openBench } from './driver.ts';
 import { journeys } from './journey.ts';
+import { keeping } from './keeping.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -16,4 +17,5 @@ beforeAll(async () => {
 afterAll(() => bench?.close());
 
 journeys(open);
+keeping(open);
 views(open);

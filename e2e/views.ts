@@ -101,14 +101,6 @@ export function views(open: () => Bench): void {
       expect(documentHash(await v.kept())).toBe(hash);
       expect(v.errors).toEqual([]);
     }, 90000);
-    it('survives a reload in the middle of an edit', async () => {
-      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
-      await v.verdict(/Orchard swale/);
-      await v.type('Water depth at the sill', '0.5');
-      await v.page.reload({ waitUntil: 'networkidle0' });
-      await v.verdict(/Orchard swale/);
-      expect(await v.valueOf('Water depth at the sill')).toBe('0.50');
-    }, 60000);
     it('is read-only in a second tab', async () => {
       const context = await open().browser.createBrowserContext();
       const first = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });

@@ -1,4 +1,4 @@
-import type { Catchment, Check, Figure, LevelMark, LinkFlow, Runoff, StoreStorm } from '../contract/index.ts';
+import type { Catchment, Check, Figure, LevelMark, LinkFlow, Runoff } from '../contract/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
 import type { TerrainStats } from '../terrain/index.ts';
@@ -75,5 +75,3 @@ export interface DeriveResult {
   readonly derived: Derived;
   readonly view: View;
 }
-
-export type StormOf = StoreStorm;

@@ -6,7 +6,7 @@ import { ProjectPage } from './ProjectPage.tsx';
 import { ProjectsPage } from './ProjectsPage.tsx';
 import { StartPage } from './StartPage.tsx';
 import { loadProject, loadSetting } from './storage.ts';
-import { loadSettings, saveNow, useApp } from './store.ts';
+import { leave, loadSettings, useApp } from './store.ts';
 import { GlobalStyle, THEMES } from './theme.ts';
 
 /** The last project opened here, else the demo. */
@@ -47,7 +47,6 @@ export function App(): ReactNode {
   const theme = useApp((s) => s.theme);
   useEffect(() => {
     void loadSettings();
-    const leave = (): void => void saveNow();
     window.addEventListener('pagehide', leave);
     document.addEventListener('visibilitychange', leave);
     return () => {

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import useSWR from 'swr';
 import { Button, Muted, Row } from '../kit/index.ts';
+import { isOpenElsewhere } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { listProjects, removeProject } from './storage.ts';
 
@@ -22,6 +23,10 @@ export function ProjectsPage(): ReactNode {
   const { data = [], mutate } = useSWR('projects', listProjects);
   const remove = async (id: string, name: string): Promise<void> => {
     if (!window.confirm(`Remove “${name}” from this browser? Export it first if you may want it again.`)) return;
+    if (await isOpenElsewhere(id)) {
+      window.alert(`“${name}” is open in another tab. Close it there first.`);
+      return;
+    }
     await removeProject(id);
     await mutate();
   };

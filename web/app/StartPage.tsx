@@ -10,7 +10,7 @@ import { openFile } from './import.ts';
 import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { newId } from './selectors.ts';
-import { openProject, saveNow, say, useApp } from './store.ts';
+import { dispatch, openProject, saveNow, say, useApp } from './store.ts';
 
 const Page = styled.main`
   max-width: 760px;
@@ -52,9 +52,8 @@ export function StartPage(): ReactNode {
     void openProject(emptyProject(draftId, 'My land')).then(() => say(null));
   }, [draftId]);
   const begin = (): void => {
-    const { history } = useApp.getState();
-    if (!history) return;
-    useApp.setState({ history: { ...history, project: { ...history.project, name: name.trim() === '' ? 'My land' : name.trim() } } });
+    const wanted = name.trim();
+    if (wanted !== '') dispatch({ type: 'project.rename', payload: { name: wanted } });
     void claim(draftId)
       .then(saveNow)
       .then(() => navigate(`/p/${draftId}/land`));

@@ -1,7 +1,6 @@
 import { type PegFormat, crsOf, writePegs, writeProjectFile } from '#core/formats';
 import { UserError, optionOf } from '#core/project';
-import { loadAsset } from './storage.ts';
-import { say, useApp } from './store.ts';
+import { assetBytes, say, useApp } from './store.ts';
 
 function download(name: string, data: Uint8Array | string, type: string): void {
   const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
@@ -24,7 +23,7 @@ export async function exportProject(): Promise<void> {
   if (!project) return;
   const assets = new Map<string, Uint8Array>();
   if (project.terrain?.kind === 'asset') {
-    const bytes = await loadAsset(project.terrain.sha256);
+    const bytes = await assetBytes(project.terrain.sha256);
     if (!bytes) {
       say({ tone: 'mend', title: 'The terrain is not in the browser, so the file would be without it', problems: [] });
       return;

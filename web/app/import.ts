@@ -1,9 +1,9 @@
 // Files brought in anywhere in the app: what they are decides what happens.
 import { type Imported, type InputFile, openProjectFile } from '#core/formats';
-import { type Project, UserError, assetName, documentHash, gridToBytes } from '#core/project';
+import { type Project, UserError, assetName, documentHash, fail, gridToBytes } from '#core/project';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
-import { dispatch, keepAsset, openProject, say, useApp, worker } from './store.ts';
+import { dispatch, keepAsset, openProject, saveNow, say, useApp, worker } from './store.ts';
 import { claim } from './claim.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
@@ -30,8 +30,15 @@ export async function openFile(file: File): Promise<string | null> {
     const input = await read(file);
     const { json, assets } = openProjectFile(input.name, input.bytes);
     const project = readProject(json, registry, input.name);
+    if (!(await claim(project.id))) {
+      fail('project.open-elsewhere', `"${project.name}" is open in another tab, which may be changing it`, {
+        where: { file: input.name },
+        do: 'Close that tab, or open the file there.',
+      });
+    }
+    await saveNow();
     await keepOther(project);
-    await openProject(project, { assets, readOnly: !(await claim(project.id)) });
+    await openProject(project, { assets });
     await saveProject(project).catch(() => useApp.setState({ saved: 'failed' }));
     return project.id;
   } catch (error) {

@@ -1,7 +1,7 @@
 import { openProjectFile } from '#core/formats';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
-import { claim } from './claim.ts';
+import { claim, isAnotherOpen } from './claim.ts';
 import { openProject } from './store.ts';
 import { collectAssets, loadProject, saveProject } from './storage.ts';
 
@@ -12,7 +12,7 @@ async function loadDemo(): Promise<boolean> {
   if (!response.ok) return false;
   const { json, assets } = openProjectFile('demo.outlet', new Uint8Array(await response.arrayBuffer()));
   const project = readProject(json, registry, 'demo.outlet');
-  await openProject(project, { assets, readOnly: !(await claim(project.id)) });
+  await openProject(project, { assets, readOnly: !(await claim(project.id, () => void openById(project.id))) });
   await saveProject(project).catch(() => undefined);
   return true;
 }
@@ -21,7 +21,7 @@ async function loadDemo(): Promise<boolean> {
 export async function openById(id: string): Promise<boolean> {
   const project = await loadProject(id);
   if (!project) return id === DEMO_ID ? loadDemo() : false;
-  await collectAssets();
-  await openProject(project, { readOnly: !(await claim(id)) });
+  if (!(await isAnotherOpen())) await collectAssets();
+  await openProject(project, { readOnly: !(await claim(id, () => void openById(id))) });
   return true;
 }

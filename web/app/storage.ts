@@ -19,6 +19,7 @@ export interface ProjectLine {
 }
 
 export async function listProjects(): Promise<ProjectLine[]> {
+  await recovered();
   const lines: ProjectLine[] = [];
   await projects.iterate<Kept, void>(({ project, savedAt }) => {
     lines.push({ id: project.id, name: project.name, savedAt });
@@ -27,16 +28,43 @@ export async function listProjects(): Promise<ProjectLine[]> {
 }
 
 export async function loadProject(id: string): Promise<Project | null> {
+  await recovered();
   return (await projects.getItem<Kept>(id))?.project ?? null;
 }
 
 export async function saveProject(project: Project): Promise<void> {
   await projects.setItem<Kept>(project.id, { project, savedAt: Date.now() });
+  localStorage.removeItem(LAST_WORDS + project.id);
 }
+
+const LAST_WORDS = 'outlet-unsaved:';
+
+/**
+ * Writes a project down before this returns. A page that is about to go has no time for the real store, whose writes end
+ * later: what they would lose is taken up from here on the next visit. Without room it does nothing.
+ */
+export function leaveLastWords(project: Project): void {
+  try {
+    localStorage.setItem(LAST_WORDS + project.id, JSON.stringify(project));
+  } catch {
+    // No room: the ordinary save is still on its way.
+  }
+}
+
+async function takeUpLastWords(): Promise<void> {
+  for (const key of Object.keys(localStorage).filter((k) => k.startsWith(LAST_WORDS))) {
+    const words = localStorage.getItem(key);
+    if (words !== null) await saveProject(JSON.parse(words) as Project);
+  }
+}
+
+let recovery: Promise<void> | null = null;
+/** Resolves once what an earlier visit could not save is in the store. */
+const recovered = (): Promise<void> => (recovery ??= takeUpLastWords());
 
 export async function removeProject(id: string): Promise<void> {
   await projects.removeItem(id);
-  await collectAssets();
+  localStorage.removeItem(LAST_WORDS + id);
 }
 
 export async function saveAsset(sha256: string, bytes: Uint8Array): Promise<void> {

@@ -8,7 +8,7 @@ import type { UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { startCompute } from '../workers/client.ts';
-import { loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
+import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
 import type { ThemeName } from './theme.ts';
 
 export type ToolKind = 'pin' | 'swale' | 'outline' | 'building' | 'track';
@@ -60,6 +60,14 @@ export function worker(): Compute {
   return compute;
 }
 
+const notComputed = (problems: readonly UserProblem[]): Notice => ({ tone: 'mend', title: 'This could not be computed', problems });
+const CRASHED: UserProblem = {
+  code: 'compute.failed',
+  what: 'the computation stopped on a fault of ours',
+  where: {},
+  do: 'Undo the last change; what you made is kept. Export the project if it happens again.',
+};
+
 let deriving = false;
 
 /** Computes the latest document; edits made meanwhile are computed once more when this is done. */
@@ -72,8 +80,10 @@ async function refresh(): Promise<void> {
     const answer = await worker().derive(project);
     if (get().history?.project.id === project.id) {
       if (answer.ok) set({ result: answer.value, computed: revision });
-      else set({ computed: revision, notice: { tone: 'mend', title: 'This could not be computed', problems: answer.problems } });
+      else set({ computed: revision, notice: notComputed(answer.problems) });
     }
+  } catch {
+    set({ computed: revision, notice: notComputed([CRASHED]) });
   } finally {
     deriving = false;
   }
@@ -107,6 +117,14 @@ export async function saveNow(): Promise<void> {
   } catch {
     set({ saved: 'failed' });
   }
+}
+
+/** The page may be gone in a moment: what is not yet kept is written down at once. */
+export function leave(): void {
+  const { history, saved } = get();
+  if (!history || (saved !== 'saving' && saved !== 'failed')) return;
+  leaveLastWords(history.project);
+  void saveNow();
 }
 
 function changed(history: History, before: History | null): void {
@@ -150,9 +168,12 @@ export async function openProject(
   project: Project,
   how: { readonly assets?: ReadonlyMap<string, Uint8Array>; readonly readOnly?: boolean } = {},
 ): Promise<void> {
-  for (const [sha, bytes] of how.assets ?? []) await keepAsset(sha, bytes);
+  // The last edits of the project that is still open come first.
+  await saveNow();
+  let isKept = true;
+  for (const [sha, bytes] of how.assets ?? []) isKept = (await keepAsset(sha, bytes)) && isKept;
   if (project.terrain?.kind === 'asset') {
-    const bytes = how.assets?.get(project.terrain.sha256) ?? (await loadAsset(project.terrain.sha256));
+    const bytes = how.assets?.get(project.terrain.sha256) ?? (await assetBytes(project.terrain.sha256));
     if (bytes) await worker().keep(project.terrain.sha256, bytes);
   }
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
@@ -166,20 +187,31 @@ export async function openProject(
     tool: null,
     drawn: [],
     notice: null,
-    saved: how.readOnly ? 'read-only' : 'saved',
+    saved: how.readOnly ? 'read-only' : isKept ? 'saved' : 'failed',
   });
   await saveSetting('last-project', project.id).catch(() => undefined);
   await Promise.all([refresh(), refreshTerrain()]);
 }
 
-/** Keeps an asset for the worker and, if there is room, for the next visit. */
-export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<void> {
+/** Assets of this visit that the browser had no room for. */
+const unkept = new Map<string, Uint8Array>();
+
+/** Keeps an asset for the worker and, if there is room, for the next visit. Returns whether there was. */
+export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<boolean> {
   await worker().keep(sha256, bytes);
   try {
     await saveAsset(sha256, bytes);
+    return true;
   } catch {
+    unkept.set(sha256, bytes);
     set({ saved: 'failed' });
+    return false;
   }
+}
+
+/** Bytes of an asset, kept by the browser or held only for this visit. */
+export async function assetBytes(sha256: string): Promise<Uint8Array | null> {
+  return unkept.get(sha256) ?? (await loadAsset(sha256));
 }
 
 export const select = (selected: string | null): void => set({ selected });

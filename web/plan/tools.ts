@@ -1,5 +1,6 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Point } from '#core/geometry';
+import { optionOf } from '#core/project';
 import { newSwale } from '#core/works';
 import { newId } from '../app/selectors.ts';
 import { type ToolKind, dispatch, say, select, setDrawn, startTool, useApp, worker } from '../app/store.ts';
@@ -80,7 +81,7 @@ async function addSwale(drawn: readonly Point[]): Promise<void> {
     });
     return;
   }
-  const count = (project.options[0]?.works ?? []).filter((w) => w.kind === 'swale').length;
+  const count = optionOf(project).works.filter((w) => w.kind === 'swale').length;
   const { line, levelM, movedM } = settled;
   const length = line.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - line[i][0], p[1] - line[i][1]), 0);
   const ids = { swale: newId('swale'), sill: newId('sill') };

@@ -1,0 +1,138 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import { openProjectFile } from '#core/formats';
+import { type Project, documentHash } from '#core/project';
+import type { Swale } from '#core/works';
+import { type Bench, Visitor } from './driver.ts';
+
+const demo = (name: string): string => join(process.cwd(), 'demo', name);
+const swaleOf = (p: Project, name: string): Swale => p.options[0].works.find((w) => w.name === name) as Swale;
+
+/** Nothing a user made is lost, whatever happens to page, tab or storage. */
+export function keeping(open: () => Bench): void {
+  describe('an edit', () => {
+    it('survives the page being closed at once, many times over', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      for (const depth of ['0.50', '0.55', '0.40']) {
+        await v.verdict(/Orchard swale/);
+        await v.type('Water depth at the sill', depth);
+        await v.page.reload({ waitUntil: 'networkidle0' });
+        await v.verdict(/Orchard swale/);
+        expect(await v.valueOf('Water depth at the sill')).toBe(depth);
+      }
+      expect(await v.page.evaluate(() => Object.keys(localStorage).filter((k) => k.startsWith('outlet-unsaved')).length)).toBe(0);
+    }, 60000);
+
+    it('survives another project being opened in the same breath', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      await v.verdict(/Orchard swale/);
+      await v.type('Water depth at the sill', '0.52');
+      await v.page.locator('header a[href="/start"]').click();
+      await v.page.waitForSelector('h1');
+      await v.go('/p/sallow-rise/works');
+      await v.verdict(/Orchard swale/);
+      expect(await v.valueOf('Water depth at the sill')).toBe('0.52');
+    }, 60000);
+
+    it('is kept when the browser has no room left, and export still has all of it', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/land');
+      await v.verdict(/Valley gate/);
+      await v.page.evaluate(() => {
+        IDBObjectStore.prototype.put = () => {
+          throw new DOMException('no room', 'QuotaExceededError');
+        };
+      });
+      await v.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await v.reads('[data-testid="saved"]', /storage is full\. Export the project/);
+      await v.reads('main', /sample-survey\.csv is in/);
+      await v.type('Project name', 'No room');
+      await v.press('Export the project');
+      const { json, assets } = openProjectFile('p', await v.downloaded('.outlet'));
+      const project = json as Project;
+      expect(project.name).toBe('No room');
+      if (project.terrain?.kind !== 'asset') throw new Error('the terrain is not an asset');
+      expect(project.terrain.source).toBe('sample-survey.csv');
+      expect([...assets.keys()]).toEqual([project.terrain.sha256]);
+      // Even the name typed without room is there after a reload.
+      await v.page.reload({ waitUntil: 'networkidle0' });
+      expect((await v.kept()).name).toBe('No room');
+      expect(v.errors).toEqual([]);
+    }, 60000);
+  });
+
+  describe('two tabs', () => {
+    it('a file of a project that is open elsewhere is refused, and neither tab changes', async () => {
+      const context = await open().browser.createBrowserContext();
+      const first = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
+      await first.verdict(/Orchard swale/);
+      await first.type('Water depth at the sill', '0.51');
+      const hash = documentHash(await first.kept());
+      const second = await Visitor.arrive(open(), '/start', { context });
+      await second.give('Open a .outlet file', demo('demo.outlet'));
+      await second.reads('[role="alert"]', /open in another tab.*Do: Close that tab/s);
+      await first.page.bringToFront();
+      expect(documentHash(await first.kept())).toBe(hash);
+      // The first tab goes on as before; once it is gone, the second may write.
+      await first.type('Water depth at the sill', '0.53');
+      const crest = swaleOf(await first.kept(), 'Orchard swale').levels.bankCrestM;
+      await second.go('/p/sallow-rise/works');
+      await second.reads('[data-testid="saved"]', /read-only: open in another tab/);
+      await first.page.close();
+      expect(swaleOf(await second.kept(), 'Orchard swale').levels.bankCrestM).toBe(crest);
+      await second.type('Water depth at the sill', '0.45');
+      expect(swaleOf(await second.kept(), 'Orchard swale').levels.bankCrestM).toBeCloseTo(crest - 0.08, 3);
+    }, 60000);
+
+    it('a terrain that only the undo of another tab still names is not thrown away', async () => {
+      const context = await open().browser.createBrowserContext();
+      const first = await Visitor.arrive(open(), '/p/sallow-rise/land', { context });
+      await first.verdict(/Valley gate/);
+      const before = documentHash(await first.kept());
+      await first.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await first.reads('main', /sample-survey\.csv is in/);
+      await first.kept();
+      // Another project opens in a second tab, which clears out what no kept document names.
+      const second = await Visitor.arrive(open(), '/start', { context });
+      await second.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await second.page.waitForSelector('aside[aria-label="Land sheet"]');
+      await second.kept();
+      await second.page.reload({ waitUntil: 'networkidle0' });
+      await first.page.bringToFront();
+      await first.press('Undo');
+      await first.verdict(/150\.79 m/);
+      expect(documentHash(await first.kept())).toBe(before);
+      await first.page.reload({ waitUntil: 'networkidle0' });
+      await first.verdict(/The ground runs from 95\.33 m to 150\.79 m/);
+      expect(first.errors).toEqual([]);
+    }, 90000);
+  });
+
+  describe('a project file', () => {
+    it.each([
+      ['cut short', (b: Uint8Array) => b.slice(0, b.length / 2)],
+      ['of a later version', () => new TextEncoder().encode('{"format":"outlet-project","version":9}')],
+      ['of no format at all', () => new TextEncoder().encode('not json')],
+    ])(
+      '%s is refused in words',
+      async (_how, spoil) => {
+        const v = await Visitor.arrive(open(), '/start');
+        await v.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+        await v.page.waitForSelector('aside[aria-label="Land sheet"]');
+        const hash = documentHash(await v.kept());
+        const url = new URL(v.page.url()).pathname;
+        await v.press('Export the project');
+        const path = join(v.downloads, 'spoilt.outlet');
+        writeFileSync(path, spoil(await v.downloaded('.outlet')));
+        await v.page.locator('header a[href="/start"]').click();
+        await v.give('Open a .outlet file', path);
+        const said = await v.reads('[role="alert"]', /spoilt\.outlet was not opened; nothing has changed/);
+        expect(said).toMatch(/Do: \S+/);
+        await v.go(url);
+        expect(documentHash(await v.kept())).toBe(hash);
+        expect(v.errors).toEqual([]);
+      },
+      60000,
+    );
+  });
+}
