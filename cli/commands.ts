@@ -32,7 +32,9 @@ async function deriveCommand(words: readonly string[]): Promise<string> {
       do: `Use one of ${project.options.map((o) => o.id).join(', ')}.`,
     });
   }
-  return toJson(derive(project, { registry, grids, ...(option === undefined ? {} : { option }) }).derived);
+  const { derived } = derive(project, { registry, grids, ...(option === undefined ? {} : { option }) });
+  // Metric words only: the pieces they are made of are for a page that can change its units.
+  return toJson({ ...derived, checks: derived.checks.map((check) => ({ ...check, said: undefined })) });
 }
 
 async function applyAll(words: readonly string[]): Promise<string> {

@@ -1,6 +1,6 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
 import { checkTable } from '../rain/index.ts';
-import { type Option, type Project, UserError, type UserProblem } from '../project/index.ts';
+import { type Option, type Project, UserError, type UserProblem, problemOf } from '../project/index.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
@@ -138,9 +138,7 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
           },
         ];
       const bound = registry.bind(work);
-      const own = bound
-        .validate()
-        .map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
+      const own = bound.validate().map(problemOf);
       if (bound.hostId !== null && !works.some((w) => w.id === bound.hostId)) {
         own.push({
           code: 'work.no-host',

@@ -1,6 +1,6 @@
 import type { Citation } from '../formula/index.ts';
 import type { Point } from '../geometry/index.ts';
-import type { QuantityKind } from '../units/index.ts';
+import type { QuantityKind, Said } from '../units/index.ts';
 
 export type Severity = 'mend' | 'weigh' | 'fine' | 'unknown';
 
@@ -20,7 +20,10 @@ export interface Check {
   readonly at: Point | null;
   readonly why: string;
   readonly source: Citation;
+  /** What to do, in metric words. */
   readonly do: string;
+  /** Title and advice with their amounts still to be put in the reader's units. */
+  readonly said: { readonly title: Said; readonly do: Said };
 }
 
 /** What a rule finds; the engine adds the rule's own words. Null: the rule does not apply here. */
@@ -30,8 +33,8 @@ export interface Finding {
   readonly limit: number | null;
   readonly at?: Point | null;
   /** Replaces the rule's title where the place or the number says it better. */
-  readonly title?: string;
-  readonly do: string;
+  readonly title?: Said;
+  readonly do: Said;
 }
 
 export interface Rule<Facts> {

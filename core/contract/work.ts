@@ -1,4 +1,4 @@
-import type { QuantityKind } from '../units/index.ts';
+import type { QuantityKind, Said } from '../units/index.ts';
 
 export const WORK_STATUSES = ['existing', 'planned', 'pegged', 'built', 'retired'] as const;
 export type WorkStatus = (typeof WORK_STATUSES)[number];
@@ -25,7 +25,7 @@ export interface FieldSpec {
 
 export interface Problem {
   readonly code: string;
-  readonly what: string;
+  readonly what: Said;
   readonly field?: string;
-  readonly do: string;
+  readonly do: Said;
 }

@@ -1,5 +1,5 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
-import { type QuantityKind, type UnitSystem, formatQuantity } from '../units/index.ts';
+import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../units/index.ts';
 import { type Project, optionOf } from '../project/index.ts';
 import { depthFor } from '../rain/index.ts';
 import { isReadable } from '../survey/index.ts';
@@ -21,6 +21,7 @@ interface Telling {
   readonly project: Project;
   readonly derived: Derived;
   readonly q: (value: number | null | undefined, kind: QuantityKind) => string;
+  readonly system: UnitSystem;
   readonly selected: string | null;
 }
 
@@ -96,7 +97,7 @@ function nameOf({ project, derived }: Telling, id: string): string {
 }
 
 function tellWorks(telling: Telling): Piece[] {
-  const { project, derived, q } = telling;
+  const { project, derived, q, system } = telling;
   if (!derived.terrain) return [plain('Works need land to stand on: bring in terrain first.')];
   const store = storeTold(telling);
   if (!store) return [plain('Draw a swale roughly across the slope: it settles on the contour through its first point.')];
@@ -106,7 +107,8 @@ function tellWorks(telling: Telling): Piece[] {
     return [plain(`${name} would hold `), strong(q(store.heldM3, 'volume')), plain(`. Give the ${missing} to see what the storm brings.`)];
   }
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
-  const tail = worst ? [plain(' First mend: '), alarm(`${worst.title.charAt(0).toLowerCase()}${worst.title.slice(1)}`), plain('.')] : [];
+  const first = worst ? spoken(worst.said.title, system) : '';
+  const tail = worst ? [plain(' First mend: '), alarm(`${first.charAt(0).toLowerCase()}${first.slice(1)}`), plain('.')] : [];
   if (store.holds === true) {
     return [
       plain(`${name} holds all `),
@@ -197,7 +199,7 @@ export function verdict(
   project: Project,
   on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null },
 ): Piece[] {
-  return TELL[stage]({ project, derived: on.derived, selected: on.selected, q: (v, kind) => formatQuantity(v, kind, on.system) });
+  return TELL[stage]({ project, ...on, q: (v, kind) => formatQuantity(v, kind, on.system) });
 }
 
 /** All sentences as plain metric text. */

@@ -110,3 +110,20 @@ export function simplify(line: Line, toleranceM: number): Point[] {
   }
   return line.filter((_, i) => keep[i] === 1);
 }
+
+/** Least distance between two lines [m], 0 where they cross, and the place on the first line where it is. */
+export function nearestBetween(line: Line, other: Line): { readonly distanceM: number; readonly point: Point } {
+  const [crossed] = crossingsAlong(line, other);
+  if (crossed !== undefined) return { distanceM: 0, point: pointAlong(line, crossed).point };
+  // Between lines that do not cross, one end of the shortest way is a corner of either.
+  let best: { distanceM: number; point: Point } = { distanceM: Infinity, point: line[0] };
+  for (const point of line) {
+    const { distanceM } = nearestOnLine(point, other);
+    if (distanceM < best.distanceM) best = { distanceM, point };
+  }
+  for (const corner of other) {
+    const { distanceM, atM } = nearestOnLine(corner, line);
+    if (distanceM < best.distanceM) best = { distanceM, point: pointAlong(line, atM).point };
+  }
+  return best;
+}

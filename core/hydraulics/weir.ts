@@ -20,6 +20,15 @@ export const BROAD_CREST = defineFormula(
   ({ C, L, H }) => C * L * H ** 1.5,
 );
 
+/** Flow [m3/s] over a grassed crest at a level of the water behind it: the bare law of BROAD_CREST, for loops. */
+export function grassedSillLaw({ lengthM, levelM }: { readonly lengthM: number; readonly levelM: number }): (atM: number) => number {
+  const perHead = GRASSED_SILL_C * lengthM;
+  return (atM) => {
+    const head = atM - levelM;
+    return head > 0 ? perHead * head * Math.sqrt(head) : 0;
+  };
+}
+
 export const SILL_HEAD = defineFormula(
   {
     id: 'hydraulics.sill-head',

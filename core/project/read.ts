@@ -6,7 +6,7 @@ import { MAX_CELLS } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
-import { UserError, type UserProblem } from './problem.ts';
+import { UserError, type UserProblem, problemOf } from './problem.ts';
 
 /** Class-validator's findings as problems, each with the path of its field. */
 export function problemsOf(errors: readonly ValidationError[], file: string | undefined, path = ''): UserProblem[] {
@@ -158,9 +158,7 @@ function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Regi
     ];
   }
   const bound = registry.bind(work);
-  const own = bound
-    .validate()
-    .map((p): UserProblem => ({ code: p.code, what: p.what, where: p.field === undefined ? {} : { field: p.field }, do: p.do }));
+  const own = bound.validate().map(problemOf);
   if (own.length === 0 && bound.hostId !== null && !works.some((other) => other.id === bound.hostId)) {
     own.push({
       code: 'work.no-host',

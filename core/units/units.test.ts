@@ -1,11 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type QuantityKind, displayUnit, formatNumber, formatQuantity, fromDisplay, toDisplay } from './index.ts';
+import { type QuantityKind, amount, displayUnit, formatNumber, formatQuantity, fromDisplay, say, spoken, toDisplay } from './index.ts';
 
 const KINDS: QuantityKind[] = [
   'level',
   'reading',
   'length',
+  'distance',
   'difference',
   'area',
   'land',
@@ -52,5 +53,18 @@ describe('units', () => {
       formatNumber(12.34, 'length', 'metric'),
       formatNumber(276.4, 'length', 'metric'),
     ]).toEqual(['1.23', '12.3', '276']);
+  });
+});
+
+describe('sentences with amounts', () => {
+  it('are spoken in the reader’s units, nested ones too', () => {
+    const where = say`at ${amount(84, 'length')}`;
+    const said = say`Raise ${amount(6, 'length')} of bank by ${amount(0.495, 'difference')} ${where}.`;
+    expect(spoken(said, 'metric')).toBe('Raise 6.00\u00a0m of bank by 495\u00a0mm at 84.0\u00a0m.');
+    expect(spoken(said, 'us')).toBe('Raise 19.7\u00a0ft of bank by 19.5\u00a0in at 276\u00a0ft.');
+  });
+  it('stay as they are without one', () => {
+    expect(spoken('Nothing.', 'us')).toBe('Nothing.');
+    expect(spoken(say`${'Nothing'} at all`, 'us')).toBe('Nothing at all');
   });
 });

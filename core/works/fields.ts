@@ -1,4 +1,5 @@
 import type { FieldSpec, Problem } from '../contract/index.ts';
+import { amount, say } from '../units/index.ts';
 
 /** The value at a dotted path, undefined when the path breaks off. */
 export function valueAt(object: unknown, path: string): unknown {
@@ -11,13 +12,14 @@ export function valueAt(object: unknown, path: string): unknown {
 export function checkFields(work: { readonly id: string; readonly name: string }, fields: readonly FieldSpec[]): Problem[] {
   return fields.flatMap((field): Problem[] => {
     const value = valueAt(work, field.path);
+    const range = say`Give a number from ${amount(field.min, field.kind)} to ${amount(field.max, field.kind)}.`;
     if (typeof value !== 'number' || !Number.isFinite(value)) {
       return [
         {
           code: 'work.field-missing',
           what: `${field.label} of "${work.name}" is ${JSON.stringify(value) ?? 'missing'}, not a number`,
           field: field.path,
-          do: `Give a number from ${field.min} to ${field.max}.`,
+          do: range,
         },
       ];
     }
@@ -25,9 +27,9 @@ export function checkFields(work: { readonly id: string; readonly name: string }
       return [
         {
           code: 'work.field-range',
-          what: `${field.label} of "${work.name}" is ${value}, outside ${field.min} to ${field.max}`,
+          what: say`${field.label} of "${work.name}" is ${amount(value, field.kind)}, outside ${amount(field.min, field.kind)} to ${amount(field.max, field.kind)}`,
           field: field.path,
-          do: `Give a number from ${field.min} to ${field.max}.`,
+          do: range,
         },
       ];
     }

@@ -1,5 +1,6 @@
 import type { Check, Rule } from '../contract/index.ts';
 import type { Citation } from '../formula/index.ts';
+import { spoken } from '../units/index.ts';
 
 export const COMMON_PRACTICE: Citation = { key: 'common-practice' };
 
@@ -8,7 +9,8 @@ export function runRules<F>(rules: readonly Rule<F>[], facts: F, on: string): Ch
   return rules.flatMap((rule): Check[] => {
     const found = rule.find(facts);
     if (!found) return [];
-    const { id, title, why, unit, kind, sense, source } = rule;
+    const { id, why, unit, kind, sense, source } = rule;
+    const title = found.title ?? rule.title;
     return [
       {
         id,
@@ -18,12 +20,13 @@ export function runRules<F>(rules: readonly Rule<F>[], facts: F, on: string): Ch
         kind,
         sense,
         source,
-        title: found.title ?? title,
+        title: spoken(title, 'metric'),
         severity: found.severity,
         value: found.value,
         limit: found.limit,
         at: found.at ?? null,
-        do: found.do,
+        do: spoken(found.do, 'metric'),
+        said: { title, do: found.do },
       },
     ];
   });

@@ -10,7 +10,7 @@ import { openFile } from './import.ts';
 import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { newId } from './selectors.ts';
-import { dispatch, openProject, saveNow, say, useApp } from './store.ts';
+import { dispatch, openProject, saveNow, notify, useApp } from './store.ts';
 
 const Page = styled.main`
   max-width: 760px;
@@ -49,7 +49,7 @@ export function StartPage(): ReactNode {
   const [draftId] = useState(() => newId('project'));
   useEffect(() => {
     // An empty project to bring the terrain into; it is kept only once it has some.
-    void openProject(emptyProject(draftId, 'My land')).then(() => say(null));
+    void openProject(emptyProject(draftId, 'My land')).then(() => notify(null));
   }, [draftId]);
   const begin = (): void => {
     const wanted = name.trim();

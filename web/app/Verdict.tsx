@@ -3,10 +3,11 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { type Stage, verdict } from '#core/derive';
+import { spoken } from '#core/units';
 import { Button, Problems } from '../kit/index.ts';
 import { FONT } from './theme.ts';
 import { useProject } from './selectors.ts';
-import { say, useApp } from './store.ts';
+import { notify, useApp } from './store.ts';
 
 const Bar = styled.div`
   padding: 12px 18px;
@@ -67,8 +68,12 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
       </Bar>
       {notice && (
         <Note>
-          {notice.tone === 'mend' ? <Problems title={notice.title} problems={notice.problems} /> : <p role="status">{notice.title}</p>}
-          <Button look="quiet" aria-label="Close this note" onPress={() => say(null)}>
+          {notice.tone === 'mend' ? (
+            <Problems title={notice.title} problems={notice.problems} />
+          ) : (
+            <p role="status">{spoken(notice.title, system)}</p>
+          )}
+          <Button look="quiet" aria-label="Close this note" onPress={() => notify(null)}>
             <X size={15} aria-hidden />
           </Button>
         </Note>

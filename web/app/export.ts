@@ -1,6 +1,6 @@
 import { type PegFormat, crsOf, writePegs, writeProjectFile } from '#core/formats';
 import { UserError, optionOf } from '#core/project';
-import { assetBytes, say, useApp } from './store.ts';
+import { assetBytes, notify, useApp } from './store.ts';
 
 function download(name: string, data: Uint8Array | string, type: string): void {
   const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
@@ -25,7 +25,7 @@ export async function exportProject(): Promise<void> {
   if (project.terrain?.kind === 'asset') {
     const bytes = await assetBytes(project.terrain.sha256);
     if (!bytes) {
-      say({ tone: 'mend', title: 'The terrain is not in the browser, so the file would be without it', problems: [] });
+      notify({ tone: 'mend', title: 'The terrain is not in the browser, so the file would be without it', problems: [] });
       return;
     }
     assets.set(project.terrain.sha256, bytes);
@@ -44,6 +44,6 @@ export async function exportPegs(format: PegFormat): Promise<void> {
     download(`${fileName(project.name)}-pegs.${format}`, writePegs(result.derived.pegs, format, { crs, workNames }), 'text/plain');
   } catch (error) {
     if (!(error instanceof UserError)) throw error;
-    say({ tone: 'mend', title: 'The pegs were not exported', problems: error.problems });
+    notify({ tone: 'mend', title: 'The pegs were not exported', problems: error.problems });
   }
 }

@@ -3,7 +3,7 @@ import { type Imported, type InputFile, openProjectFile } from '#core/formats';
 import { type Project, UserError, assetName, documentHash, fail, gridToBytes } from '#core/project';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
-import { dispatch, keepAsset, openProject, saveNow, say, useApp, worker } from './store.ts';
+import { dispatch, keepAsset, openProject, saveNow, notify, useApp, worker } from './store.ts';
 import { claim } from './claim.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
@@ -43,7 +43,7 @@ export async function openFile(file: File): Promise<string | null> {
     return project.id;
   } catch (error) {
     if (!(error instanceof UserError)) throw error;
-    say({ tone: 'mend', title: `${file.name} was not opened; nothing has changed`, problems: error.problems });
+    notify({ tone: 'mend', title: `${file.name} was not opened; nothing has changed`, problems: error.problems });
     return null;
   }
 }
@@ -53,7 +53,7 @@ export async function bringIn(file: File, crs: string | null = null): Promise<bo
   if (isProject(file.name)) return (await openFile(file)) !== null;
   const answer = await worker().import(await read(file), crs);
   if (!answer.ok) {
-    say({ tone: 'mend', title: `${file.name} was not taken in; nothing has changed`, problems: answer.problems });
+    notify({ tone: 'mend', title: `${file.name} was not taken in; nothing has changed`, problems: answer.problems });
     return false;
   }
   return take(answer.value);
@@ -83,7 +83,7 @@ async function take(imported: Imported): Promise<boolean> {
         },
       },
     });
-    if (done) say({ tone: 'fine', title: `The rain table of ${source} is in.`, problems: [] });
+    if (done) notify({ tone: 'fine', title: `The rain table of ${source} is in.`, problems: [] });
     return done;
   }
   const bytes = gridToBytes(imported.grid);
@@ -93,6 +93,6 @@ async function take(imported: Imported): Promise<boolean> {
     type: 'terrain.set',
     payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs },
   });
-  if (done) say({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
+  if (done) notify({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
   return done;
 }

@@ -4,7 +4,7 @@ import { type Command, type History, execute, redo, startHistory, undo } from '#
 import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
 import { type Project, UserError, type UserProblem } from '#core/project';
-import type { UnitSystem } from '#core/units';
+import type { Said, UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { startCompute } from '../workers/client.ts';
@@ -15,7 +15,7 @@ export type ToolKind = 'pin' | 'swale' | 'outline' | 'building' | 'track';
 
 export interface Notice {
   readonly tone: 'fine' | 'mend';
-  readonly title: string;
+  readonly title: Said;
   readonly problems: readonly UserProblem[];
 }
 
@@ -217,7 +217,7 @@ export async function assetBytes(sha256: string): Promise<Uint8Array | null> {
 export const select = (selected: string | null): void => set({ selected });
 export const startTool = (tool: ToolKind | null): void => set({ tool, drawn: [] });
 export const setDrawn = (drawn: readonly Point[]): void => set({ drawn });
-export const say = (notice: Notice | null): void => set({ notice });
+export const notify = (notice: Notice | null): void => set({ notice });
 
 export function setSystem(system: UnitSystem): void {
   set({ system });

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Check, Severity } from '#core/contract';
-import { formatQuantity } from '#core/units';
+import { formatQuantity, spoken } from '#core/units';
 import { useApp } from '../app/store.ts';
 import { sourceWords } from './source.ts';
 
@@ -69,14 +69,14 @@ export function CheckItem({ check, subject }: { readonly check: Check; readonly 
         <SeverityMark severity={check.severity} />
         <span style={{ fontWeight: check.severity === 'fine' ? 400 : 700 }}>
           {subject === undefined ? '' : `${subject}: `}
-          {check.title}
+          {spoken(check.said.title, system)}
           {isCounted && <Small>{check.value === null ? 'Not known yet' : `${value} against ${need} ${limit}`}</Small>}
-          {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{check.do}</Small>}
+          {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
         </span>
       </summary>
       <Body>
         <p>{check.why}</p>
-        {check.severity === 'fine' && <p>{check.do}</p>}
+        {check.severity === 'fine' && <p>{spoken(check.said.do, system)}</p>}
         <Small>Source: {sourceWords(check.source)}</Small>
       </Body>
     </Item>

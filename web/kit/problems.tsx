@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { UserProblem } from '#core/project';
+import { type Said, spoken } from '#core/units';
+import { useApp } from '../app/store.ts';
 
 const Box = styled.div`
   border-left: 4px solid var(--alarm);
@@ -15,18 +17,19 @@ function place({ file, line, field }: UserProblem['where']): string {
 }
 
 /** What is wrong, where, and what to do: never more, never less. */
-export function Problems({ title, problems }: { readonly title: string; readonly problems: readonly UserProblem[] }): ReactNode {
+export function Problems({ title, problems }: { readonly title: Said; readonly problems: readonly UserProblem[] }): ReactNode {
+  const system = useApp((s) => s.system);
   return (
     <Box role="alert">
-      <strong>{title}</strong>
+      <strong>{spoken(title, system)}</strong>
       {problems.map((p, i) => (
         <div key={`${p.code}${i}`}>
           <p>
             {place(p.where) === '' ? '' : `${place(p.where)}: `}
-            {p.what}.
+            {spoken(p.said?.what ?? p.what, system)}.
           </p>
           <p>
-            <strong>Do:</strong> {p.do}
+            <strong>Do:</strong> {spoken(p.said?.do ?? p.do, system)}
           </p>
         </div>
       ))}

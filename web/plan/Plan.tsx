@@ -86,6 +86,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   }, []);
 
   useEffect(() => map.current?.setPalette(palette), [palette]);
+  useEffect(() => map.current?.setSystem(system), [system]);
   useEffect(() => {
     map.current?.setTerrain(terrain);
     if (!terrain) return;

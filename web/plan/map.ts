@@ -13,6 +13,7 @@ import Projection from 'ol/proj/Projection.js';
 import ImageCanvasSource from 'ol/source/ImageCanvas.js';
 import VectorSource from 'ol/source/Vector.js';
 import type { Point as XY } from '#core/geometry';
+import type { UnitSystem } from '#core/units';
 import type { Look, PlanEvents, PlanItem } from './types.ts';
 import type { TerrainView } from '../workers/protocol.ts';
 import type { Palette } from '../app/theme.ts';
@@ -25,6 +26,7 @@ type Extent = [number, number, number, number];
 /** Owns the OpenLayers map: created once, told what to show. */
 export class PlanMap {
   private readonly map: OlMap;
+  private readonly scale = new ScaleLine({ minWidth: 70 });
   private readonly contours = new VectorSource();
   private readonly items = new VectorSource();
   private readonly tools = new VectorSource();
@@ -50,7 +52,7 @@ export class PlanMap {
     this.map = new OlMap({
       target,
       layers: [this.shadeLayer, ...this.layers],
-      controls: [new ScaleLine({ minWidth: 70 })],
+      controls: [this.scale],
       interactions: defaultInteractions({ keyboard: false }),
       view: new View({ projection: new Projection({ code: 'outlet-plane', units: 'm' }), center: [0, 0], resolution: 1 }),
     });
@@ -93,6 +95,10 @@ export class PlanMap {
     this.palette = palette;
     this.layers.forEach((l) => l.changed());
     if (this.view) this.showShade(this.view);
+  }
+
+  setSystem(system: UnitSystem): void {
+    this.scale.setUnits(system);
   }
 
   /** Shows a terrain once; the same key again does nothing. */

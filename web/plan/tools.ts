@@ -1,9 +1,10 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Point } from '#core/geometry';
 import { optionOf } from '#core/project';
+import { amount, say } from '#core/units';
 import { newSwale } from '#core/works';
 import { newId } from '../app/selectors.ts';
-import { type ToolKind, dispatch, say, select, setDrawn, startTool, useApp, worker } from '../app/store.ts';
+import { type ToolKind, dispatch, notify, select, setDrawn, startTool, useApp, worker } from '../app/store.ts';
 
 export const TOOLS: Readonly<Record<ToolKind, { readonly name: string; readonly least: number; readonly hint: string }>> = {
   pin: { name: 'Drop a pin', least: 1, hint: 'Click where the water passes: its catchment is drawn.' },
@@ -31,7 +32,7 @@ export function finishTool(): void {
   if (!tool) return;
   const { least, name } = TOOLS[tool];
   if (drawn.length < least) {
-    say({
+    notify({
       tone: 'mend',
       title: `${name}: ${least} points are needed, there ${drawn.length === 1 ? 'is' : 'are'} ${drawn.length}`,
       problems: [],
@@ -67,7 +68,7 @@ async function addSwale(drawn: readonly Point[]): Promise<void> {
   if (!project) return;
   const settled = await worker().settle(project, drawn);
   if (!settled?.ok) {
-    say({
+    notify({
       tone: 'mend',
       title: 'The swale could not be placed',
       problems: [
@@ -88,9 +89,9 @@ async function addSwale(drawn: readonly Point[]): Promise<void> {
   const works = newSwale(ids, `Swale ${count + 1}`, { line, levelM, sillAtM: Math.max(length / 2, length - 4) });
   if (dispatch({ type: 'works.add', payload: { works } })) {
     select(ids.swale);
-    say({
+    notify({
       tone: 'fine',
-      title: `It settled on the ${levelM.toFixed(2)} m contour through your first point; your line moved ${movedM.toFixed(1)} m at most.`,
+      title: say`It settled on the ${amount(levelM, 'level')} contour through your first point; your line moved ${amount(movedM, 'distance')} at most.`,
       problems: [],
     });
   }

@@ -1,5 +1,6 @@
 import type { Company, Rule, StormFacts } from '../../contract/index.ts';
 import { GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
+import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SillGround } from './ground.ts';
 import type { LevelSill } from './model.ts';
@@ -18,7 +19,8 @@ const OUT_OF_LEVEL_M = [0.01, 0.025] as const;
 const TOLERANCE_M = 0.025;
 const LEAST_STEP_M = 0.05;
 
-const mm = (m: number): string => `${Math.round(m * 1000)} mm`;
+const step = (m: number): Amount => amount(m, 'difference');
+const metres = (m: number): Amount => amount(m, 'distance');
 const isFirst = ({ sill, company }: SillFacts): boolean => firstSill(company, sill) === sill.id;
 
 /** Sills of the same host, lowest first; equal levels by id so that one only is first. */
@@ -56,7 +58,7 @@ const length: Rule<SillFacts> = {
       value,
       limit,
       severity: gradeMin(value, 0.7 * limit, limit),
-      do: value < limit ? `Widen it from ${value.toFixed(1)} to ${(Math.ceil(limit * 10) / 10).toFixed(1)} m.` : 'Nothing.',
+      do: value < limit ? say`Widen it from ${metres(value)} to ${metres(Math.ceil(limit * 10) / 10)}.` : 'Nothing.',
     };
   },
 };
@@ -84,7 +86,7 @@ const exitVelocity: Rule<SillFacts> = {
       at: ground.dischargeAt,
       do:
         value > size.permissibleMs
-          ? `Widen the sill to ${(size.byVelocityM ?? size.lengthM).toFixed(1)} m, lay stone below it, or move it to gentler ground.`
+          ? say`Widen the sill to ${metres(size.byVelocityM ?? size.lengthM)}, lay stone below it, or move it to gentler ground.`
           : 'Nothing.',
     };
   },
@@ -136,7 +138,7 @@ const secondStep: Rule<SillFacts> = {
       value,
       limit,
       severity: gradeMin(value, LEAST_STEP_M, limit),
-      do: value < limit ? `Set it ${mm(limit - value)} higher, at ${(below.levels.sillM + limit).toFixed(3)} m.` : 'Nothing.',
+      do: value < limit ? say`Set it ${step(limit - value)} higher, at ${amount(below.levels.sillM + limit, 'reading')}.` : 'Nothing.',
     };
   },
 };
@@ -156,7 +158,7 @@ const belowBank: Rule<SillFacts> = {
       value,
       limit: 0.2,
       severity: gradeMin(value, 0.1, 0.2),
-      do: value < 0.2 ? `Lower the sill or raise the bank by ${mm(0.2 - value)}.` : 'Nothing.',
+      do: value < 0.2 ? say`Lower the sill or raise the bank by ${step(0.2 - value)}.` : 'Nothing.',
     };
   },
 };
@@ -212,7 +214,7 @@ const outOfLevel: Rule<SillFacts> = {
       value,
       limit: OUT_OF_LEVEL_M[0],
       severity: gradeMax(value, ...OUT_OF_LEVEL_M),
-      do: value > OUT_OF_LEVEL_M[0] ? `Shave the high ${mm(value)} off, or set a board or kerb level.` : 'Nothing.',
+      do: value > OUT_OF_LEVEL_M[0] ? say`Shave the high ${step(value)} off, or set a board or kerb level.` : 'Nothing.',
     };
   },
 };
@@ -235,7 +237,7 @@ const onFill: Rule<SillFacts> = {
       severity: gradeMax(value, 0.03, 0.1),
       do:
         value > 0.03
-          ? `Natural ground is ${mm(value)} lower here: move the sill to higher ground along the swale, lower it, or armour it with stone.`
+          ? say`Natural ground is ${step(value)} lower here: move the sill to higher ground along the swale, lower it, or armour it with stone.`
           : 'Nothing.',
     };
   },
@@ -267,13 +269,7 @@ const onLine: Rule<SillFacts> = {
     const room = Math.min(sill.atM, ground.hostLengthM - sill.atM);
     const value = room - sill.dimensions.lengthM / 2;
     if (value >= 0) return null;
-    return {
-      value,
-      limit: 0,
-      severity: 'weigh',
-      at: ground.at,
-      do: `Move it ${(-value).toFixed(1)} m further in from the end of the swale.`,
-    };
+    return { value, limit: 0, severity: 'weigh', at: ground.at, do: say`Move it ${metres(-value)} further in from the end of the swale.` };
   },
 };
 

@@ -1,6 +1,6 @@
 import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
+import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, grassedSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
@@ -21,7 +21,7 @@ function outletOf(sill: LevelSill, ground: SillGround): Outlet {
     kind: 'sill',
     levelM: sillM,
     dischargeAt: ground.dischargeAt,
-    flowAt: (level) => (level > sillM ? GRASSED_SILL_C * lengthM * (level - sillM) ** 1.5 : 0),
+    flowAt: grassedSillLaw({ lengthM, levelM: sillM }),
   };
 }
 

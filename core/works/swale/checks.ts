@@ -1,5 +1,6 @@
 import type { Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
+import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SwalePurpose } from './model.ts';
 import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
@@ -19,8 +20,8 @@ const DRAIN_HOURS: Record<SwalePurpose, number | null> = { soak: 48, hold: null,
 
 const LEAST_SOIL_BELOW_FLOOR_M = 0.6;
 
-const mm = (m: number): string => `${Math.round(m * 1000)} mm`;
-const metres = (m: number): string => `${m.toFixed(1)} m`;
+const step = (m: number): Amount => amount(m, 'difference');
+const metres = (m: number): Amount => amount(m, 'distance');
 
 const bankFreeboard: Rule<SwaleFacts> = {
   id: 'swale.bank-freeboard',
@@ -41,9 +42,9 @@ const bankFreeboard: Rule<SwaleFacts> = {
       severity: gradeMin(storm.freeboardM, mend, weigh),
       do:
         lacking > 0 && low
-          ? `Mend the low place at ${low.atM.toFixed(0)} m first, then look again.`
+          ? say`Mend the low place at ${metres(low.atM)} first, then look again.`
           : lacking > 0
-            ? `Raise the bank crest by ${mm(lacking)}, or lengthen the sill so that water stands lower.`
+            ? say`Raise the bank crest by ${step(lacking)}, or lengthen the sill so that water stands lower.`
             : 'Nothing: keep the crest level when it settles.',
     };
   },
@@ -160,7 +161,7 @@ const heldVolume: Rule<SwaleFacts> = {
       severity: value < 1 ? 'weigh' : 'fine',
       do:
         value < 1
-          ? `Hold ${Math.ceil(storm.inM3 - store.heldM3)} m³ more by length or width, add a swale above, or accept the overflow.`
+          ? say`Hold ${amount(storm.inM3 - store.heldM3, 'volume')} more by length or width, add a swale above, or accept the overflow.`
           : 'Nothing.',
     };
   },
@@ -187,9 +188,9 @@ const lowBank: Rule<SwaleFacts> = {
       at: pointAlong(swale.line, low.atM).point,
       title:
         value <= 0
-          ? `Bank ${mm(-value)} below the sill at ${low.atM.toFixed(0)} m`
-          : `Bank only ${mm(value)} above the sill at ${low.atM.toFixed(0)} m`,
-      do: `Raise ${low.lengthM.toFixed(0)} m of bank by ${mm(lift)}, in rolled layers.`,
+          ? say`Bank ${step(-value)} below the sill at ${metres(low.atM)}`
+          : say`Bank only ${step(value)} above the sill at ${metres(low.atM)}`,
+      do: say`Raise ${metres(low.lengthM)} of bank by ${step(lift)}, in rolled layers.`,
     };
   },
 };
@@ -257,7 +258,7 @@ const endsClosed: Rule<SwaleFacts> = {
       limit: 15,
       severity: gradeMax(value, 15, 40),
       at: atStart ? swale.line[0] : swale.line[swale.line.length - 1],
-      do: `Turn the bank uphill for ${metres(run(0))} at the start and ${metres(run(last))} at the end${value > 15 ? ': long, because the ground there is flat or the bank tall; lower the crest or move the end' : ''}.`,
+      do: say`Turn the bank uphill for ${metres(run(0))} at the start and ${metres(run(last))} at the end${value > 15 ? ': long, because the ground there is flat or the bank tall; lower the crest or move the end' : ''}.`,
     };
   },
 };
@@ -300,7 +301,7 @@ const earthBalance: Rule<SwaleFacts> = {
       severity: value < 0.95 ? 'weigh' : 'fine',
       do:
         value < 0.95
-          ? `About ${Math.ceil(bankM3 / SHRINK - cutM3)} m³ more is needed: widen the floor, or lower the crest.`
+          ? say`About ${amount(bankM3 / SHRINK - cutM3, 'volume')} more is needed: widen the floor, or lower the crest.`
           : 'Nothing: spread what is over on the bank.',
     };
   },

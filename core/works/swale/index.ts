@@ -84,10 +84,10 @@ function placeSwale(swale: Swale, ground: SwaleGround): PlacedWork {
       },
       { id: `${swale.id}:ground`, work: swale.id, name: 'Ground at lip', role: 'ground', levelM: ground.meanGroundM, path: null },
       { id: `${swale.id}:floor`, work: swale.id, name: 'Floor', role: 'floor', levelM: swale.levels.floorM, path: 'levels.floorM' },
-      ...lowPlacesOf(swale).map((low, k) => ({
+      ...lowPlacesOf(swale).map((low, k, all) => ({
         id: `${swale.id}:low${k}`,
         work: swale.id,
-        name: `Low bank ${low.atM.toFixed(0)} m`,
+        name: all.length > 1 ? `Low bank ${k + 1}` : 'Low bank',
         role: 'low' as const,
         levelM: low.levelM,
         path: null,

@@ -1,5 +1,6 @@
 import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
+import { amount, say } from '../../units/index.ts';
 import { checkFields, checkLine } from '../fields.ts';
 
 export const SWALE_PURPOSES = ['soak', 'hold', 'convey', 'spillway'] as const;
@@ -85,7 +86,7 @@ export function validateSwale(swale: Swale): Problem[] {
   if (problems.length === 0 && swale.levels.bankCrestM <= swale.levels.floorM) {
     problems.push({
       code: 'swale.levels-order',
-      what: `the bank crest of "${swale.name}" (${swale.levels.bankCrestM} m) is not above its floor (${swale.levels.floorM} m)`,
+      what: say`the bank crest of "${swale.name}" (${amount(swale.levels.bankCrestM, 'reading')}) is not above its floor (${amount(swale.levels.floorM, 'reading')})`,
       field: 'levels.bankCrestM',
       do: 'Raise the bank crest or lower the floor.',
     });

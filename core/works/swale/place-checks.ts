@@ -1,6 +1,7 @@
 // Rules about where a swale lies: what stands near it.
 import type { Company, Rule, StormFacts } from '../../contract/index.ts';
-import { type Point, closed, crossingsAlong, distanceToRing, nearestOnLine, pointAlong } from '../../geometry/index.ts';
+import { closed, contains, crossingsAlong, nearestBetween, pointAlong } from '../../geometry/index.ts';
+import { amount, say } from '../../units/index.ts';
 import { gradeMin } from '../rules.ts';
 import type { SwaleGround } from './ground.ts';
 import type { Swale } from './model.ts';
@@ -15,8 +16,6 @@ const BUILDING_SETBACK_M = 5;
 const BUILDING_LEAST_M = 3;
 const BOUNDARY_SETBACK_M = 3;
 
-const metres = (m: number): string => `${m.toFixed(1)} m`;
-
 const buildings: Rule<SwaleFacts> = {
   id: 'swale.building-distance',
   title: 'Distance to the nearest building',
@@ -30,17 +29,10 @@ const buildings: Rule<SwaleFacts> = {
     if (rings.length === 0) return null;
     let value = Infinity;
     let at = swale.line[0];
-    const consider = (distanceM: number, place: Point): void => {
-      if (distanceM < value) [value, at] = [distanceM, place];
-    };
     for (const ring of rings) {
-      const [crossed] = crossingsAlong(swale.line, closed(ring));
-      if (crossed !== undefined) consider(0, pointAlong(swale.line, crossed).point);
-      for (const corner of ring) {
-        const near = nearestOnLine(corner, swale.line);
-        if (near.distanceM < value) consider(near.distanceM, pointAlong(swale.line, near.atM).point);
-      }
-      for (const place of swale.line) consider(distanceToRing(ring, place), place);
+      const near = nearestBetween(swale.line, closed(ring));
+      if (near.distanceM < value) [value, at] = [near.distanceM, near.point];
+      if (contains(ring, swale.line[0])) [value, at] = [0, swale.line[0]];
     }
     return {
       value,
@@ -49,7 +41,7 @@ const buildings: Rule<SwaleFacts> = {
       severity: gradeMin(value, BUILDING_LEAST_M, BUILDING_SETBACK_M),
       do:
         value < BUILDING_SETBACK_M
-          ? `Move it ${metres(BUILDING_SETBACK_M - value)} further away, or end it sooner; ask what local rules require.`
+          ? say`Move it ${amount(BUILDING_SETBACK_M - value, 'distance')} further away, or end it sooner; ask what local rules require.`
           : 'Nothing.',
     };
   },
@@ -65,14 +57,14 @@ const boundary: Rule<SwaleFacts> = {
   source: { key: 'common-practice', locator: 'property line 1.5 to 3 m: verify locally' },
   find: ({ swale, site }) => {
     if (site.outline.length < 3) return null;
-    const edge = closed(site.outline);
-    const crosses = crossingsAlong(swale.line, edge);
-    const value = crosses.length > 0 ? 0 : Math.min(...swale.line.map((p) => nearestOnLine(p, edge).distanceM));
+    const near = nearestBetween(swale.line, closed(site.outline));
+    const isOutside = !contains(site.outline, swale.line[0]);
+    const value = isOutside ? 0 : near.distanceM;
     return {
       value,
       limit: BOUNDARY_SETBACK_M,
       severity: gradeMin(value, 1.5, BOUNDARY_SETBACK_M),
-      at: crosses.length > 0 ? pointAlong(swale.line, crosses[0]).point : null,
+      at: isOutside ? swale.line[0] : near.point,
       do: value < BOUNDARY_SETBACK_M ? 'Draw it back from the boundary, or agree it in writing with your neighbour.' : 'Nothing.',
     };
   },
@@ -94,7 +86,7 @@ const trackCrossing: Rule<SwaleFacts> = {
       limit: 0,
       severity: 'weigh',
       at: pointAlong(swale.line, places[0]).point,
-      title: `A track crosses the bank at ${places[0].toFixed(0)} m`,
+      title: say`A track crosses the bank at ${amount(places[0], 'distance')}`,
       do: 'Carry the crest through as a hard hump, or stop the swale short of the track; survey it after the first season.',
     };
   },

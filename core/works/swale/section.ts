@@ -78,29 +78,49 @@ export const SWALE_BANK = defineFormula(
   },
 );
 
-/** Water area [m2] and surface width [m] of a section filled to `depthM` above its floor. */
-export function waterSection(section: Section, depthM: number): { areaM2: number; widthM: number } {
-  const { floorWidthM, sideSlopeHV: side, bankSlopeHV } = section;
-  if (depthM < 0) return { areaM2: 0, widthM: 0 };
-  const lip = Math.max(0, section.lipDepthM);
-  const slope = Math.max(LEAST_CROSS_SLOPE, section.crossSlope);
-  const below = Math.min(depthM, lip);
+/** What filling a section needs of it, worked out once. */
+export interface Trough {
+  readonly floorWidthM: number;
+  readonly side: number;
+  readonly bankSide: number;
+  readonly lipM: number;
+  readonly slope: number;
+  /** Height of the uphill cut edge above the floor; Infinity when the cut side never meets the ground. */
+  readonly edgeM: number;
+}
+
+export function troughOf({ floorWidthM, sideSlopeHV: side, bankSlopeHV: bankSide, lipDepthM, crossSlope }: Section): Trough {
+  const lipM = Math.max(0, lipDepthM);
+  const slope = Math.max(LEAST_CROSS_SLOPE, crossSlope);
+  const width = cutWidth({ b: floorWidthM, z: side, h: lipM, s: slope });
+  return { floorWidthM, side, bankSide, lipM, slope, edgeM: Number.isFinite(width) ? lipM + slope * width : Infinity };
+}
+
+/** Adds a trough's water area [m2] and surface width [m], each times `share`, to `sum`; filled to `depthM` above its floor. */
+export function addWater(sum: Float64Array, trough: Trough, { depthM, share }: { readonly depthM: number; readonly share: number }): void {
+  if (depthM < 0) return;
+  const { floorWidthM, side, bankSide, lipM, slope, edgeM } = trough;
+  const below = depthM < lipM ? depthM : lipM;
   const above = depthM - below;
-  const width = cutWidth({ b: floorWidthM, z: side, h: lip, s: slope });
-  const edgeHeight = Number.isFinite(width) ? lip + slope * width : Infinity;
-  const inCut = Math.min(depthM, edgeHeight);
+  const inCut = depthM < edgeM ? depthM : edgeM;
   const spread = depthM - inCut;
-  const downhill = side * below + bankSlopeHV * above;
-  const uphill = side * inCut + spread / slope;
   const areaM2 =
     floorWidthM * depthM +
     (side * below * below) / 2 +
     side * below * above +
-    (bankSlopeHV * above * above) / 2 +
+    (bankSide * above * above) / 2 +
     (side * inCut * inCut) / 2 +
     side * inCut * spread +
     (spread * spread) / (2 * slope);
-  return { areaM2, widthM: floorWidthM + downhill + uphill };
+  sum[0] += share * areaM2;
+  sum[1] += share * (floorWidthM + side * below + bankSide * above + side * inCut + spread / slope);
+}
+
+/** Water area [m2] and surface width [m] of a section filled to `depthM` above its floor. */
+export function waterSection(section: Section, depthM: number): { areaM2: number; widthM: number } {
+  const sum = new Float64Array(2);
+  addWater(sum, troughOf(section), { depthM, share: 1 });
+  return { areaM2: sum[0], widthM: sum[1] };
 }
 
 export const SWALE_WATER = defineFormula(

@@ -1,26 +1,25 @@
 import type { Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C } from '../../hydraulics/index.ts';
+import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type SwaleGround, downhillAt } from './ground.ts';
 import type { LowPlace, Swale } from './model.ts';
-import { type Section, waterSection } from './section.ts';
+import { type Section, type Trough, addWater, troughOf } from './section.ts';
 
 const STAGES = 48;
 /** How far above the crest the stage table reaches, so that routing never runs off it [m]. */
 const ABOVE_CREST_M = 1;
 
-/** Sections of a swale at its stations, each with the length of line it stands for (trapezoidal rule). */
+/** A swale's trough at a station with the length of line it stands for (trapezoidal rule). */
 interface Slice {
-  readonly section: Section;
-  readonly shareM: number;
+  readonly trough: Trough;
+  readonly share: number;
 }
 
 function slicesOf(swale: Swale, ground: SwaleGround): Slice[] {
   const last = ground.atM.length - 1;
-  const { floorWidthM, sideSlopeHV, bankTopM, bankSlopeHV } = swale.dimensions;
   return Array.from(ground.groundM, (level, i) => ({
-    section: { floorWidthM, sideSlopeHV, bankTopM, bankSlopeHV, lipDepthM: level - swale.levels.floorM, crossSlope: ground.crossSlope[i] },
-    shareM: (i === 0 || i === last ? 0.5 : 1) * ground.stepM,
+    trough: troughOf({ ...swale.dimensions, lipDepthM: level - swale.levels.floorM, crossSlope: ground.crossSlope[i] }),
+    share: (i === 0 || i === last ? 0.5 : 1) * ground.stepM,
   }));
 }
 
@@ -35,14 +34,9 @@ interface Content {
 }
 
 function contentOf(slices: readonly Slice[], depthM: number): Content {
-  let volumeM3 = 0;
-  let wettedM2 = 0;
-  for (const { section, shareM } of slices) {
-    const water = waterSection(section, depthM);
-    volumeM3 += water.areaM2 * shareM;
-    wettedM2 += water.widthM * shareM;
-  }
-  return { volumeM3, wettedM2 };
+  const sum = new Float64Array(2);
+  for (const { trough, share } of slices) addWater(sum, trough, { depthM, share });
+  return { volumeM3: sum[0], wettedM2: sum[1] };
 }
 
 /** Volume and water surface at a level, summed over the stations. */
@@ -79,7 +73,7 @@ export function bankOutlets(swale: Swale, ground: SwaleGround): Outlet[] {
     kind: 'bank',
     levelM: spec.levelM,
     dischargeAt: outside(spec.atM),
-    flowAt: (level) => (level > spec.levelM ? GRASSED_SILL_C * spec.lengthM * (level - spec.levelM) ** 1.5 : 0),
+    flowAt: grassedSillLaw(spec),
   });
   return [
     ...lowPlacesOf(swale).map((low, k) => weir(`${swale.id}#low${k + 1}`, 'low place in the bank', low)),

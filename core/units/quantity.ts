@@ -1,0 +1,94 @@
+// Display units and formatting. Core computes in SI (rain in mm and mm/h); this is the only place that knows another unit.
+
+export type UnitSystem = 'metric' | 'us';
+
+export type QuantityKind =
+  | 'level'
+  | 'reading'
+  | 'length'
+  | 'distance'
+  | 'difference'
+  | 'area'
+  | 'land'
+  | 'volume'
+  | 'flow'
+  | 'velocity'
+  | 'rain'
+  | 'intensity'
+  | 'slope'
+  | 'hours'
+  | 'minutes'
+  | 'number';
+
+interface DisplayUnit {
+  readonly unit: string;
+  /** Display value = base value x factor. */
+  readonly factor: number;
+  readonly decimals: number;
+}
+
+const FT = 0.3048; // m, exact by definition of the international foot
+const IN_MM = 25.4; // mm, exact
+
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min. */
+const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
+  level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
+  reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
+  length: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
+  distance: { metric: { unit: 'm', factor: 1, decimals: 0 }, us: { unit: 'ft', factor: 1 / FT, decimals: 0 } },
+  difference: { metric: { unit: 'mm', factor: 1000, decimals: 0 }, us: { unit: 'in', factor: 12 / FT, decimals: 1 } },
+  area: { metric: { unit: 'm²', factor: 1, decimals: 0 }, us: { unit: 'ft²', factor: 1 / FT ** 2, decimals: 0 } },
+  land: { metric: { unit: 'ha', factor: 1e-4, decimals: 2 }, us: { unit: 'ac', factor: 1 / (43560 * FT ** 2), decimals: 2 } },
+  volume: { metric: { unit: 'm³', factor: 1, decimals: 0 }, us: { unit: 'ft³', factor: 1 / FT ** 3, decimals: 0 } },
+  flow: { metric: { unit: 'L/s', factor: 1000, decimals: 0 }, us: { unit: 'ft³/s', factor: 1 / FT ** 3, decimals: 2 } },
+  velocity: { metric: { unit: 'm/s', factor: 1, decimals: 2 }, us: { unit: 'ft/s', factor: 1 / FT, decimals: 1 } },
+  rain: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },
+  intensity: { metric: { unit: 'mm/h', factor: 1, decimals: 0 }, us: { unit: 'in/h', factor: 1 / IN_MM, decimals: 2 } },
+  slope: { metric: { unit: '%', factor: 100, decimals: 1 }, us: { unit: '%', factor: 100, decimals: 1 } },
+  hours: { metric: { unit: 'h', factor: 1, decimals: 1 }, us: { unit: 'h', factor: 1, decimals: 1 } },
+  minutes: { metric: { unit: 'min', factor: 1, decimals: 0 }, us: { unit: 'min', factor: 1, decimals: 0 } },
+  number: { metric: { unit: '', factor: 1, decimals: 2 }, us: { unit: '', factor: 1, decimals: 2 } },
+};
+
+/** The unit, factor and decimals a kind of quantity is shown with. */
+export function displayUnit(kind: QuantityKind, system: UnitSystem): DisplayUnit {
+  return DISPLAY[kind][system];
+}
+
+/** SI value to the value shown. */
+export function toDisplay(value: number, kind: QuantityKind, system: UnitSystem): number {
+  return value * DISPLAY[kind][system].factor;
+}
+
+/** A shown or typed value back to SI. */
+export function fromDisplay(value: number, kind: QuantityKind, system: UnitSystem): number {
+  return value / DISPLAY[kind][system].factor;
+}
+
+/** Long lengths need no centimetres, and short distances want a decimal. */
+function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
+  const { decimals } = DISPLAY[kind][system];
+  if (kind === 'distance') return Math.abs(shown) < 10 ? 1 : 0;
+  if (kind !== 'length') return decimals;
+  return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;
+}
+
+const MISSING = '–';
+
+/** Digits only, grouped by thin spaces; a dash for what is not known, so NaN never reaches the screen. */
+export function formatNumber(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
+  if (value === null || value === undefined || !Number.isFinite(value)) return MISSING;
+  const shown = toDisplay(value, kind, system);
+  const text = Math.abs(shown).toFixed(decimalsFor(shown, kind, system));
+  const [whole, fraction] = text.split('.');
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, '\u202f') : whole;
+  const isZero = Number(text) === 0;
+  return (shown < 0 && !isZero ? '−' : '') + grouped + (fraction === undefined ? '' : `.${fraction}`);
+}
+
+/** Digits with their unit: "131.40 m", "45 mm", "0.35 ha". */
+export function formatQuantity(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
+  const digits = formatNumber(value, kind, system);
+  const { unit } = DISPLAY[kind][system];
+  return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;
+}

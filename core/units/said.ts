@@ -1,0 +1,28 @@
+// Sentences with amounts in them, kept apart until a reader's units are known.
+import { type QuantityKind, type UnitSystem, formatQuantity } from './quantity.ts';
+
+/** A number in a sentence: SI value and how it is shown. */
+export interface Amount {
+  readonly value: number;
+  readonly kind: QuantityKind;
+}
+
+/** A sentence in pieces. Plain text where it holds no amount. */
+export type Said = string | readonly (string | Amount)[];
+
+export const amount = (value: number, kind: QuantityKind): Amount => ({ value, kind });
+
+/** Tag of a template whose amounts are turned into words only when it is spoken. */
+export function say(texts: TemplateStringsArray, ...parts: readonly (string | Amount | Said)[]): Said {
+  return texts.flatMap((text, i): (string | Amount)[] => {
+    const part = i < parts.length ? parts[i] : '';
+    const pieces = typeof part === 'object' && Array.isArray(part) ? (part as readonly (string | Amount)[]) : [part as string | Amount];
+    return [text, ...pieces].filter((piece) => piece !== '');
+  });
+}
+
+/** The sentence in the reader's units. */
+export function spoken(said: Said, system: UnitSystem): string {
+  if (typeof said === 'string') return said;
+  return said.map((piece) => (typeof piece === 'string' ? piece : formatQuantity(piece.value, piece.kind, system))).join('');
+}
