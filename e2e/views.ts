@@ -92,7 +92,7 @@ export function views(open: () => Bench): void {
       }
       await v.stage('Works');
       await v.type('Floor width', '99');
-      await v.reads('[role="alert"]', /Floor width of "Orchard swale" is 99, outside 0.2 to 20/);
+      await v.reads('[role="alert"]', /Floor width of "Orchard swale" is 99.0 m, outside 0.20 m to 20.0 m/);
       expect(documentHash(await v.kept())).toBe(hash);
       await v.go('/start');
       await v.give('Open a .outlet file', put('not.outlet', '{"format":"other"}'));

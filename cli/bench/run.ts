@@ -11,6 +11,7 @@ import {
   contourLines,
   fillDepressions,
   flowOf,
+  spreadArea,
   interceptorCells,
   firstInterceptor,
   statsOf,
@@ -76,6 +77,7 @@ function kernelsOn(size: number): Timing[] {
   out.push(compare('fill', size, { run: () => fillDepressions(grid), ref: ['fill', n, '2'], cells }));
   const filled = fillDepressions(grid);
   out.push(compare('flow and accumulation', size, { run: () => flowOf(grid, filled), ref: ['d8', n], cells }));
+  out.push(compare('multiple-flow accumulation', size, { run: () => spreadArea(grid, filled), ref: ['mfd', n], cells }));
   const flow = flowOf(grid, filled);
   const outlet = largest(flow);
   out.push(compare('one catchment', size, { run: () => upstreamOf(flow, [outlet]), ref: ['watershed', n], cells }));

@@ -1,7 +1,7 @@
 import type { BoundWork, Catchment } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import type { Project } from '../project/index.ts';
-import { cellAt, cellsUnder, firstInterceptor, interceptorCells, membersOf, shapeOf, upstreamOf } from '../terrain/index.ts';
+import { NO_GROUND, cellAt, cellsUnder, firstInterceptor, interceptorCells, membersOf, shapeOf, upstreamOf } from '../terrain/index.ts';
 import type { Memo } from './memo.ts';
 import type { GroundModel } from './terrain-steps.ts';
 
@@ -52,7 +52,7 @@ export function naturalCatchment(model: GroundModel, work: BoundWork & { readonl
 export function pinCatchments(model: GroundModel, project: Project, memo: Memo): Catchment[] {
   return project.pins.flatMap((pin) => {
     const cell = cellAt(model.grid, pin.at);
-    if (cell < 0 || model.flow.receiver[cell] === -2) return [];
+    if (cell < 0 || model.flow.receiver[cell] === NO_GROUND) return [];
     return [
       memo.step(`pin:${pin.id}`, `${model.key}|${cell}`, () => {
         const set = upstreamOf(model.flow, [cell]);

@@ -1,6 +1,6 @@
 import { type Point, signedArea } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
-import { stepLength, stepsOf } from './kernels/flow.ts';
+import { NO_GROUND, receiverOf, stepLength } from './kernels/flow.ts';
 import { type Grid, STEP_COL, STEP_ROW } from './grid.ts';
 
 export interface CellSet {
@@ -24,12 +24,15 @@ export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
     mask[i] = 1;
     stack[held++] = i;
   };
-  for (let k = 0; k < outlets.length; k++) if (receiver[outlets[k]] > -2) take(outlets[k]);
+  for (let k = 0; k < outlets.length; k++) if (receiver[outlets[k]] > NO_GROUND) take(outlets[k]);
+  // What is led here from elsewhere comes too.
+  const led = sourcesOf(flow.jumps);
   const first = ncols + 1;
   const last = n - ncols - 2;
   while (held > 0) {
     const i = stack[--held];
     members[count++] = i;
+    if (led !== null) for (const from of led.get(i) ?? []) take(from);
     // A receiver never points off the grid, so a neighbour wrapped round a row's end never matches.
     if (i >= first && i <= last) {
       if (receiver[i + 1] === 4) take(i + 1);
@@ -48,6 +51,14 @@ export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
     }
   }
   return { mask, members: members.subarray(0, count) };
+}
+
+/** Cells by the cell they are led to; null when none is. */
+function sourcesOf(jumps: ReadonlyMap<number, number>): Map<number, number[]> | null {
+  if (jumps.size === 0) return null;
+  const led = new Map<number, number[]>();
+  for (const [from, to] of jumps) led.set(to, [...(led.get(to) ?? []), from]);
+  return led;
 }
 
 export interface CatchmentShape {
@@ -87,7 +98,6 @@ function edgeRise({ ncols, nrows, z }: Grid, i: number): number {
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
 export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: Uint8Array }): CatchmentShape {
   const { members, mask, edge } = set;
-  const off = stepsOf(flow.ncols);
   // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
   const lengths = new Float64Array(mask.length);
   let rises = 0;
@@ -96,8 +106,7 @@ export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: 
   for (const i of members) {
     rises += edge[i] === 1 ? edgeRise(grid, i) : innerRise(grid.z, i, grid.ncols);
     touches ||= edge[i] === 1;
-    const d = flow.receiver[i];
-    const below = d >= 0 ? i + off[d] : -1;
+    const below = receiverOf(flow, i);
     const length = below >= 0 && lengths[below] > 0 ? lengths[below] + stepLength(flow, i) : 0.5;
     lengths[i] = length;
     if (length > longest) longest = length;

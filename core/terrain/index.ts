@@ -3,6 +3,7 @@ export * from './grid.ts';
 export * from './sample.ts';
 export * from './kernels/fill.ts';
 export * from './kernels/flow.ts';
+export * from './kernels/spread.ts';
 export * from './kernels/contour.ts';
 export * from './catchment.ts';
 export * from './intercept.ts';

@@ -1,6 +1,6 @@
 import type { Line } from '../geometry/index.ts';
 import { distance, lineLength, subLine } from '../geometry/index.ts';
-import { type Flow, stepsOf } from './kernels/flow.ts';
+import { type Flow, JUMPS, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
 import { cellAt } from './grid.ts';
 
@@ -43,13 +43,13 @@ export function interceptorCells(grid: Grid, lines: readonly Line[]): Int16Array
 
 /** First interceptor each cell's water meets (its own included), 0 when it meets none: one pass down the receivers. */
 export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
-  const { order, receiver, ncols } = flow;
+  const { order, receiver, ncols, jumps } = flow;
   const off = stepsOf(ncols);
   const label = new Int16Array(owner.length);
   for (let k = order.length - 1; k >= 0; k--) {
     const i = order[k];
     const d = receiver[i];
-    label[i] = owner[i] !== 0 ? owner[i] : d >= 0 ? label[i + off[d]] : 0;
+    label[i] = owner[i] !== 0 ? owner[i] : d < 0 ? 0 : label[d === JUMPS ? (jumps.get(i) ?? i) : i + off[d]];
   }
   return label;
 }

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/index.ts';
-import type { Flow } from './kernels/flow.ts';
+import { type Flow, NO_GROUND, straddleOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
 import { STEP_COL, STEP_ROW, cellAt, centreOf } from './grid.ts';
 
@@ -22,19 +22,24 @@ export function traceDown(ground: { readonly grid: Grid; readonly flow: Flow }, 
   const cells: number[] = [];
   let cell = cellAt(grid, from);
   let drift = 0;
-  if (cell < 0 || flow.receiver[cell] === -2) return { path, cells, ended: 'terrain-edge' };
+  if (cell < 0 || flow.receiver[cell] === NO_GROUND) return { path, cells, ended: 'terrain-edge' };
   for (;;) {
     const isFirst = cells.length === 0;
     const [x, y] = isFirst ? from : corrected(ground, cell, drift);
     path.push([x, y, grid.z[cell] + grid.baseM]);
     cells.push(cell);
     if (!isFirst && stop(cell)) return { path, cells, ended: 'stopped' };
-    const c = flow.cardinal[cell];
-    const d = flow.diagonal[cell];
+    const led = flow.jumps.get(cell);
+    if (led !== undefined) {
+      cell = led;
+      drift = 0;
+      continue;
+    }
+    const { cardinal: c, diagonal: d, driftCardinal, driftDiagonal } = straddleOf(flow, cell);
     let direction = c >= 0 ? c : d;
     if (c >= 0 && d >= 0) {
-      const byCardinal = drift + flow.driftCardinal[cell];
-      const byDiagonal = drift + flow.driftDiagonal[cell];
+      const byCardinal = drift + driftCardinal;
+      const byDiagonal = drift + driftDiagonal;
       direction = Math.abs(byCardinal) <= Math.abs(byDiagonal) ? c : d;
       drift = direction === c ? byCardinal : byDiagonal;
     } else {
@@ -48,10 +53,10 @@ export function traceDown(ground: { readonly grid: Grid; readonly flow: Flow }, 
 /** The cell's centre moved back by the sideways error, onto the fall line the drop is following. */
 function corrected({ grid, flow }: { grid: Grid; flow: Flow }, cell: number, drift: number): Point {
   const [x, y] = centreOf(grid, cell);
-  const c = flow.cardinal[cell];
-  if (c < 0 || flow.diagonal[cell] < 0) return [x, y];
-  const turn = ((flow.diagonal[cell] - c) & 7) === 1 ? 1 : -1;
-  const angle = (c * Math.PI) / 4 + turn * Math.asin(Math.min(1, Math.abs(flow.driftCardinal[cell])));
+  const { cardinal: c, diagonal, driftCardinal } = straddleOf(flow, cell);
+  if (c < 0 || diagonal < 0) return [x, y];
+  const turn = ((diagonal - c) & 7) === 1 ? 1 : -1;
+  const angle = (c * Math.PI) / 4 + turn * Math.asin(Math.min(1, Math.abs(driftCardinal)));
   // Clockwise of the direction (rows down) lies (-sin, cos) in column and row.
   return [x + drift * Math.sin(angle) * grid.cellM, y + drift * Math.cos(angle) * grid.cellM];
 }
