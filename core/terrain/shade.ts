@@ -1,11 +1,22 @@
 import type { Grid } from './grid.ts';
 
+export interface Sun {
+  /** Compass bearing of the light [degrees]. */
+  readonly bearing: number;
+  /** Height of the light above the horizon [degrees]. */
+  readonly height: number;
+}
+
+export const NORTH_WEST_SUN: Sun = { bearing: 315, height: 45 };
+
 /**
- * Hillshade 0..255 with light from the north-west at 45 degrees (Horn 1981 slopes), softened by a second, higher light
- * so that slopes facing away keep their form. No data is 0; ground is at least 1.
+ * Hillshade 0..255 (Horn 1981 slopes), softened by a second, higher light from the same side so that slopes facing away
+ * keep their form. No data is 0; ground is at least 1.
  */
-export function hillshade(grid: Grid, exaggeration = 2): Uint8ClampedArray {
+export function hillshade(grid: Grid, sun = NORTH_WEST_SUN, exaggeration = 2): Uint8ClampedArray {
   const { ncols, nrows, z, cellM } = grid;
+  const [bearing, height] = [(sun.bearing * Math.PI) / 180, (sun.height * Math.PI) / 180];
+  const [toEast, toNorth, up] = [Math.sin(bearing) * Math.cos(height), Math.cos(bearing) * Math.cos(height), Math.sin(height)];
   const out = new Uint8ClampedArray(z.length);
   const k = exaggeration / (8 * cellM);
   const level = (row: number, col: number, here: number): number => {
@@ -22,8 +33,9 @@ export function hillshade(grid: Grid, exaggeration = 2): Uint8ClampedArray {
       const dx = (c + 2 * f + j - a - 2 * d - g) * k; // rise to the east
       const dy = (a + 2 * b + c - g - 2 * h - j) * k; // rise to the north
       const norm = 1 / Math.sqrt(1 + dx * dx + dy * dy);
-      const low = (0.5 * dx - 0.5 * dy + Math.SQRT1_2) * norm; // light from the north-west, 45 degrees up
-      const high = (0.1 * dx - 0.3 * dy + 0.95) * norm;
+      // Ground that rises towards the light turns away from it.
+      const low = (up - toEast * dx - toNorth * dy) * norm;
+      const high = (0.95 - 0.3 * (toEast * dx + toNorth * dy)) * norm;
       out[i] = Math.max(1, 255 * (0.65 * Math.max(0, low) + 0.35 * high));
     }
   }

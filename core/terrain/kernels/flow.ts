@@ -56,7 +56,7 @@ export function straddleOf({ pair, sine }: Flow, i: number): Straddle {
     return { cardinal: isCardinal ? steepest : -1, diagonal: isCardinal ? -1 : steepest, driftCardinal: 0, driftDiagonal: 0 };
   }
   const other = (steepest + (code & IS_CLOCKWISE ? 1 : 7)) & 7;
-  const turn = (code & IS_CLOCKWISE) !== 0 === isCardinal ? 1 : -1;
+  const turn = ((code & IS_CLOCKWISE) !== 0) === isCardinal ? 1 : -1;
   const sin = sine[i];
   const cos = Math.sqrt(1 - sin * sin);
   return {
