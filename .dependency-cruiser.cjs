@@ -10,6 +10,7 @@ const ORDER = [
   'hydraulics',
   'contract',
   'works',
+  'seen',
   'network',
   'checks',
   'survey',

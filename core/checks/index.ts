@@ -1,2 +1,3 @@
 // Rules that look across works: where water goes after it has left one.
 export * from './ways.ts';
+export * from './seen.ts';

@@ -1,6 +1,7 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
 import { checkTable } from '../rain/index.ts';
-import { type Option, type Project, UserError, type UserProblem, problemOf } from '../project/index.ts';
+import { checkFeature } from '../seen/index.ts';
+import { HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf } from '../project/index.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
@@ -79,6 +80,13 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'feature.remove': (d, { id }) => {
     d.features.splice(indexIn(d.features, id), 1);
   },
+  'feature.change': (d, { id, set }) => {
+    const feature = d.features[indexIn(d.features, id)];
+    for (const [path, value] of Object.entries(set)) setPath(feature, path, value);
+  },
+  'land.set': (d, { land }) => {
+    d.land = land;
+  },
   'rain.set': (d, { rain }) => {
     d.rain = asDraft(rain);
   },
@@ -149,6 +157,18 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
       }
       return own;
     });
+  if (command.type === 'feature.add' || command.type === 'feature.change') {
+    const id = command.type === 'feature.add' ? command.payload.feature.id : command.payload.id;
+    found.push(...project.features.filter((f) => f.id === id).flatMap((f) => checkFeature(f).map(problemOf)));
+  }
+  if (command.type === 'land.set' && !HOLLOW_WAYS.includes(command.payload.land.hollows)) {
+    found.push({
+      code: 'land.hollows',
+      what: `hollows cannot be treated as "${String(command.payload.land.hollows)}"`,
+      where: { field: 'land.hollows' },
+      do: `Choose one of ${HOLLOW_WAYS.join(', ')}.`,
+    });
+  }
   if ((command.type === 'rain.set' || command.type === 'rain.set-storm') && project.rain) {
     const { table, storm } = project.rain;
     found.push(

@@ -1,6 +1,6 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
-import type { DesignStorm, Ground, Pin, Rain, Survey, Terrain } from '../project/index.ts';
+import type { DesignStorm, Ground, Land, Pin, Rain, Survey, Terrain } from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -10,7 +10,10 @@ interface Payloads {
   'pin.move': { readonly id: string; readonly at: Point };
   'pin.remove': { readonly id: string };
   'feature.add': { readonly feature: Feature };
+  /** Values by name; null takes one away. */
+  'feature.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
   'feature.remove': { readonly id: string };
+  'land.set': { readonly land: Land };
   'rain.set': { readonly rain: Rain };
   'rain.set-storm': { readonly storm: DesignStorm };
   'ground.set': { readonly ground: Ground };

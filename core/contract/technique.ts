@@ -12,6 +12,16 @@ export interface Feature {
   readonly name?: string;
   readonly ring?: Line;
   readonly line?: Line;
+  readonly at?: Point;
+  /** Height above or depth below the ground beside it [m], for what stands in the way or carries along. */
+  readonly heightM?: number;
+  readonly depthM?: number;
+  /** Steady flow of a spring [m3/s]. */
+  readonly flowM3s?: number;
+  /** Stretches opened again (distances along the line, m). */
+  readonly open?: readonly (readonly [fromM: number, toM: number])[];
+  /** Which end of a ditch was found wet. */
+  readonly wetEnd?: 'start' | 'end';
 }
 
 /** The land as techniques see it. */

@@ -15,19 +15,21 @@ import type {
 } from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import type { Line } from '../geometry/index.ts';
-import { checkWay } from '../checks/index.ts';
+import { checkSeen, checkWay } from '../checks/index.ts';
 import { coverOf } from '../ground/index.ts';
 import { type RouteResult, linkOf } from '../network/index.ts';
 import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/index.ts';
 import type { Storm } from '../rain/index.ts';
+import type { Hollow } from '../terrain/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
 import { type Interception, interception, naturalCatchment, pinCatchments, workCatchments } from './catchments.ts';
 import { type CatchmentRunoff, type GroundFacts, concentrationOf, groundFacts, runoffOf, stepFor, stormFor } from './hydrology.ts';
 import { Memo } from './memo.ts';
-import { type GridSource, type GroundModel, type Progress, groundModel } from './terrain-steps.ts';
+import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
-import type { DeriveResult, Derived, DerivedStore } from './types.ts';
+import type { DeriveResult, Derived, DerivedHollow, DerivedStore } from './types.ts';
+import { baseFlows, springsOf } from './springs.ts';
 import { plainVerdicts } from './verdict.ts';
 
 export interface DeriveContext {
@@ -70,6 +72,8 @@ function withoutGround(project: Project, option: string): DeriveResult {
     terrain: null,
     catchments: [],
     runoff: [],
+    hollows: [],
+    springs: [],
     stores: [],
     links: [],
     balance: null,
@@ -190,6 +194,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const catchments = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const hydrology = hydrologyOf(project, model, { ...on, catchments, facts });
   const links = tracedLinks(project, model, { stores, met, memo });
+  const springs = springsOf(project, model, { met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
   const result: RouteResult | null =
     hydrology.storm && stores.length > 0
@@ -197,6 +202,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
           stores,
           links,
           runoff: hydrology.runoff,
+          base: baseFlows(springs),
           stepS,
           stormSteps: hydrology.storm.stepsMm.length,
           infiltrationMmPerHour: known.infiltrationMmPerHour,
@@ -214,7 +220,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   }
   const flows = linkFlows(links, result, stores);
   const factsOf = factsFinder({ site, stores, storms, catchments, hydrology, flows });
-  const judged = judge(works, factsOf, { project, flows, hydrology, hasGround: ground !== null });
+  const judged = judge(works, factsOf, { project, model, flows, hydrology, hasGround: ground !== null });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
@@ -228,6 +234,8 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     terrain: model.stats,
     catchments,
     runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
+    hollows: hollowsIn(model, memo).flatMap((h) => (h.isNoise ? [] : [hollowJson(h)])),
+    springs,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
     balance: result?.balance ?? null,
@@ -299,7 +307,7 @@ const GRAVITY: Record<Check['severity'], number> = { mend: 0, weigh: 1, unknown:
 function judge(
   works: readonly Placed[],
   factsOf: (id: string) => StormFacts,
-  on: { project: Project; flows: readonly LinkFlow[]; hydrology: Hydrology; hasGround: boolean },
+  on: { project: Project; model: GroundModel; flows: readonly LinkFlow[]; hydrology: Hydrology; hasGround: boolean },
 ): Judged {
   const checks: Check[] = [];
   const worksheets: WorksheetLine[] = [];
@@ -327,6 +335,8 @@ function judge(
     const name = works.find((w) => w.bound.work.id === link.from)?.bound.work.name ?? link.from;
     checks.push(...checkWay({ link, name, features: on.project.features, peakWithoutM3s: on.hydrology.natural.get(link.from) ?? null }));
   }
+  const { features } = on.project;
+  for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
   const honest = on.hasGround ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
   honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
   return { checks: honest, worksheets, figures };
@@ -334,6 +344,10 @@ function judge(
 
 /** Checks that read the ground's description; without it they would judge a guess. */
 const NEEDS_GROUND = new Set(['swale.drain-down', 'swale.soil-depth', 'sill.exit-velocity', 'sill.cover-below', 'sill.length']);
+
+function hollowJson({ at, bottomM, spillM, depthM, areaM2, volumeM3 }: Hollow): DerivedHollow {
+  return { at, bottomM, spillM, depthM, areaM2, volumeM3 };
+}
 
 function storeJson(store: Store, storm: StoreStorm | null): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;

@@ -5,3 +5,6 @@ export * from './terrain-steps.ts';
 export * from './verdict.ts';
 export * from './formulas.ts';
 export type * from './types.ts';
+export * from './compare.ts';
+export * from './land.ts';
+export * from './place-words.ts';

@@ -10,11 +10,18 @@ export interface StormInput {
   readonly stores: readonly Store[];
   readonly links: readonly Link[];
   readonly runoff: ReadonlyMap<string, CatchmentRunoff>;
+  /** Steady inflow from springs by work [m3/s]. */
+  readonly base: ReadonlyMap<string, number>;
   readonly stepS: number;
   readonly stormSteps: number;
   readonly infiltrationMmPerHour: number;
   /** Whether soakage during the storm counts. */
   readonly soakage: boolean;
+}
+
+/** A hydrograph on top of a steady flow. */
+function withBase(flow: ArrayLike<number>, baseM3s: number, steps: number): ArrayLike<number> {
+  return baseM3s === 0 ? flow : Float64Array.from({ length: steps }, (_, i) => baseM3s + (flow[i] ?? 0));
 }
 
 /** Routes the storm through all stores. */
@@ -25,7 +32,7 @@ export function runStorm(input: StormInput): RouteResult {
   const routed = stores.map((store): RoutedStore => ({
     id: store.work,
     stage: store.stage,
-    inflow: runoff.get(store.work)?.flowM3s ?? [],
+    inflow: withBase(runoff.get(store.work)?.flowM3s ?? [], input.base.get(store.work) ?? 0, steps),
     soakMPerS: input.soakage ? input.infiltrationMmPerHour / 3.6e6 : 0,
     outlets: store.outlets.map((outlet) => {
       const link = links.find((l) => l.outlet === outlet.id);

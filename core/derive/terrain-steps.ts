@@ -1,5 +1,18 @@
-import { type Flow, type Grid, type TerrainStats, edgeCells, fillDepressions, flowOf, gridFromLevels, statsOf } from '../terrain/index.ts';
-import { type Project, type Terrain, documentHash } from '../project/index.ts';
+import {
+  type Flow,
+  type Grid,
+  type Hollow,
+  type TerrainStats,
+  breachHollows,
+  edgeCells,
+  fillDepressions,
+  flowOf,
+  gridFromLevels,
+  hollowsOf,
+  statsOf,
+} from '../terrain/index.ts';
+import { DEFAULT_LAND, type Project, type Terrain, documentHash } from '../project/index.ts';
+import { type Roof, effectKey, ledWater, roofsOf, surfaceOf } from '../seen/index.ts';
 import type { Memo } from './memo.ts';
 
 /** Gives the grid of a terrain asset or file; throws a UserError when it is not there. */
@@ -7,10 +20,15 @@ export type GridSource = (terrain: Terrain) => Grid;
 
 export interface GroundModel {
   readonly key: string;
+  /** The ground as surveyed. */
   readonly grid: Grid;
+  /** The surface as water meets it: with what was seen, and cut through where hollows are cut. */
+  readonly surface: Grid;
+  readonly filled: Float64Array;
   readonly stats: TerrainStats;
   readonly edge: Uint8Array;
   readonly flow: Flow;
+  readonly roofs: readonly Roof[];
 }
 
 const inlineKeys = new WeakMap<object, string>();
@@ -33,23 +51,61 @@ export function inlineGrid(terrain: Terrain): Grid | null {
 
 export type Progress = (part: string, share: number) => void;
 
-/** Terrain, hollows filled, and the way each cell's water runs; null while the project has no terrain. */
-export function groundModel(
-  project: Project,
-  context: { readonly grids: GridSource; readonly memo: Memo; readonly progress?: Progress },
-): GroundModel | null {
+export interface GroundContext {
+  readonly grids: GridSource;
+  readonly memo: Memo;
+  readonly progress?: Progress;
+}
+
+/** What a surface is known by: the terrain, what was seen on it, and how hollows are taken. */
+function surfaceKey({ terrain, features, land = DEFAULT_LAND }: Project): string {
+  return terrain ? `${terrainKey(terrain)}|${effectKey(features)}|${land.hollows}` : '';
+}
+
+interface Running {
+  readonly surface: Grid;
+  readonly filled: Float64Array;
+  readonly flow: Flow;
+  readonly roofs: readonly Roof[];
+}
+
+/** How water runs over the ground with what was seen on it. */
+function runningOver(grid: Grid, { features, land = DEFAULT_LAND }: Project): Running {
+  const roofs = roofsOf(grid, features);
+  const led = ledWater(grid, features, roofs);
+  const seen = surfaceOf(grid, features, roofs);
+  const filled = fillDepressions(seen);
+  const flow = flowOf(seen, filled, led);
+  if (land.hollows === 'fill') return { surface: seen, filled, flow, roofs };
+  const surface = breachHollows(seen, flow, { hollows: hollowsOf(seen, filled, flow) });
+  const cut = fillDepressions(surface);
+  return { surface, filled: cut, flow: flowOf(surface, cut, led), roofs };
+}
+
+/**
+ * Terrain, hollows filled, and the way each cell's water runs; null while the project has no terrain. `slot` names the
+ * place its result is kept in, so that a model made for a question does not push out the one in use.
+ */
+export function groundModel(project: Project, context: GroundContext, slot = 'surface'): GroundModel | null {
   const { terrain } = project;
   if (!terrain) return null;
-  const key = terrainKey(terrain);
-  return context.memo.step('ground', key, () => {
-    const progress = context.progress ?? (() => undefined);
+  const progress = context.progress ?? (() => undefined);
+  const base = context.memo.step('ground', terrainKey(terrain), () => {
     progress('reading the terrain', 0.1);
     const grid = inlineGrid(terrain) ?? context.grids(terrain);
-    progress('filling hollows', 0.3);
-    const filled = fillDepressions(grid);
-    progress('following the water', 0.7);
-    const flow = flowOf(grid, filled);
-    progress('ready', 1);
-    return { key, grid, stats: statsOf(grid), edge: edgeCells(grid), flow };
+    return { grid, stats: statsOf(grid), edge: edgeCells(grid) };
   });
+  const key = surfaceKey(project);
+  const running = context.memo.step(slot, key, () => {
+    progress('following the water', 0.4);
+    const run = runningOver(base.grid, project);
+    progress('ready', 1);
+    return run;
+  });
+  return { key, ...base, ...running };
+}
+
+/** Hollows of the surface as water meets it, noise among them. */
+export function hollowsIn(model: GroundModel, memo: Memo): Hollow[] {
+  return memo.step('hollows', model.key, () => hollowsOf(model.surface, model.filled, model.flow));
 }

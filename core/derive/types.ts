@@ -1,4 +1,5 @@
 import type { Catchment, Check, Figure, LevelMark, LinkFlow, Runoff } from '../contract/index.ts';
+import type { Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
 import type { TerrainStats } from '../terrain/index.ts';
@@ -30,6 +31,25 @@ export interface DerivedStore {
   readonly peakOutM3s: number | null;
 }
 
+/** A spring and the way its water takes. */
+export interface DerivedSpring {
+  readonly id: string;
+  readonly flowM3s: number;
+  /** A work's id, "property-edge" or "terrain-edge". */
+  readonly to: string;
+  readonly path: readonly (readonly [number, number, number])[];
+}
+
+/** A hollow that is more than the survey's noise. */
+export interface DerivedHollow {
+  readonly at: Point;
+  readonly bottomM: number;
+  readonly spillM: number;
+  readonly depthM: number;
+  readonly areaM2: number;
+  readonly volumeM3: number;
+}
+
 /** Everything computed from a document: the stable JSON of the command line. */
 export interface Derived {
   readonly format: 'outlet-derived';
@@ -38,6 +58,8 @@ export interface Derived {
   readonly terrain: TerrainStats | null;
   readonly catchments: readonly Catchment[];
   readonly runoff: readonly Runoff[];
+  readonly hollows: readonly DerivedHollow[];
+  readonly springs: readonly DerivedSpring[];
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;

@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
   Allow,
+  ArrayMaxSize,
   ArrayNotEmpty,
   Equals,
   IsArray,
@@ -21,7 +22,7 @@ import {
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COVERS, SOIL_GROUPS } from '../ground/index.ts';
-import { PROJECT_FORMAT, PROJECT_VERSION } from './model.ts';
+import { HOLLOW_WAYS, PROJECT_FORMAT, PROJECT_VERSION } from './model.ts';
 
 const isPoint = (v: unknown): boolean => Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
 
@@ -63,6 +64,16 @@ export class FeatureShape {
   @IsString() @IsNotEmpty() kind!: string;
   @IsOptional() @IsRing(3) ring?: unknown;
   @IsOptional() @IsRing(2) line?: unknown;
+  @IsOptional() @IsPoint() at?: unknown;
+  @IsOptional() @IsNumber(isFiniteNumber) heightM?: number;
+  @IsOptional() @IsNumber(isFiniteNumber) depthM?: number;
+  @IsOptional() @IsNumber(isFiniteNumber) flowM3s?: number;
+  @IsOptional() @IsArray() @ArrayMaxSize(200) open?: unknown;
+  @IsOptional() @IsIn(['start', 'end']) wetEnd?: string;
+}
+
+export class LandShape {
+  @IsIn(HOLLOW_WAYS) hollows!: string;
 }
 
 export class RainTableShape {
@@ -123,6 +134,7 @@ export class ProjectShape {
   @IsArray() @ValidateNested({ each: true }) @Type(() => PinShape) pins!: PinShape[];
   @Allow() terrain!: unknown;
   @IsArray() @ValidateNested({ each: true }) @Type(() => FeatureShape) features!: FeatureShape[];
+  @IsOptional() @ValidateNested() @Type(() => LandShape) land?: LandShape;
   @IsOptional() @ValidateNested() @Type(() => RainShape) rain!: RainShape | null;
   @IsOptional() @ValidateNested() @Type(() => GroundShape) ground!: GroundShape | null;
   @IsOptional() @ValidateNested() @Type(() => SurveyShape) survey?: SurveyShape;

@@ -68,6 +68,15 @@ export interface Survey {
   readonly pegIntervalM: number;
 }
 
+/** What to do with hollows that water cannot leave: let them fill, or cut their rims as a culvert unseen by the survey would. */
+export const HOLLOW_WAYS = ['fill', 'breach'] as const;
+
+export interface Land {
+  readonly hollows: (typeof HOLLOW_WAYS)[number];
+}
+
+export const DEFAULT_LAND: Land = { hollows: 'fill' };
+
 export interface Option {
   readonly id: string;
   readonly name: string;
@@ -83,6 +92,7 @@ export interface Project {
   readonly pins: readonly Pin[];
   readonly terrain: Terrain | null;
   readonly features: readonly Feature[];
+  readonly land?: Land;
   readonly rain: Rain | null;
   readonly ground: Ground | null;
   readonly survey?: Survey;

@@ -6,6 +6,7 @@ import { MAX_CELLS } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
+import { checkFeature } from '../seen/index.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
 
 /** Class-validator's findings as problems, each with the path of its field. */
@@ -57,10 +58,12 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
   const problems = problemsOf(validateSync(shape, { forbidUnknownValues: true }), file);
   if (problems.length > 0) throw new UserError(problems);
   const project = whole as unknown as Project;
-  const inner = [...terrainProblems(project), ...rainProblems(project), ...optionProblems(project, registry)].map((p) => ({
-    ...p,
-    where: { ...where, ...p.where },
-  }));
+  const inner = [
+    ...terrainProblems(project),
+    ...featureProblems(project),
+    ...rainProblems(project),
+    ...optionProblems(project, registry),
+  ].map((p) => ({ ...p, where: { ...where, ...p.where } }));
   if (inner.length > 0) throw new UserError(inner);
   return project;
 }
@@ -101,6 +104,23 @@ function terrainProblems({ terrain }: Project): UserProblem[] {
     return problem('terrain.level', `level ${bad} of the terrain is ${JSON.stringify(z[bad])}, not a number or null`, `terrain.z.${bad}`);
   if (z.every((v) => v === null)) return problem('terrain.no-data', 'every cell of the terrain is without data', 'terrain.z');
   return [];
+}
+
+function featureProblems({ features }: Project): UserProblem[] {
+  return features.flatMap((feature, i) => {
+    const same = features.findIndex((other) => other.id === feature.id) !== i;
+    const own = checkFeature(feature).map(problemOf);
+    const twice: UserProblem = {
+      code: 'feature.same-id',
+      what: `two features have the id "${feature.id}"`,
+      where: { field: 'id' },
+      do: 'Give each its own id.',
+    };
+    return [...own, ...(same ? [twice] : [])].map((p) => ({
+      ...p,
+      where: { field: `features.${i}.${p.where.field ?? ''}`.replace(/\.$/, '') },
+    }));
+  });
 }
 
 function rainProblems({ rain }: Project): UserProblem[] {

@@ -22,14 +22,17 @@ export interface RunOn {
   readonly isEven: boolean;
 }
 
-/** Area by the cell of a set it first enters [cells]: one pass from high to low. The set's own cells count for themselves. */
-export function entering(flow: Flow, isOwn: (cell: number) => boolean): Map<number, number> {
+/**
+ * Area by the cell of a set it first enters [cells]: one pass from high to low. The set's own cells count for themselves;
+ * with `counted`, only cells marked there count at all.
+ */
+export function entering(flow: Flow, isOwn: (cell: number) => boolean, counted?: Uint8Array): Map<number, number> {
   const { order } = flow;
   const carried = new Int32Array(flow.cells.length);
   const entered = new Map<number, number>();
   for (let k = 0; k < order.length; k++) {
     const i = order[k];
-    carried[i] += 1;
+    if (!counted || counted[i] === 1) carried[i] += 1;
     if (isOwn(i)) {
       entered.set(i, (entered.get(i) ?? 0) + carried[i]);
       continue;

@@ -7,7 +7,7 @@ import { wallSize } from './storage.ts';
 import { type ValleyLine, stemOf } from './valleys.ts';
 
 export interface Place {
-  readonly kind: 'key-point' | 'choke' | 'gully-head';
+  readonly kind: 'key-point' | 'choke' | 'gully-head' | 'standing-water';
   readonly at: Point;
   readonly levelM: number;
   /** Area above it [m2]. */
