@@ -21,9 +21,12 @@ import {
   contourLines,
   departureOf,
   derivativesOf,
+  evened,
   fallBetween,
   hillshade,
   interceptorCells,
+  isRidge,
+  isValley,
   levelAt,
   levelsEvery,
   outlineOf,
@@ -244,8 +247,9 @@ export function places(project: Project, context: LandContext): PlacesAnswer {
   const { grid, flow, stats } = model;
   return context.memo.step('places', model.key, () => {
     const least = Math.min(MOST_VALLEY_M2, Math.max(LEAST_VALLEY_M2, VALLEY_SHARE * stats.areaM2));
-    const bare = ({ points, areaM2 }: ValleyLine): { points: readonly Point[]; areaM2: number } => ({ points, areaM2 });
-    const valleys = valleyLines(grid, flow, least);
+    const bare = ({ points, areaM2 }: ValleyLine): { points: readonly Point[]; areaM2: number } => ({ points: evened(points), areaM2 });
+    const valleys = valleyLines(grid, flow, least).filter((line) => isValley(grid, line));
+    const ridges = ridgeLines(grid, least).filter((line) => isRidge(grid, line));
     const standing = hollowsIn(model, context.memo)
       .filter((h) => !h.isNoise)
       .slice(0, 8)
@@ -259,7 +263,7 @@ export function places(project: Project, context: LandContext): PlacesAnswer {
       }));
     return {
       valleys: valleys.slice(0, 60).map(bare),
-      ridges: ridgeLines(grid, least).slice(0, 60).map(bare),
+      ridges: ridges.slice(0, 60).map(bare),
       places: [...placesOf(grid, flow, valleys), ...standing],
     };
   });
@@ -285,3 +289,12 @@ export const LAND_QUESTIONS = {
 } as const;
 
 export type LandQuestions = typeof LAND_QUESTIONS;
+type AnyQuestion = (project: Project, context: LandContext, args: unknown) => unknown;
+
+/** Answers a question by name: where names and arguments come from outside, the one place their types are let go. */
+export function askLand(name: string, project: Project, on: { readonly context: LandContext; readonly args: unknown }): unknown {
+  const question = (LAND_QUESTIONS as unknown as Readonly<Record<string, AnyQuestion | undefined>>)[name];
+  if (!question)
+    return fail('question.unknown', `there is no question "${name}"`, { do: `Ask one of ${Object.keys(LAND_QUESTIONS).join(', ')}.` });
+  return question(project, on.context, on.args);
+}

@@ -58,10 +58,11 @@ const KEY_RATIO = 1.4;
 const KEY_DIFFERENCE = 0.03;
 
 /** The place on a valley where steep turns gentle most; null when it never does. */
-function keyPoint(grid: Grid, flow: Flow, stem: Stem): Place | null {
+function keyPoint(grid: Grid, flow: Flow, { stem, leastCells }: { stem: Stem; leastCells: number }): Place | null {
   const reach = keyReachM(grid);
   let best: { k: number; above: number; below: number } | null = null;
   for (let k = 0; k < stem.cells.length; k++) {
+    if (flow.cells[stem.cells[k]] < leastCells / 4) continue;
     const here = stem.levelM[k];
     const above = (stemLevel(stem, stem.atM[k] - reach) - here) / reach;
     const below = (here - stemLevel(stem, stem.atM[k] + reach)) / reach;
@@ -217,7 +218,7 @@ const STEM_CELLS = 8;
 /** Key points, choke points and gully heads along valleys, ranked within their kind. On ground with none the list is empty. */
 export function placesOf(grid: Grid, flow: Flow, valleys: readonly ValleyLine[]): Place[] {
   const stems = valleys.map((line) => ({ stem: stemProfile(grid, stemOf(flow, line, STEM_CELLS)), head: line.cells[0] }));
-  const keys = stems.flatMap(({ stem }) => keyPoint(grid, flow, stem) ?? []);
+  const keys = stems.flatMap(({ stem, head }) => keyPoint(grid, flow, { stem, leastCells: flow.cells[head] }) ?? []);
   const chokes = stems.flatMap(({ stem, head }) => chokesOf(grid, flow, { stem, leastCells: flow.cells[head] }));
   const heads = stems.flatMap(({ stem }) => gullyHeads(grid, flow, stem));
   return [

@@ -3,6 +3,7 @@ import type { Point } from '../geometry/index.ts';
 import { fillDepressions } from './kernels/fill.ts';
 import { type Flow, flowOf, receiverOf, stepsOf } from './kernels/flow.ts';
 import { type Grid, centreOf } from './grid.ts';
+import { levelAt } from './sample.ts';
 
 /** Cells of one line, from its head down. */
 export interface ValleyLine {
@@ -50,6 +51,44 @@ export function valleyLines(grid: Grid, flow: Flow, leastAreaM2: number): Valley
       const drawn = i >= 0 ? [...cells, i] : cells;
       return [{ cells, points: drawn.map((c) => centreOf(grid, c)), areaM2: above[last] * grid.cellM ** 2 }];
     });
+}
+
+/** How far to either side the ground is compared with a line [m], and how much it must stand above or below on mean [m/m]. */
+const ACROSS_M = 20;
+const LEAST_RELIEF = 0.012;
+
+/** Mean height of the ground to either side above a line [m/m of the distance looked]: above zero in a valley, about zero on a plain slope. */
+export function reliefAcross(grid: Grid, { points }: Pick<ValleyLine, 'points'>): number {
+  const reach = Math.max(ACROSS_M, 3 * grid.cellM);
+  const span = Math.max(2, Math.round(8 / grid.cellM));
+  let [sum, count] = [0, 0];
+  for (let k = 0; k < points.length; k++) {
+    const [a, b] = [points[Math.max(0, k - span)], points[Math.min(points.length - 1, k + span)]];
+    const run = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    if (run === 0) continue;
+    const [nx, ny] = [(b[1] - a[1]) / run, -(b[0] - a[0]) / run];
+    const [x, y] = points[k];
+    const sides = levelAt(grid, [x + nx * reach, y + ny * reach]) + levelAt(grid, [x - nx * reach, y - ny * reach]);
+    const relief = sides / 2 - levelAt(grid, [x, y]);
+    if (Number.isNaN(relief)) continue;
+    sum += relief;
+    count++;
+  }
+  return count === 0 ? 0 : sum / count / reach;
+}
+
+/** Whether a line runs in a real valley, not down a plain slope where water gathers by the noise of the survey. */
+export const isValley = (grid: Grid, line: ValleyLine): boolean => reliefAcross(grid, line) >= LEAST_RELIEF;
+export const isRidge = (grid: Grid, line: ValleyLine): boolean => reliefAcross(grid, line) <= -LEAST_RELIEF;
+
+/** A stepped line evened out for drawing: each point the mean of its neighbours, both ends kept. */
+export function evened(points: readonly Point[], reach = 3): Point[] {
+  return points.map((p, k): Point => {
+    const r = Math.min(reach, k, points.length - 1 - k);
+    if (r === 0) return p;
+    const near = points.slice(k - r, k + r + 1);
+    return [near.reduce((s, q) => s + q[0], 0) / near.length, near.reduce((s, q) => s + q[1], 0) / near.length];
+  });
 }
 
 /** Ridge lines: the valley lines of the ground turned upside down. */

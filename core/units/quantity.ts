@@ -65,7 +65,7 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
   return value / DISPLAY[kind][system].factor;
 }
 
-/** Long lengths need no centimetres, and short distances want a decimal. */
+/** Long lengths need no centimetres; short distances want a digit more. */
 function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
   const { decimals } = DISPLAY[kind][system];
   if (kind === 'distance') return Math.abs(shown) < 10 ? 1 : 0;
@@ -74,6 +74,7 @@ function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): num
 }
 
 const MISSING = '–';
+const SMALL_LAND_M2 = 500;
 
 /** Digits only, grouped by thin spaces; a dash for what is not known, so NaN never reaches the screen. */
 export function formatNumber(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
@@ -87,7 +88,9 @@ export function formatNumber(value: number | null | undefined, kind: QuantityKin
 }
 
 /** Digits with their unit: "131.40 m", "45 mm", "0.35 ha". */
-export function formatQuantity(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
+export function formatQuantity(value: number | null | undefined, asked: QuantityKind, system: UnitSystem): string {
+  // A patch of land too small for hectares or acres is told as the area it is.
+  const kind = asked === 'land' && typeof value === 'number' && value !== 0 && Math.abs(value) < SMALL_LAND_M2 ? 'area' : asked;
   const digits = formatNumber(value, kind, system);
   const { unit } = DISPLAY[kind][system];
   return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;

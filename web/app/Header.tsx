@@ -78,6 +78,8 @@ const SAVED: Readonly<Record<string, string>> = {
 function Checks(): ReactNode {
   const checks = useDerived()?.checks ?? [];
   const works = useWorks();
+  const { features } = useProject();
+  const subject = (id: string): string => works.find((w) => w.id === id)?.name ?? features.find((f) => f.id === id)?.name ?? id;
   const count = (s: string): number => checks.filter((c) => c.severity === s).length;
   return (
     <DialogTrigger>
@@ -89,7 +91,7 @@ function Checks(): ReactNode {
           <h2 style={{ fontSize: 20, marginBottom: 8 }}>Checks</h2>
           {checks.length === 0 && <p>Nothing to check yet.</p>}
           {checks.map((c, i) => (
-            <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={works.find((w) => w.id === c.on)?.name ?? c.on} />
+            <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={subject(c.on)} />
           ))}
         </Dialog>
       </Pop>

@@ -3,12 +3,14 @@ import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { Plan } from '../plan/Plan.tsx';
 import { STAGE_UI } from '../stages/index.ts';
+import { LandSection } from '../stages/land/LandSection.tsx';
 import { LevelStack } from '../stages/levels/LevelStack.tsx';
 import { LongSection } from '../stages/works/LongSection.tsx';
 import { Descent } from './Descent.tsx';
 import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
 import { openById } from './open.ts';
+import { useLand } from './land.ts';
 import { redoLast, undoLast, useApp } from './store.ts';
 
 const Page = styled.div`
@@ -65,6 +67,7 @@ const Sheet = styled.aside`
 export function ProjectPage(): ReactNode {
   const { id = '', stage = 'works' } = useParams();
   const openId = useApp((s) => s.history?.project.id);
+  const hasSection = useLand((s) => s.shown !== null);
   const [missing, setMissing] = useState(false);
   useEffect(() => {
     if (openId === id) return;
@@ -84,19 +87,21 @@ export function ProjectPage(): ReactNode {
   const ui = STAGE_UI.find((s) => s.id === stage);
   if (missing) return <Navigate to="/projects" replace />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
+  const hasStrip = ui.id === 'works' || (ui.id === 'land' && hasSection);
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
   return (
     <Page>
       <Header />
       <Body $sheet={ui.width}>
         <Descent />
-        <Middle $hasStrip={ui.id === 'works'}>
+        <Middle $hasStrip={hasStrip}>
           <Verdict stage={ui.id} />
           <PlanRow $hasStack={ui.hasStack}>
             <Plan showPegs={ui.id === 'pegs'} />
             {ui.hasStack && <LevelStack />}
           </PlanRow>
           {ui.id === 'works' && <LongSection />}
+          {ui.id === 'land' && <LandSection />}
         </Middle>
         <Sheet aria-label={`${ui.name} sheet`}>
           <ui.Sheet />

@@ -11,7 +11,8 @@ import { startCompute } from '../workers/client.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
 import type { ThemeName } from './theme.ts';
 
-export type ToolKind = 'pin' | 'swale' | 'outline' | 'building' | 'track';
+/** Name of a tool in web/plan/tools.ts. */
+export type ToolKind = string;
 
 export interface Notice {
   readonly tone: 'fine' | 'mend';
@@ -131,7 +132,8 @@ function changed(history: History, before: History | null): void {
   set({ history });
   saveSoon();
   void refresh();
-  if (before?.project.terrain !== history.project.terrain) void refreshTerrain();
+  const [old, now] = [before?.project, history.project];
+  if (old?.terrain !== now.terrain || old?.features !== now.features || old?.land !== now.land) void refreshTerrain();
 }
 
 /** Applies a command; a refused one changes nothing and says why. Returns whether it was applied. */

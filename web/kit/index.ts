@@ -4,3 +4,7 @@ export * from './quantity.tsx';
 export * from './marks.tsx';
 export * from './layout.tsx';
 export * from './problems.tsx';
+export * from './menu.tsx';
+export * from './toggle.tsx';
+export * from './section.tsx';
+export * from './table.tsx';

@@ -8,10 +8,14 @@ import { formatQuantity } from '#core/units';
 import { select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { useFormat, useProject } from '../app/selectors.ts';
 import { FONT, THEMES } from '../app/theme.ts';
+import { setLand, useAsk, useLand } from '../app/land.ts';
 import { drag } from './drag.ts';
 import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
 import { PlanBar } from './PlanBar.tsx';
+import { useGround } from './Ground.tsx';
+import { TRENCH_GRADE, landItems, nearestInSection } from './land-items.ts';
+import { Legend } from './Legend.tsx';
 import { readGround } from './read.ts';
 import { finishTool, placePoint } from './tools.ts';
 
@@ -48,6 +52,13 @@ const ReadOut = styled.output`
   pointer-events: none;
 `;
 
+/** What a click on an item selects: a work, a pin or a feature; null where it is only a result. */
+function selectable(id: string | null): string | null {
+  if (id === null) return null;
+  if (id.startsWith('feature:')) return id.slice('feature:'.length);
+  return id.includes(':') ? null : id;
+}
+
 const STEPS: Readonly<Record<string, Point>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 /** The plan: map, drawing tools, read-out, and the same by keyboard. */
@@ -65,13 +76,16 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   useEffect(() => {
     if (!target.current) return undefined;
     const created = new PlanMap(target.current, THEMES[useApp.getState().theme], {
-      onPointer: setPointer,
+      onPointer: (at) => {
+        setPointer(at);
+        setLand({ probe: at });
+      },
       onDrag: drag,
       onClick: (at, id, isDouble) => {
         const active = useApp.getState().tool;
-        if (!active) select(id === null || id.includes(':') ? useApp.getState().selected : id);
+        if (!active) select(selectable(id) ?? useApp.getState().selected);
         else if (isDouble) finishTool();
-        else placePoint(at);
+        else placePoint(useLand.getState().snaps ? created.snap(at) : at);
       },
     });
     map.current = created;
@@ -87,35 +101,45 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
 
   useEffect(() => map.current?.setPalette(palette), [palette]);
   useEffect(() => map.current?.setSystem(system), [system]);
+  useGround(map);
+  const ground = terrain?.terrain;
   useEffect(() => {
-    map.current?.setTerrain(terrain);
-    if (!terrain) return;
-    const { west, south, cellM, ncols, nrows } = terrain.frame;
+    const frame = useApp.getState().terrain?.frame;
+    if (!frame) return;
+    const { west, south, cellM, ncols, nrows } = frame;
     const { outline } = useApp.getState().history?.project.site ?? { outline: [] };
     const xs = outline.length >= 3 ? outline.map((p) => p[0]) : [west, west + ncols * cellM];
     const ys = outline.length >= 3 ? outline.map((p) => p[1]) : [south, south + nrows * cellM];
     map.current?.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]);
-  }, [terrain]);
+  }, [ground]);
 
+  const { showsCatchments, showsPlaces, shown, answer, probe } = useLand();
+  const places = useAsk('places', showsPlaces ? undefined : null);
+  const storage = useAsk('storage', answer?.kind === 'wall' ? answer : null);
+  const fallLine = useAsk('fall', answer?.kind === 'fall' ? { ...answer, gradeM: TRENCH_GRADE } : null);
   const items = useMemo(
-    () =>
-      planItems({
+    () => [
+      ...planItems({
         project,
         result,
         selected,
         showPegs,
         levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
         flowText: (q) => formatQuantity(q, 'flow', system),
-      }),
-    [project, result, selected, showPegs, system],
+      }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
+      ...landItems({ places, shown, answer, storage, fallLine }),
+    ],
+    [project, result, selected, showPegs, system, showsCatchments, places, shown, answer, storage, fallLine],
   );
   useEffect(() => map.current?.setItems(items), [items]);
   useEffect(() => {
     const open = drawn.length > 1 ? [{ geometry: new LineString(drawn.map(([x, y]) => [x, y])), look: { role: 'drawing' } }] : [];
     const dots = drawn.map((p) => ({ geometry: new OlPoint([...p]), look: { role: 'vertex' } }));
     const cross = hasFocus && crosshair ? [{ geometry: new OlPoint([...crosshair]), look: { role: 'crosshair' } }] : [];
-    map.current?.setTools([...open, ...dots, ...cross]);
-  }, [drawn, crosshair, hasFocus]);
+    const mark = shown && probe ? nearestInSection(shown.section, probe) : null;
+    const probed = mark ? [{ geometry: new OlPoint([...mark.at]), look: { role: 'probe' } }] : [];
+    map.current?.setTools([...open, ...dots, ...cross, ...probed]);
+  }, [drawn, crosshair, hasFocus, shown, probe]);
 
   const moveTo = (at: Point): void => {
     setCrosshair(at);
@@ -142,10 +166,10 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   };
 
   const place = hasFocus && crosshair ? crosshair : pointer;
-  const ground = place && terrain ? readGround(terrain, place) : null;
+  const under = place && terrain ? readGround(terrain, place) : null;
   const said =
-    place && ground
-      ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(ground.levelM, 'level')}  slope ${format(ground.slope, 'slope')}  above ${format(ground.areaM2, 'land')}`
+    place && under
+      ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(under.levelM, 'level')}  slope ${format(under.slope, 'slope')}  above ${format(under.areaM2, 'land')}`
       : 'off the terrain';
 
   return (
@@ -171,6 +195,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         }}
         onZoom={(by) => map.current?.zoom(by)}
       />
+      <Legend />
       {place && <ReadOut aria-hidden="true">{said}</ReadOut>}
       <div className="visually-hidden" role="status" aria-live="polite" data-testid="crosshair">
         {hasFocus && crosshair ? said : ''}

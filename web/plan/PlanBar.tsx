@@ -1,13 +1,14 @@
-import { Check, Fence, Home, MapPin, Minus, Plus, Route, Waves, X } from 'lucide-react';
+import { Check, Eye, MapPin, Minus, PencilLine, Plus, Route, Waves, X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import type { Point } from '#core/geometry';
 import { typedPoint } from './points.ts';
-import { type ToolKind, startTool, useApp } from '../app/store.ts';
+import { startTool, useApp } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
-import { Button } from '../kit/index.ts';
-import { TOOLS, finishTool } from './tools.ts';
+import { ActionMenu, Button } from '../kit/index.ts';
+import { Layers } from './Layers.tsx';
+import { TOOLS, type Tool, finishTool } from './tools.ts';
 
 const Bar = styled.div`
   position: absolute;
@@ -54,14 +55,15 @@ const Zoom = styled.div`
   }
 `;
 
-const ICONS: Readonly<Record<ToolKind, ReactNode>> = {
-  pin: <MapPin size={16} aria-hidden />,
-  swale: <Waves size={16} aria-hidden />,
-  outline: <Fence size={16} aria-hidden />,
-  building: <Home size={16} aria-hidden />,
-  track: <Route size={16} aria-hidden />,
-};
-const BY_STAGE: Readonly<Record<string, readonly ToolKind[]>> = { land: ['pin', 'outline', 'building', 'track'], works: ['swale', 'pin'] };
+const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], works: ['swale', 'pin'] };
+const ICONS: Readonly<Record<string, ReactNode>> = { pin: <MapPin size={16} aria-hidden />, swale: <Waves size={16} aria-hidden /> };
+const MENUS: readonly { readonly group: Tool['group']; readonly label: string; readonly icon: ReactNode }[] = [
+  { group: 'draw', label: 'Draw', icon: <PencilLine size={16} aria-hidden /> },
+  { group: 'seen', label: 'What I saw', icon: <Eye size={16} aria-hidden /> },
+  { group: 'ask', label: 'Ask the land', icon: <Route size={16} aria-hidden /> },
+];
+const ofGroup = (group: Tool['group']): { id: string; name: string }[] =>
+  Object.entries(TOOLS).flatMap(([id, tool]) => (tool.group === group ? [{ id, name: tool.name }] : []));
 
 /** Tools of the stage, the hint of the tool in hand, and zoom. */
 export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => void; readonly onZoom: (by: number) => void }): ReactNode {
@@ -69,20 +71,28 @@ export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => 
   const { tool, drawn, terrain, saved } = useApp();
   const [typed, setTyped] = useState('');
   const point = typedPoint(typed);
-  const tools = terrain && saved !== 'read-only' ? (BY_STAGE[stage] ?? []) : [];
+  const canDraw = terrain !== null && saved !== 'read-only';
   return (
     <>
       <Bar role="toolbar" aria-label="Drawing">
         {tool === null &&
-          tools.map((t) => (
+          canDraw &&
+          (FIRST[stage] ?? []).map((t) => (
             <Button key={t} onPress={() => startTool(t)}>
               {ICONS[t]}
               {TOOLS[t].name}
             </Button>
           ))}
+        {tool === null &&
+          stage === 'land' &&
+          MENUS.filter((m) => (m.group === 'ask' ? terrain !== null : canDraw)).map(({ group, label, icon }) => (
+            <ActionMenu key={group} label={label} icon={icon} choices={ofGroup(group)} onChoose={startTool} />
+          ))}
         {tool !== null && (
           <Hint>
-            <span>{TOOLS[tool].hint}</span>
+            <span>
+              <strong>{TOOLS[tool].name}</strong> {TOOLS[tool].hint}
+            </span>
             <form
               onSubmit={(e) => {
                 e.preventDefault();
@@ -114,6 +124,7 @@ export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => 
         <Button aria-label="Zoom out" onPress={() => onZoom(-0.6)}>
           <Minus size={16} aria-hidden />
         </Button>
+        <Layers />
       </Zoom>
     </>
   );

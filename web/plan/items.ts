@@ -4,6 +4,7 @@ import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
 import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
 import { optionOf } from '#core/project';
+import { seenKind } from '#core/seen';
 import { workUi } from '../works/index.ts';
 import type { Drawing, PlanItem } from './types.ts';
 
@@ -11,12 +12,27 @@ export const toRing = (ring: Line): number[][][] => [closed(ring).map(([x, y]) =
 const toLine = (line: Line): number[][] => line.map(([x, y]) => [x, y]);
 const version = (...parts: unknown[]): string => JSON.stringify(parts);
 
-function featureItems({ project }: Drawing): PlanItem[] {
+/** Kinds with a mark of their own; what was seen is told apart by what it does. */
+const ROLES: Readonly<Record<string, string>> = {
+  building: 'building',
+  track: 'track',
+  road: 'track',
+  pool: 'pool',
+  'flow-arrow': 'arrow',
+};
+const roleOf = (kind: string): string => {
+  const effect = seenKind(kind)?.effect;
+  return ROLES[kind] ?? (effect === undefined ? 'feature' : `seen-${effect}`);
+};
+
+function featureItems({ project, selected }: Drawing): PlanItem[] {
   return project.features.flatMap((f): PlanItem[] => {
     const look = {
-      role: f.kind === 'building' || f.kind === 'track' ? f.kind : 'feature',
+      role: roleOf(f.kind),
+      isSelected: f.id === selected,
       ...(f.kind === 'track' || f.name === undefined ? {} : { label: f.name }),
     };
+    if (f.at) return [{ id: `feature:${f.id}`, version: version(f.at, look), geometry: new OlPoint([...f.at]), look }];
     if (f.ring) return [{ id: `feature:${f.id}`, version: version(f.ring, look), geometry: new Polygon(toRing(f.ring)), look }];
     if (f.line) return [{ id: `feature:${f.id}`, version: version(f.line, look), geometry: new LineString(toLine(f.line)), look }];
     return [];

@@ -7,21 +7,35 @@ import DoubleClickZoom from 'ol/interaction/DoubleClickZoom.js';
 import Translate, { type TranslateEvent } from 'ol/interaction/Translate.js';
 import ScaleLine from 'ol/control/ScaleLine.js';
 import type Geometry from 'ol/geom/Geometry.js';
+import type SimpleGeometry from 'ol/geom/SimpleGeometry.js';
 import ImageLayer from 'ol/layer/Image.js';
 import VectorLayer from 'ol/layer/Vector.js';
 import Projection from 'ol/proj/Projection.js';
-import ImageCanvasSource from 'ol/source/ImageCanvas.js';
+import type ImageCanvasSource from 'ol/source/ImageCanvas.js';
 import VectorSource from 'ol/source/Vector.js';
 import type { Point as XY } from '#core/geometry';
 import type { UnitSystem } from '#core/units';
 import type { Look, PlanEvents, PlanItem } from './types.ts';
-import type { TerrainView } from '../workers/protocol.ts';
 import type { Palette } from '../app/theme.ts';
-import { contourFeatures } from './contours.ts';
-import { paintShade } from './shade.ts';
+import { type Frame, rasterSource } from './raster.ts';
 import { contourStyle, itemStyle } from './styles.ts';
 
 type Extent = [number, number, number, number];
+
+/** How near a click must be to take hold of what is drawn [px], and what may be taken hold of. */
+const SNAP_PX = 9;
+const SNAPS: ReadonlySet<string> = new Set([
+  'outline',
+  'building',
+  'track',
+  'feature',
+  'seen-line',
+  'seen-point',
+  'pin',
+  'sill',
+  'swale-left',
+  'swale-right',
+]);
 
 /** Owns the OpenLayers map: created once, told what to show. */
 export class PlanMap {
@@ -31,11 +45,10 @@ export class PlanMap {
   private readonly items = new VectorSource();
   private readonly tools = new VectorSource();
   private readonly shadeLayer = new ImageLayer<ImageCanvasSource>();
+  private readonly overlayLayer = new ImageLayer<ImageCanvasSource>();
   private readonly contourLayer: VectorLayer<VectorSource>;
   private readonly layers: VectorLayer<VectorSource>[];
   private palette: Palette;
-  private terrainKey = '';
-  private view: TerrainView | null = null;
   private lastClick = { time: 0, x: 0, y: 0 };
 
   constructor(target: HTMLElement, palette: Palette, events: PlanEvents) {
@@ -44,14 +57,14 @@ export class PlanMap {
       new VectorLayer({
         source,
         zIndex,
-        declutter: zIndex === 1,
+        declutter: zIndex < 3,
         style: (f, r) => (zIndex === 1 ? contourStyle(f, r, this.palette) : itemStyle(f, r, this.palette)),
       });
     this.contourLayer = layer(this.contours, 1);
     this.layers = [this.contourLayer, layer(this.items, 2), layer(this.tools, 3)];
     this.map = new OlMap({
       target,
-      layers: [this.shadeLayer, ...this.layers],
+      layers: [this.shadeLayer, this.overlayLayer, ...this.layers],
       controls: [this.scale],
       interactions: defaultInteractions({ keyboard: false }),
       view: new View({ projection: new Projection({ code: 'outlet-plane', units: 'm' }), center: [0, 0], resolution: 1 }),
@@ -94,51 +107,42 @@ export class PlanMap {
   setPalette(palette: Palette): void {
     this.palette = palette;
     this.layers.forEach((l) => l.changed());
-    if (this.view) this.showShade(this.view);
   }
 
   setSystem(system: UnitSystem): void {
     this.scale.setUnits(system);
   }
 
-  /** Shows a terrain once; the same key again does nothing. */
-  setTerrain(view: TerrainView | null): void {
-    const key = view?.key ?? '';
-    if (key === this.terrainKey) return;
-    this.terrainKey = key;
-    this.view = view;
-    this.contours.clear();
-    this.shadeLayer.setSource(null);
-    if (!view) return;
-    this.showShade(view);
-    this.contours.addFeatures(contourFeatures(view));
+  /** Pictures of one pixel a cell: the shaded ground, and a layer laid over it. */
+  setPicture(which: 'shade' | 'overlay', picture: HTMLCanvasElement | null, frame: Frame | null): void {
+    const layer = which === 'shade' ? this.shadeLayer : this.overlayLayer;
+    layer.setSource(picture && frame ? rasterSource(picture, frame) : null);
   }
 
-  private showShade(view: TerrainView): void {
-    const { west, south, cellM, ncols, nrows } = view.frame;
-    const picture = paintShade(view, this.palette);
-    this.shadeLayer.setSource(
-      new ImageCanvasSource({
-        ratio: 1,
-        canvasFunction: (...[extent, resolution, pixelRatio, size]) => {
-          const canvas = document.createElement('canvas');
-          [canvas.width, canvas.height] = [Math.round(size[0]), Math.round(size[1])];
-          const scale = pixelRatio / resolution;
-          const context = canvas.getContext('2d');
-          if (context) {
-            context.imageSmoothingQuality = 'high';
-            context.drawImage(
-              picture,
-              (west - extent[0]) * scale,
-              (extent[3] - south - nrows * cellM) * scale,
-              ncols * cellM * scale,
-              nrows * cellM * scale,
-            );
-          }
-          return canvas;
-        },
-      }),
-    );
+  setContours(features: readonly Feature[]): void {
+    this.contours.clear();
+    this.contours.addFeatures([...features]);
+  }
+
+  /** The nearest corner or edge of what is drawn within a few pixels of a place, else the place itself. */
+  snap(at: XY): XY {
+    const reach = SNAP_PX * (this.map.getView().getResolution() ?? 1);
+    let best = { at, d: Infinity };
+    for (const feature of this.items.getFeaturesInExtent([at[0] - reach, at[1] - reach, at[0] + reach, at[1] + reach])) {
+      const look = feature.get('look') as Look;
+      const geometry = feature.getGeometry();
+      if (!geometry || !SNAPS.has(look.role)) continue;
+      const corners = (geometry as SimpleGeometry).getFlatCoordinates();
+      const [ex, ey] = geometry.getClosestPoint([...at]);
+      // A corner wins over the edge it ends.
+      const places: [number, number, number][] = [[ex, ey, 1]];
+      for (let k = 0; k + 1 < corners.length; k += 2) places.push([corners[k], corners[k + 1], 0.5]);
+      for (const [x, y, weight] of places) {
+        const d = Math.hypot(x - at[0], y - at[1]);
+        if (d <= reach && d * weight < best.d) best = { at: [x, y], d: d * weight };
+      }
+    }
+    return best.at;
   }
 
   /** Brings drawn items in step: new ones added, gone ones removed, changed ones redrawn. */

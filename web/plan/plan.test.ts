@@ -67,14 +67,7 @@ describe('the plan', () => {
   });
   it('reads level and slope under the pointer, and nothing off the ground', () => {
     const grid = gridOf((x) => 50 + 0.1 * x, { cells: 10, cellM: 2 });
-    const view = {
-      key: '',
-      frame: grid,
-      z: grid.z,
-      shade: new Uint8ClampedArray(),
-      areaM2: new Float32Array(100).fill(8),
-      contours: { intervalM: 1, xy: new Float64Array(), starts: new Int32Array(), levelM: new Float64Array() },
-    };
+    const view = { terrain: 't', key: '', frame: grid, z: grid.z, areaM2: new Float32Array(100).fill(8) };
     const read = readGround(view, [9, 9]);
     expect(read?.levelM).toBeCloseTo(50.9, 4);
     expect(read?.slope).toBeCloseTo(0.1, 4);

@@ -1,13 +1,13 @@
 import type { Palette } from '../app/theme.ts';
-import type { TerrainView } from '../workers/protocol.ts';
+import type { Frame } from './raster.ts';
 
 /** Hillshade in the colours of the paper; no data is left clear. */
-export function paintShade({ frame, shade }: TerrainView, { light, shadow }: Palette): HTMLCanvasElement {
+export function paintShade(shade: Uint8ClampedArray, { ncols, nrows }: Frame, { light, shadow }: Palette): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [frame.ncols, frame.nrows];
+  [canvas.width, canvas.height] = [ncols, nrows];
   const context = canvas.getContext('2d');
   if (!context) return canvas;
-  const image = context.createImageData(frame.ncols, frame.nrows);
+  const image = context.createImageData(ncols, nrows);
   // Flat ground lies at about 0.77: more light towards it keeps the paper warm and only the shadows dark.
   for (let i = 0; i < shade.length; i++) {
     if (shade[i] === 0) continue;

@@ -78,6 +78,60 @@ function swaleStyles(look: Look, p: Palette, { geometry, resolution }: { geometr
   ];
 }
 
+/** A glow behind what is selected. */
+const halo = (look: Look, p: Palette): Style[] =>
+  look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: 12 }) })] : [];
+
+/** A head at the last point of a line, turned the way it runs. */
+const arrowHead = (color: string): Style[] => [
+  new Style({
+    geometry: (feature) => new Point((feature.getGeometry() as LineString).getLastCoordinate()),
+    renderer: (pixel, state) => {
+      const line = state.feature.getGeometry() as LineString;
+      const [a, b] = line.getCoordinates().slice(-2);
+      const [x, y] = pixel as [number, number];
+      const angle = Math.atan2(a[1] - b[1], b[0] - a[0]);
+      const { context } = state;
+      context.save();
+      context.translate(x, y);
+      context.rotate(angle);
+      context.fillStyle = color;
+      context.beginPath();
+      context.moveTo(4, 0);
+      context.lineTo(-11, -7);
+      context.lineTo(-11, 7);
+      context.closePath();
+      context.fill();
+      context.restore();
+    },
+  }),
+];
+
+const diamond = (look: Look, p: Palette, colour: string): Style =>
+  new Style({
+    image: new RegularShape({
+      declutterMode: 'obstacle',
+      points: 4,
+      radius: look.isSelected === true ? 10 : 7.5,
+      fill: new Fill({ color: colour }),
+      stroke: new Stroke({ color: p.paper, width: 1.5 }),
+    }),
+    ...withText(label(look.label, p)),
+  });
+
+const placeMark = (look: Look, p: Palette, shape: { points: number; colour: string; angle?: number }): Style =>
+  new Style({
+    image: new RegularShape({
+      declutterMode: 'obstacle',
+      points: shape.points,
+      radius: 9,
+      angle: shape.angle ?? 0,
+      fill: new Fill({ color: shape.colour }),
+      stroke: new Stroke({ color: p.ink, width: 1.6 }),
+    }),
+    ...withText(label(look.label, p, { offsetY: 18 })),
+  });
+
 const STYLES: Readonly<Record<string, StyleOf>> = {
   outline: (_l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: 1.8, lineDash: [14, 5, 2, 5] }) })],
   building: (l, p) => [
@@ -87,7 +141,72 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.35), width: 6 }) }),
     new Style({ stroke: new Stroke({ color: p.paper, width: 4 }) }),
   ],
-  feature: (l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: 1.5 }), ...withText(label(l.label, p)) })],
+  feature: (l, p) => [
+    new Style({ stroke: new Stroke({ color: p.ink, width: l.isSelected === true ? 3 : 1.5 }), ...withText(label(l.label, p)) }),
+  ],
+  pool: (l, p) => [
+    new Style({
+      fill: new Fill({ color: rgba(p.water, 0.35) }),
+      stroke: new Stroke({ color: p.deepWater, width: l.isSelected === true ? 3 : 1.5 }),
+      ...withText(label(l.label, p)),
+    }),
+  ],
+  'seen-bank': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.clay, width: 3.5 }) }),
+    // Short ticks either side: a ridge in the way.
+    new Style({ stroke: new Stroke({ color: p.clay, width: 9, lineDash: [1.5, 7], lineCap: 'butt' }), ...withText(label(l.label, p)) }),
+  ],
+  'seen-ditch': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.deepWater, width: 5 }) }),
+    new Style({ stroke: new Stroke({ color: p.paper, width: 1.6 }), ...withText(label(l.label, p)) }),
+  ],
+  'seen-led': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.ink, width: 4, lineDash: [8, 4] }), ...withText(label(l.label, p)) }),
+    ...arrowHead(p.ink),
+  ],
+  'seen-note': (l, p) => [
+    ...halo(l, p),
+    new Style({
+      stroke: new Stroke({ color: p.strawText, width: 2.5, lineDash: [1, 5], lineCap: 'round' }),
+      ...withText(label(l.label, p)),
+    }),
+  ],
+  arrow: (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.strawText, width: 3 }), ...withText(label(l.label, p)) }),
+    ...arrowHead(p.strawText),
+  ],
+  'seen-spring': (l, p) => [diamond(l, p, p.water)],
+  'seen-roof': (l, p) => [diamond(l, p, p.ink)],
+  valley: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.water, 0.75), width: 2 }) })],
+  ridge: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.clay, 0.75), width: 1.6, lineDash: [6, 5] }) })],
+  wall: (_l, p) => [new Style({ stroke: new Stroke({ color: p.moss, width: 5 }) })],
+  pond: (_l, p) => [new Style({ fill: new Fill({ color: rgba(p.water, 0.5) }), stroke: new Stroke({ color: p.deepWater, width: 1.5 }) })],
+  answer: (_l, p) => [
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.9), width: 6 }) }),
+    new Style({ stroke: new Stroke({ color: p.deepWater, width: 3 }) }),
+  ],
+  section: (_l, p) => [
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.85), width: 5 }) }),
+    new Style({ stroke: new Stroke({ color: p.deepWater, width: 2.4 }) }),
+  ],
+  probe: (_l, p) => [
+    new Style({
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: 6,
+        fill: new Fill({ color: p.straw }),
+        stroke: new Stroke({ color: p.ink, width: 2 }),
+      }),
+    }),
+  ],
+  'key-point': (l, p) => [placeMark(l, p, { points: 3, colour: p.straw })],
+  choke: (l, p) => [placeMark(l, p, { points: 4, colour: p.moss })],
+  'gully-head': (l, p) => [placeMark(l, p, { points: 3, colour: p.alarm, angle: Math.PI })],
+  'standing-water': (l, p) => [placeMark(l, p, { points: 6, colour: p.water })],
   catchment: (l, p) => [
     new Style({
       fill: new Fill({ color: rgba(p.water, l.isSelected === true ? 0.26 : 0.1) }),
@@ -100,6 +219,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   sill: (l, p) => [
     new Style({
       image: new RegularShape({
+        declutterMode: 'obstacle',
         points: 4,
         radius: l.isSelected === true ? 10 : 8,
         angle: Math.PI / 4,
@@ -112,6 +232,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   low: (l, p) => [
     new Style({
       image: new RegularShape({
+        declutterMode: 'obstacle',
         points: 4,
         radius: 8,
         angle: Math.PI / 4,
@@ -124,6 +245,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   pin: (l, p) => [
     new Style({
       image: new CircleStyle({
+        declutterMode: 'obstacle',
         radius: l.isSelected === true ? 8 : 6.5,
         fill: new Fill({ color: p.deepWater }),
         stroke: new Stroke({ color: p.paper, width: 2 }),
@@ -133,13 +255,23 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   ],
   exit: (l, p) => [
     new Style({
-      image: new CircleStyle({ radius: 5, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.deepWater, width: 3 }) }),
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: 5,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.deepWater, width: 3 }),
+      }),
       ...withText(label(l.label, p, { colour: p.deepWater })),
     }),
   ],
   peg: (_l, p) => [
     new Style({
-      image: new CircleStyle({ radius: 3.5, fill: new Fill({ color: p.straw }), stroke: new Stroke({ color: p.ink, width: 1 }) }),
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: 3.5,
+        fill: new Fill({ color: p.straw }),
+        stroke: new Stroke({ color: p.ink, width: 1 }),
+      }),
     }),
   ],
   drawing: (_l, p) => [
@@ -148,12 +280,18 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   ],
   vertex: (_l, p) => [
     new Style({
-      image: new CircleStyle({ radius: 4.5, fill: new Fill({ color: p.clay }), stroke: new Stroke({ color: p.paper, width: 1.5 }) }),
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: 4.5,
+        fill: new Fill({ color: p.clay }),
+        stroke: new Stroke({ color: p.paper, width: 1.5 }),
+      }),
     }),
   ],
   crosshair: (_l, p) => [
     new Style({
       image: new RegularShape({
+        declutterMode: 'obstacle',
         points: 4,
         radius: 15,
         radius2: 0,
@@ -161,7 +299,15 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
         stroke: new Stroke({ color: p.paper, width: 5 }),
       }),
     }),
-    new Style({ image: new RegularShape({ points: 4, radius: 14, radius2: 0, stroke: new Stroke({ color: p.ink, width: 2 }) }) }),
+    new Style({
+      image: new RegularShape({
+        declutterMode: 'obstacle',
+        points: 4,
+        radius: 14,
+        radius2: 0,
+        stroke: new Stroke({ color: p.ink, width: 2 }),
+      }),
+    }),
   ],
 };
 

@@ -1,49 +1,20 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Point } from '#core/geometry';
-import { optionOf } from '#core/project';
-import { amount, say } from '#core/units';
-import { newSwale } from '#core/works';
+import { SEEN_KINDS } from '#core/seen';
 import { newId } from '../app/selectors.ts';
-import { type ToolKind, dispatch, notify, select, setDrawn, startTool, useApp, worker } from '../app/store.ts';
+import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
+import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
+import { addSwale } from './add-swale.ts';
 
-export const TOOLS: Readonly<Record<ToolKind, { readonly name: string; readonly least: number; readonly hint: string }>> = {
-  pin: { name: 'Drop a pin', least: 1, hint: 'Click where the water passes: its catchment is drawn.' },
-  swale: {
-    name: 'Draw a swale',
-    least: 2,
-    hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
-  },
-  outline: { name: 'Draw the property line', least: 3, hint: 'Click each corner, double-click to close.' },
-  building: { name: 'Draw a building', least: 3, hint: 'Click each corner, double-click to close.' },
-  track: { name: 'Draw a track', least: 2, hint: 'Click along it, double-click to end.' },
-};
-
-/** Adds a point to the drawing; a pin is complete with one. */
-export function placePoint(at: Point): void {
-  const { tool, drawn } = useApp.getState();
-  if (!tool) return;
-  setDrawn([...drawn, at]);
-  if (tool === 'pin') finishTool();
-}
-
-/** Finishes the drawing when it has points enough. */
-export function finishTool(): void {
-  const { tool, drawn } = useApp.getState();
-  if (!tool) return;
-  const { least, name } = TOOLS[tool];
-  if (drawn.length < least) {
-    notify({
-      tone: 'mend',
-      title: `${name}: ${least} points are needed, there ${drawn.length === 1 ? 'is' : 'are'} ${drawn.length}`,
-      problems: [],
-    });
-    return;
-  }
-  startTool(null);
-  if (tool === 'pin') addPin(drawn[0]);
-  else if (tool === 'outline') dispatch({ type: 'site.set', payload: { outline: drawn } });
-  else if (tool === 'swale') void addSwale(drawn);
-  else addFeature(tool, drawn);
+export interface Tool {
+  readonly name: string;
+  /** Where it is offered. */
+  readonly group: 'first' | 'draw' | 'seen' | 'ask';
+  readonly least: number;
+  /** With this many points it finishes by itself. */
+  readonly most?: number;
+  readonly hint: string;
+  readonly finish: (points: readonly Point[]) => void;
 }
 
 function addPin(at: Point): void {
@@ -52,47 +23,126 @@ function addPin(at: Point): void {
   if (dispatch({ type: 'pin.add', payload: { pin: { id, name: `Pin ${count + 1}`, at } } })) select(id);
 }
 
-function addFeature(kind: 'building' | 'track', points: readonly Point[]): void {
-  const shape = kind === 'building' ? { ring: points, name: 'Building' } : { line: points, name: 'Track' };
-  dispatch({ type: 'feature.add', payload: { feature: { id: newId(kind), kind, ...shape } } });
+function addFeature(kind: string, name: string, shape: Readonly<Record<string, unknown>>): void {
+  const count = useApp.getState().history?.project.features.filter((f) => f.kind === kind).length ?? 0;
+  const id = newId(kind);
+  const feature = { id, kind, name: count === 0 ? name : `${name} ${count + 1}`, ...shape };
+  if (dispatch({ type: 'feature.add', payload: { feature } })) select(id);
 }
 
-const WHY: Readonly<Record<string, string>> = {
-  'off-terrain': 'the first point is off the terrain',
-  flat: 'the ground at the first point is too flat to have a contour',
-  'too-short': 'the line is too short to settle on a contour',
+const ALONG = 'Click along it, double-click to end.';
+const ROUND = 'Click each corner, double-click to close.';
+
+const drawn = (kind: string, name: string, shape: 'ring' | 'line'): Tool => ({
+  name: `Draw a ${name.toLowerCase()}`,
+  group: 'draw',
+  least: shape === 'ring' ? 3 : 2,
+  hint: shape === 'ring' ? ROUND : ALONG,
+  finish: (points) => addFeature(kind, name, { [shape]: points }),
+});
+
+/** Things with an inlet and an outlet, or a way from one place to another. */
+const TWO_ENDED = new Set(['culvert', 'pipe', 'flow-arrow']);
+
+const SEEN_TOOLS = Object.fromEntries(
+  SEEN_KINDS.map(({ kind, title, shape, start }): [string, Tool] => [
+    kind,
+    {
+      name: title,
+      group: 'seen',
+      least: shape === 'point' ? 1 : 2,
+      ...(shape === 'point' ? { most: 1 } : TWO_ENDED.has(kind) ? { most: 2 } : {}),
+      hint: shape === 'point' ? 'Click where it is.' : TWO_ENDED.has(kind) ? 'Click where water goes in, then where it comes out.' : ALONG,
+      finish: (points) => addFeature(kind, title, { ...start, ...(shape === 'point' ? { at: points[0] } : { line: points }) }),
+    },
+  ]),
+);
+
+export const TOOLS: Readonly<Record<string, Tool>> = {
+  pin: {
+    name: 'Drop a pin',
+    group: 'first',
+    least: 1,
+    most: 1,
+    hint: 'Click where the water passes: its catchment is drawn.',
+    finish: ([at]) => addPin(at),
+  },
+  swale: {
+    name: 'Draw a swale',
+    group: 'first',
+    least: 2,
+    hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
+    finish: (points) => void addSwale(points),
+  },
+  outline: {
+    name: 'Draw the property line',
+    group: 'draw',
+    least: 3,
+    hint: ROUND,
+    finish: (points) => dispatch({ type: 'site.set', payload: { outline: points } }),
+  },
+  building: drawn('building', 'Building', 'ring'),
+  pool: drawn('pool', 'Pool', 'ring'),
+  track: drawn('track', 'Track', 'line'),
+  road: drawn('road', 'Road', 'line'),
+  line: drawn('line', 'Row or old bank', 'line'),
+  ...SEEN_TOOLS,
+  path: {
+    name: 'Where does it run?',
+    group: 'ask',
+    least: 1,
+    most: 1,
+    hint: 'Click where the drop falls.',
+    finish: ([at]) => void askPath(at),
+  },
+  section: { name: 'Measure along a line', group: 'ask', least: 2, hint: ALONG, finish: (points) => void askSection(points) },
+  contour: {
+    name: 'Contour through a point',
+    group: 'ask',
+    least: 1,
+    most: 1,
+    hint: 'Click a place: its contour is drawn, ready to adopt.',
+    finish: ([at]) => void askContour(at),
+  },
+  fall: {
+    name: 'Is there any fall?',
+    group: 'ask',
+    least: 2,
+    most: 2,
+    hint: 'Click the wet place, then where its water might go.',
+    finish: ([from, to]) => askFall(from, to),
+  },
+  wall: {
+    name: 'What would a wall hold?',
+    group: 'ask',
+    least: 2,
+    hint: 'Draw the wall across the valley, double-click to end.',
+    finish: (points) => askWall(points),
+  },
 };
 
-async function addSwale(drawn: readonly Point[]): Promise<void> {
-  const project = useApp.getState().history?.project;
-  if (!project) return;
-  const settled = await worker().settle(project, drawn);
-  if (!settled?.ok) {
+/** Adds a point to the drawing; a tool that has all it takes finishes. */
+export function placePoint(at: Point): void {
+  const { tool, drawn: before } = useApp.getState();
+  if (!tool) return;
+  const points = [...before, at];
+  setDrawn(points);
+  if (points.length === TOOLS[tool].most) finishTool();
+}
+
+/** Finishes the drawing when it has points enough. */
+export function finishTool(): void {
+  const { tool, drawn: points } = useApp.getState();
+  if (!tool) return;
+  const { least, name, finish } = TOOLS[tool];
+  if (points.length < least) {
     notify({
       tone: 'mend',
-      title: 'The swale could not be placed',
-      problems: [
-        {
-          code: 'swale.settle',
-          what: settled ? WHY[settled.why] : 'there is no terrain',
-          where: {},
-          do: 'Start on sloping ground inside the terrain and draw along the slope.',
-        },
-      ],
+      title: `Not finished: “${name}” needs ${least} points, there ${points.length === 1 ? 'is' : 'are'} ${points.length}`,
+      problems: [],
     });
     return;
   }
-  const count = optionOf(project).works.filter((w) => w.kind === 'swale').length;
-  const { line, levelM, movedM } = settled;
-  const length = line.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - line[i][0], p[1] - line[i][1]), 0);
-  const ids = { swale: newId('swale'), sill: newId('sill') };
-  const works = newSwale(ids, `Swale ${count + 1}`, { line, levelM, sillAtM: Math.max(length / 2, length - 4) });
-  if (dispatch({ type: 'works.add', payload: { works } })) {
-    select(ids.swale);
-    notify({
-      tone: 'fine',
-      title: say`It settled on the ${amount(levelM, 'level')} contour through your first point; your line moved ${amount(movedM, 'distance')} at most.`,
-      problems: [],
-    });
-  }
+  startTool(null);
+  finish(points);
 }

@@ -1,8 +1,8 @@
 import * as Comlink from 'comlink';
-import { type GroundModel, Memo, derive, groundModel, terrainKey } from '#core/derive';
+import { type GroundModel, type LandQuestions, Memo, askLand, derive, groundModel, terrainKey } from '#core/derive';
 import { importFile } from '#core/formats';
 import { type Project, UserError, fail, gridFromBytes } from '#core/project';
-import { type Grid, contourLines, hillshade, levelsEvery, settleOnContour } from '#core/terrain';
+import { type Grid, settleOnContour } from '#core/terrain';
 import { registry } from '#core/works';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
@@ -30,25 +30,27 @@ function answer<T>(run: () => T): Answer<T> {
   }
 }
 
-/** Contours close enough to read the slope by, far enough apart to tell them: about forty over the relief. */
-function niceInterval(relief: number): number {
-  const wanted = relief / 40;
-  return [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((v) => v >= wanted) ?? 100;
-}
-
-function viewOf(model: GroundModel): TerrainView {
-  const { grid, stats, flow } = model;
-  const intervalM = niceInterval((stats.maxM ?? 0) - (stats.minM ?? 0));
+function viewOf(model: GroundModel, terrain: string): TerrainView {
+  const { grid, flow } = model;
   const { ncols, nrows, cellM, west, south, baseM } = grid;
   return {
     key: model.key,
+    terrain,
     frame: { ncols, nrows, cellM, west, south, baseM },
     z: grid.z.slice(),
-    shade: hillshade(grid),
     areaM2: Float32Array.from(flow.cells, (n) => n * cellM * cellM),
-    contours: { intervalM, ...contourLines(grid, levelsEvery(grid, intervalM)) },
   };
 }
+
+/** Flat arrays in an answer, to be handed over rather than copied. */
+function buffersIn(value: unknown): ArrayBuffer[] {
+  if (ArrayBuffer.isView(value)) return [value.buffer as ArrayBuffer];
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return [];
+  return Object.values(value).flatMap(buffersIn);
+}
+
+/** Questions whose arrays are made anew for each answer. */
+const FRESH: ReadonlySet<keyof LandQuestions> = new Set(['layer', 'shade', 'contours', 'departure']);
 
 const compute: Compute = {
   keep: (sha256, bytes) => {
@@ -59,13 +61,14 @@ const compute: Compute = {
   terrainView: (project) => {
     const result = answer(() => {
       const model = groundModel(project, context);
-      return model ? viewOf(model) : null;
+      return model && project.terrain ? viewOf(model, terrainKey(project.terrain)) : null;
     });
-    if (!result.ok || !result.value) return Promise.resolve(result);
-    const { z, shade, areaM2, contours } = result.value;
-    return Promise.resolve(
-      Comlink.transfer(result, [z.buffer, shade.buffer, areaM2.buffer, contours.xy.buffer, contours.starts.buffer, contours.levelM.buffer]),
-    );
+    return Promise.resolve(result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
+  },
+  ask: (name, project, args) => {
+    const result = answer(() => askLand(name, project, { context, args }));
+    // What a step keeps for later must stay here: only fresh arrays are handed over.
+    return Promise.resolve(FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;

@@ -1,5 +1,5 @@
 // The one table of what the page asks of the compute worker.
-import type { DeriveResult } from '#core/derive';
+import type { DeriveResult, LandQuestions } from '#core/derive';
 import type { Imported, InputFile } from '#core/formats';
 import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
@@ -7,7 +7,10 @@ import type { Settled } from '#core/terrain';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
 export interface TerrainView {
+  /** Names the ground with what was seen on it. */
   readonly key: string;
+  /** Names the ground alone. */
+  readonly terrain: string;
   readonly frame: {
     readonly ncols: number;
     readonly nrows: number;
@@ -17,10 +20,8 @@ export interface TerrainView {
     readonly baseM: number;
   };
   readonly z: Float32Array;
-  readonly shade: Uint8ClampedArray;
   /** Area draining through each cell [m2]. */
   readonly areaM2: Float32Array;
-  readonly contours: { readonly intervalM: number; readonly xy: Float64Array; readonly starts: Int32Array; readonly levelM: Float64Array };
 }
 
 /** A result, or the problems a user can mend; errors of other kinds reject. */
@@ -33,5 +34,7 @@ export interface Compute {
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
   readonly settle: (project: Project, drawn: Line) => Promise<Settled | null>;
   readonly import: (file: InputFile, crs: string | null) => Promise<Answer<Imported>>;
+  /** Any of the questions about the land, by name. */
+  readonly ask: (name: keyof LandQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

@@ -3,6 +3,9 @@ import type { ReactNode } from 'react';
 import { dispatch, select, useApp } from '../../app/store.ts';
 import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { Button, Fact, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
+import { AnswerPart } from './AnswerPart.tsx';
+import { FeaturePart } from './FeaturePart.tsx';
+import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
 import { ImportTerrain } from './ImportTerrain.tsx';
 
 function PinPart(): ReactNode {
@@ -58,7 +61,11 @@ export function LandSheet(): ReactNode {
   return (
     <>
       <SheetTitle>Land</SheetTitle>
-      <PinPart />
+      <AnswerPart />
+      {project.features.some((f) => f.id === selected) ? <FeaturePart /> : <PinPart />}
+      {terrain && <PlacesPart />}
+      {terrain && <HollowsPart />}
+      {terrain && <SlopesPart />}
       {terrain && (
         <Part title="Terrain">
           <Fact label="Ground mapped" value={format(terrain.areaM2, 'land')} />

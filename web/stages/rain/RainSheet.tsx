@@ -1,36 +1,15 @@
 import { CloudRain, Upload } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import { Checkbox, FileTrigger } from 'react-aria-components';
-import styled from 'styled-components';
+import { FileTrigger } from 'react-aria-components';
 import useSWR from 'swr';
 import { type RainTable, checkTable } from '#core/rain';
 import type { Rain } from '#core/project';
 import { bringIn } from '../../app/import.ts';
 import { stormDepthOf, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
-import { Button, Choose, Fact, Inline, Muted, Part, Problems, Quantity, Row, SheetTitle } from '../../kit/index.ts';
+import { Button, Choose, Fact, Inline, Muted, Part, Problems, Quantity, Row, SheetTitle, Toggle } from '../../kit/index.ts';
 import { StormBars } from './StormBars.tsx';
 import { TableEditor } from './TableEditor.tsx';
-
-const Tick = styled(Checkbox)`
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 34px;
-  cursor: pointer;
-  &::before {
-    content: '';
-    width: 15px;
-    height: 15px;
-    border: 1.5px solid var(--ink);
-    border-radius: 3px;
-    flex: none;
-  }
-  &[data-selected]::before {
-    background: var(--water);
-    box-shadow: inset 0 0 0 2px var(--paper);
-  }
-`;
 
 const FIRST_TABLE: RainTable = {
   durationsMin: [10, 60, 120, 1440],
@@ -118,12 +97,11 @@ function StormPart({ rain }: { readonly rain: Rain }): ReactNode {
         onChange={(durationMin) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, durationMin } } })}
       />
       <Fact label="Depth" value={format(stormDepthOf(project), 'rain')} />
-      <Tick
-        isSelected={storm.soakage === true}
+      <Toggle
+        label="Count what soaks in during the storm"
+        isOn={storm.soakage === true}
         onChange={(soakage) => dispatch({ type: 'rain.set-storm', payload: { storm: { ...storm, soakage } } })}
-      >
-        Count what soaks in during the storm
-      </Tick>
+      />
       <StormBars />
     </Part>
   );

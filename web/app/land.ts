@@ -1,0 +1,95 @@
+// What the land shows and answers: a way of looking, kept apart from the document.
+import useSWR from 'swr';
+import { create } from 'zustand';
+import type { LandQuestions, LayerName, Section } from '#core/derive';
+import type { Point } from '#core/geometry';
+import type { Project } from '#core/project';
+import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
+import type { Said } from '#core/units';
+import { notify, useApp, worker } from './store.ts';
+
+export type Overlay = LayerName | 'none';
+
+/** A long section shown below the plan, linked with it both ways. */
+export interface ShownSection {
+  readonly title: Said;
+  readonly section: Section;
+}
+
+/** An answer drawn on the plan and told in the sheet. */
+export type LandAnswer =
+  | { readonly kind: 'contour'; readonly levelM: number; readonly line: readonly Point[] }
+  | { readonly kind: 'fall'; readonly from: Point; readonly to: Point }
+  | { readonly kind: 'wall'; readonly line: readonly Point[] };
+
+export interface LandView {
+  readonly overlay: Overlay;
+  /** Contour interval [m]; null chooses one. */
+  readonly intervalM: number | null;
+  readonly sun: Sun;
+  readonly showsContours: boolean;
+  readonly showsCatchments: boolean;
+  readonly showsPlaces: boolean;
+  readonly snaps: boolean;
+  readonly shown: ShownSection | null;
+  readonly answer: LandAnswer | null;
+  /** A place pointed at in the section or on the plan. */
+  readonly probe: Point | null;
+}
+
+export const useLand = create<LandView>(() => ({
+  overlay: 'none',
+  intervalM: null,
+  sun: NORTH_WEST_SUN,
+  showsContours: true,
+  showsCatchments: true,
+  showsPlaces: false,
+  snaps: true,
+  shown: null,
+  answer: null,
+  probe: null,
+}));
+
+export const setLand = (change: Partial<LandView>): void => useLand.setState(change);
+
+let count = 0;
+const ids = new WeakMap<object, number>();
+
+/** Parts of the document are immutable and shared between its versions: the same part is the same object. */
+function idOf(part: object | null | undefined): number {
+  if (!part) return 0;
+  const known = ids.get(part);
+  if (known !== undefined) return known;
+  ids.set(part, ++count);
+  return count;
+}
+
+/** What a question about the land depends on: the ground and what was seen, and the works where they count. */
+function keyOf(project: Project, readsWorks: boolean): string {
+  const { terrain, features, land, site, pins, options } = project;
+  const ground = [project.id, idOf(terrain), idOf(features), idOf(land)];
+  return (readsWorks ? [...ground, idOf(site), idOf(pins), idOf(options)] : ground).join('.');
+}
+
+const READS_WORKS: ReadonlySet<keyof LandQuestions> = new Set(['runOn', 'compare', 'reopen', 'pathDown']);
+
+type Args<K extends keyof LandQuestions> = Parameters<LandQuestions[K]>[2];
+type Reply<K extends keyof LandQuestions> = ReturnType<LandQuestions[K]>;
+
+/** Asks the worker; null when it cannot be answered, which is then told. */
+export async function ask<K extends keyof LandQuestions>(name: K, args: Args<K>): Promise<Reply<K> | null> {
+  const project = useApp.getState().history?.project;
+  if (!project) return null;
+  const answer = await worker().ask(name, project, args);
+  if (answer.ok) return answer.value as Reply<K>;
+  notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
+  return null;
+}
+
+/** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
+export function useAsk<K extends keyof LandQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
+  const project = useApp((s) => s.history?.project);
+  const key = project?.terrain && args !== null ? ['land', name, keyOf(project, READS_WORKS.has(name)), JSON.stringify(args ?? {})] : null;
+  const { data } = useSWR(key, () => ask(name, args as Args<K>), { keepPreviousData: false, revalidateOnFocus: false });
+  return data;
+}

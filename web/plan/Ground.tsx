@@ -1,0 +1,46 @@
+// What lies under the drawing: shaded ground, a layer over it, and contours. Each is asked of the worker when it changes.
+import { useEffect } from 'react';
+import { useApp } from '../app/store.ts';
+import { useAsk, useLand } from '../app/land.ts';
+import { THEMES } from '../app/theme.ts';
+import { contourFeatures, niceInterval } from './contours.ts';
+import type { PlanMap } from './map.ts';
+import { OVERLAYS, paintOverlay } from './overlay.ts';
+import { paintShade } from './shade.ts';
+
+/** The interval in use [m]: the one chosen, else one that suits the relief; null while there is no ground. */
+export function useInterval(): number | null {
+  const intervalM = useLand((s) => s.intervalM);
+  const system = useApp((s) => s.system);
+  const ground = useApp((s) => s.result?.derived.terrain);
+  if (!ground) return null;
+  return intervalM ?? niceInterval((ground.maxM ?? 0) - (ground.minM ?? 0), system);
+}
+
+/** Keeps the map's ground in step. */
+export function useGround(map: { readonly current: PlanMap | null }): void {
+  const { theme, system } = useApp();
+  const frame = useApp((s) => s.terrain?.frame ?? null);
+  const { overlay, sun, showsContours } = useLand();
+  const intervalM = useInterval();
+  const shade = useAsk('shade', frame ? { sun } : null);
+  const layer = useAsk('layer', frame && overlay !== 'none' ? { layer: overlay } : null);
+  const contours = useAsk('contours', frame && showsContours && intervalM !== null ? { intervalM } : null);
+
+  useEffect(() => {
+    // The last picture stays until the next is there, so that a moving sun does not flicker.
+    if (frame && shade === undefined) return;
+    const fits = frame && shade?.length === frame.ncols * frame.nrows;
+    map.current?.setPicture('shade', fits ? paintShade(shade, frame, THEMES[theme]) : null, frame);
+  }, [map, frame, shade, theme]);
+  useEffect(() => {
+    const fits = frame && layer && overlay !== 'none' && layer.length === frame.ncols * frame.nrows;
+    const picture = fits ? paintOverlay(layer, frame, OVERLAYS[overlay].style(THEMES[theme], system)) : null;
+    map.current?.setPicture('overlay', picture, frame);
+  }, [map, frame, layer, overlay, theme, system]);
+  useEffect(() => {
+    if (frame && showsContours && contours === undefined) return;
+    const features = contours && showsContours && intervalM !== null ? contourFeatures(contours, intervalM, system) : [];
+    map.current?.setContours(features);
+  }, [map, frame, contours, showsContours, intervalM, system]);
+}
