@@ -50,6 +50,37 @@ describe('the command line', () => {
     );
     expect(text).not.toMatch(/NaN|Infinity/);
   });
+  it('answers questions about the land by name', async () => {
+    type Reply<T> = { question: string; answer: T };
+    const slope = await run<Reply<(number | null)[]>>('land', project, 'layer', '{"layer":"slope"}');
+    expect(slope.answer).toHaveLength(101 * 101);
+    expect(slope.answer[50 * 101 + 50]).toBeCloseTo(0.1, 4);
+    const fall = await run<Reply<{ fallM: number; trench: { deepestM: number } }>>(
+      'land',
+      project,
+      'fall',
+      '{"from":[50,150],"to":[50,100],"gradeM":0.005}',
+    );
+    expect(fall.answer.fallM).toBeCloseTo(5, 2);
+    expect(fall.answer.trench.deepestM).toBeCloseTo(0, 6);
+    const hollows = await run<Reply<(number | null)[]>>('land', project, 'layer', '{"layer":"hollows"}');
+    expect(hollows.answer.every((v) => v === null)).toBe(true);
+    expect(await run<Reply<{ places: unknown[] }>>('land', project, 'places')).toMatchObject({
+      question: 'places',
+      answer: { places: [] },
+    });
+    expect(await refusal('land', project)).toBe('cli.missing@');
+    expect(await refusal('land', project, 'weather')).toBe('question.unknown@');
+    expect(await refusal('land', project, 'fall', '{"from":3}')).toBe('question.arguments@fall');
+  });
+  it('keeps the words of checks metric and without the pieces they are made of', async () => {
+    const out = await run<{ checks: { do: string; said?: unknown }[] }>('derive', project);
+    expect(out.checks.length).toBeGreaterThan(10);
+    for (const check of out.checks) {
+      expect(typeof check.do).toBe('string');
+      expect(check.said).toBeUndefined();
+    }
+  });
   it('finds a terrain file beside the project', async () => {
     put('t.asc', 'ncols 4\nnrows 4\nxllcorner 0\nyllcorner 0\ncellsize 5\n4 4 4 4\n3 3 3 3\n2 2 2 2\n1 1 1 1\n');
     const file = put('f.json', { ...planeProject({}, []), terrain: { kind: 'grid', file: 't.asc' } });

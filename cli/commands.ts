@@ -1,6 +1,6 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import { FORMULAS, derive } from '#core/derive';
+import { FORMULAS, LAND_QUESTIONS, Memo, askLand, derive } from '#core/derive';
 import { type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
 import { finishPeg } from '#core/survey';
@@ -88,6 +88,25 @@ async function importCommand(words: readonly string[]): Promise<string> {
   return toJson({ kind: 'terrain', crs, ncols, nrows, cellM, extent: { west, south, east, north }, ...statsOf(grid), warnings: notes });
 }
 
+/** Any question about the land, by name: what stands in LAND_QUESTIONS, with its arguments as JSON. */
+async function landCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, ['option']);
+  const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
+  const name =
+    args.plain[1] ?? fail('cli.missing', 'the QUESTION is missing', { do: `Ask one of ${Object.keys(LAND_QUESTIONS).join(', ')}.` });
+  const given = parseJson('arguments', new TextEncoder().encode(args.plain[2] ?? '{}'));
+  const context = { registry, grids, memo: new Memo() };
+  try {
+    return toJson({ question: name, answer: askLand(name, project, { context, args: given }) });
+  } catch (error) {
+    if (error instanceof UserError) throw error;
+    return fail('question.arguments', `the arguments of "${name}" cannot be used`, {
+      where: { field: name },
+      do: 'Check their names and that places are [x, y] in metres.',
+    });
+  }
+}
+
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
 async function exportCommand(words: readonly string[]): Promise<string> {
@@ -144,6 +163,7 @@ function calcCommand(words: readonly string[]): string {
 export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   derive: deriveCommand,
   apply: applyAll,
+  land: landCommand,
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,

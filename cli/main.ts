@@ -19,7 +19,10 @@ async function main(argv: readonly string[]): Promise<number> {
     process.stdout.write(await command(rest));
     return 0;
   } catch (error) {
-    const errors = error instanceof UserError ? error.problems : [unexpected(error)];
+    const errors =
+      error instanceof UserError
+        ? error.problems.map(({ code, what, where, do: advice }) => ({ code, what, where, do: advice }))
+        : [unexpected(error)];
     process.stderr.write(`${JSON.stringify({ errors })}\n`);
     return 2;
   }

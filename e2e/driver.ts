@@ -71,7 +71,7 @@ export class Visitor {
   static async arrive(
     bench: Bench,
     path: string,
-    how: { width?: number; height?: number; context?: BrowserContext } = {},
+    how: { width?: number; height?: number; context?: BrowserContext; before?: () => void } = {},
   ): Promise<Visitor> {
     const context = how.context ?? (await bench.browser.createBrowserContext());
     const page = await context.newPage();
@@ -87,6 +87,7 @@ export class Visitor {
     });
     const session = await page.createCDPSession();
     await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads, browserContextId: context.id });
+    if (how.before) await page.evaluateOnNewDocument(how.before);
     await visitor.go(path);
     return visitor;
   }
@@ -98,6 +99,27 @@ export class Visitor {
   /** Clicks what has this accessible name. */
   async press(name: string, role = 'button'): Promise<void> {
     await this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
+  }
+
+  /** Opens a menu of the plan and takes an item. */
+  async menu(label: string, item: string): Promise<void> {
+    const handle = await this.page.waitForFunction(
+      (name) => [...document.querySelectorAll('[role="toolbar"] button')].find((b) => b.textContent?.startsWith(name)),
+      {},
+      label,
+    );
+    await (handle as unknown as ElementHandle<HTMLButtonElement>).click();
+    await this.page.locator(`::-p-aria([name="${item}"][role="menuitem"])`).click();
+    await this.page.waitForFunction(() => document.querySelector('[role="menu"]') === null);
+  }
+
+  /** Clicks places of the land one by one, slowly enough that no two make a double click. */
+  async clickPlaces(points: readonly Point[]): Promise<void> {
+    for (const p of points) {
+      const { x, y } = await this.onPage(p);
+      await this.page.mouse.click(x, y);
+      await new Promise((resolve) => setTimeout(resolve, 400));
+    }
   }
 
   async stage(name: string): Promise<void> {
@@ -153,7 +175,9 @@ export class Visitor {
 
   /** What a region says, with plain spaces. */
   async text(selector: string): Promise<string> {
-    const text = await this.page.$eval(selector, (e) => (e as HTMLElement).innerText).catch(() => '(nothing there)');
+    const text = await this.page
+      .$eval(selector, (e) => (e instanceof HTMLElement ? e.innerText : (e.textContent ?? '')))
+      .catch(() => '(nothing there)');
     return text.replace(/[\u00a0\u202f]/g, ' ');
   }
 

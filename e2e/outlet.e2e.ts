@@ -3,6 +3,7 @@ import { afterAll, beforeAll } from '@jest/globals';
 import { type Bench, openBench } from './driver.ts';
 import { journeys } from './journey.ts';
 import { keeping } from './keeping.ts';
+import { land } from './land.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -18,4 +19,5 @@ afterAll(() => bench?.close());
 
 journeys(open);
 keeping(open);
+land(open);
 views(open);

@@ -87,7 +87,7 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
   road: drawn('road', 'Road', 'line'),
   line: drawn('line', 'Row or old bank', 'line'),
   ...SEEN_TOOLS,
-  path: {
+  'ask-path': {
     name: 'Where does it run?',
     group: 'ask',
     least: 1,
@@ -95,8 +95,8 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: 'Click where the drop falls.',
     finish: ([at]) => void askPath(at),
   },
-  section: { name: 'Measure along a line', group: 'ask', least: 2, hint: ALONG, finish: (points) => void askSection(points) },
-  contour: {
+  'ask-section': { name: 'Measure along a line', group: 'ask', least: 2, hint: ALONG, finish: (points) => void askSection(points) },
+  'ask-contour': {
     name: 'Contour through a point',
     group: 'ask',
     least: 1,
@@ -104,7 +104,7 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: 'Click a place: its contour is drawn, ready to adopt.',
     finish: ([at]) => void askContour(at),
   },
-  fall: {
+  'ask-fall': {
     name: 'Is there any fall?',
     group: 'ask',
     least: 2,
@@ -112,7 +112,7 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: 'Click the wet place, then where its water might go.',
     finish: ([from, to]) => askFall(from, to),
   },
-  wall: {
+  'ask-wall': {
     name: 'What would a wall hold?',
     group: 'ask',
     least: 2,
