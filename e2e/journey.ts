@@ -32,7 +32,7 @@ export function journeys(open: () => Bench): void {
       await v.give('Choose a terrain or survey file', demo('sallow-rise.tif'));
       await v.page.waitForSelector('aside[aria-label="Land sheet"]');
       await v.verdict(/The ground runs from 95\.\d\d m to 150\.\d\d m.*Drop a pin/s);
-      await v.press('Draw the property line');
+      await v.menu('Draw', 'Draw the property line');
       await v.draw([
         [W + 96, S + 70],
         [W + 520, S + 92],

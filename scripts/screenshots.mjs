@@ -1,22 +1,11 @@
 // Takes docs/screenshots from the demo. The app must be running: npm run demo, then node scripts/screenshots.mjs
 import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
+import { launchOptions } from './chromium.mjs';
 
 const url = process.argv[2] ?? 'http://127.0.0.1:4173';
 const out = (name) => join(import.meta.dirname, '../docs/screenshots', `${name}.png`);
-const browser = await puppeteer.launch({
-  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-  headless: true,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await puppeteer.launch(launchOptions());
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const page = await browser.newPage();
 await page.setViewport({ width: 1280, height: 800 });

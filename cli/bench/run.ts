@@ -9,11 +9,14 @@ import { rasterise, triangulate } from '#core/geometry';
 import { type Project, gridFromBytes } from '#core/project';
 import {
   contourLines,
+  edgeCells,
   fillDepressions,
   flowOf,
   spreadArea,
   interceptorCells,
   firstInterceptor,
+  shapeOf,
+  slopesOf,
   statsOf,
   upstreamOf,
   type Flow,
@@ -81,6 +84,10 @@ function kernelsOn(size: number): Timing[] {
   const flow = flowOf(grid, filled);
   const outlet = largest(flow);
   out.push(compare('one catchment', size, { run: () => upstreamOf(flow, [outlet]), ref: ['watershed', n], cells }));
+  const edge = edgeCells(grid);
+  const slopes = slopesOf(grid, edge);
+  const later = (): unknown => shapeOf(grid, flow, { ...upstreamOf(flow, [outlet]), edge, slopes });
+  out.push(compare('a later catchment with its shape', size, { run: later, ref: ['none'], cells: flow.cells[outlet] }));
   const { minM, maxM } = statsOf(grid);
   const step = ((maxM ?? 0) - (minM ?? 0)) / 51;
   out.push(

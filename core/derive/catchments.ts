@@ -3,7 +3,7 @@ import type { Line } from '../geometry/index.ts';
 import type { Project } from '../project/index.ts';
 import { NO_GROUND, cellAt, cellsUnder, firstInterceptor, interceptorCells, membersOf, shapeOf, upstreamOf } from '../terrain/index.ts';
 import type { Memo } from './memo.ts';
-import type { GroundModel } from './terrain-steps.ts';
+import { type GroundModel, slopesIn } from './terrain-steps.ts';
 
 export interface Interception {
   readonly key: string;
@@ -34,7 +34,7 @@ export function workCatchments(model: GroundModel, met: Interception, memo: Memo
       const members = membersOf(model.flow, met.label, k + 1);
       const mask = new Uint8Array(met.label.length);
       for (const i of members) mask[i] = 1;
-      return { of: id, ...shapeOf(model.grid, model.flow, { mask, members, edge: model.edge }) };
+      return { of: id, ...shapeOf(model.grid, model.flow, { mask, members, edge: model.edge, slopes: slopesIn(model, memo) }) };
     }),
   );
 }
@@ -44,7 +44,7 @@ export function naturalCatchment(model: GroundModel, work: BoundWork & { readonl
   const { id } = work.work;
   return memo.step(`natural:${id}`, `${model.key}|${JSON.stringify(work.interceptor)}`, () => {
     const set = upstreamOf(model.flow, cellsUnder(model.grid, work.interceptor));
-    return { of: id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge }) };
+    return { of: id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge, slopes: slopesIn(model, memo) }) };
   });
 }
 
@@ -56,7 +56,7 @@ export function pinCatchments(model: GroundModel, project: Project, memo: Memo):
     return [
       memo.step(`pin:${pin.id}`, `${model.key}|${cell}`, () => {
         const set = upstreamOf(model.flow, [cell]);
-        return { of: pin.id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge }) };
+        return { of: pin.id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge, slopes: slopesIn(model, memo) }) };
       }),
     ];
   });

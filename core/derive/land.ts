@@ -45,7 +45,7 @@ import {
   wetnessOf,
 } from '../terrain/index.ts';
 import { type LandContext, compareWithout, reopen } from './compare.ts';
-import { type GroundModel, groundModel, hollowsIn } from './terrain-steps.ts';
+import { type GroundModel, groundModel, hollowsIn, slopesIn } from './terrain-steps.ts';
 
 function modelOf(project: Project, context: LandContext): GroundModel {
   return (
@@ -128,7 +128,7 @@ export function runOn(project: Project, context: LandContext, place: { readonly 
   const cells = place.ring ? cellsInside(grid, place.ring) : [...cellsUnder(grid, place.line ?? [])];
   if (cells.length === 0) return null;
   const set = upstreamOf(flow, cells);
-  const shape = shapeOf(grid, flow, { ...set, edge });
+  const shape = shapeOf(grid, flow, { ...set, edge, slopes: slopesIn(model, context.memo) });
   const aboveM2 = (set.members.length - cells.length) * grid.cellM ** 2;
   if (!place.line || place.ring) return { run: null, aboveM2, shape };
   const lines = optionOf(project)

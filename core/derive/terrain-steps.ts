@@ -9,6 +9,7 @@ import {
   flowOf,
   gridFromLevels,
   hollowsOf,
+  slopesOf,
   statsOf,
 } from '../terrain/index.ts';
 import { DEFAULT_LAND, type Project, type Terrain, documentHash } from '../project/index.ts';
@@ -20,6 +21,8 @@ export type GridSource = (terrain: Terrain) => Grid;
 
 export interface GroundModel {
   readonly key: string;
+  /** Names the ground as surveyed. */
+  readonly ground: string;
   /** The ground as surveyed. */
   readonly grid: Grid;
   /** The surface as water meets it: with what was seen, and cut through where hollows are cut. */
@@ -102,7 +105,12 @@ export function groundModel(project: Project, context: GroundContext, slot = 'su
     progress('ready', 1);
     return run;
   });
-  return { key, ...base, ...running };
+  return { key, ground: terrainKey(terrain), ...base, ...running };
+}
+
+/** Slope of the ground at each cell, worked out when a catchment first asks for it. */
+export function slopesIn({ grid, edge, ground }: GroundModel, memo: Memo): Float32Array {
+  return memo.step('slopes', ground, () => slopesOf(grid, edge));
 }
 
 /** Hollows of the surface as water meets it, noise among them. */

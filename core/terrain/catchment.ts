@@ -1,6 +1,6 @@
 import { type Point, signedArea } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
-import { NO_GROUND, receiverOf, stepLength } from './kernels/flow.ts';
+import { JUMPS, NO_GROUND, stepLength, stepsOf } from './kernels/flow.ts';
 import { type Grid, STEP_COL, STEP_ROW } from './grid.ts';
 
 export interface CellSet {
@@ -95,18 +95,36 @@ function edgeRise({ ncols, nrows, z }: Grid, i: number): number {
   return Math.hypot(dx, dy);
 }
 
+/** Steepest slope of the ground at each cell [m/m]; kept, it makes every later catchment cheaper. */
+export function slopesOf(grid: Grid, edge: Uint8Array): Float32Array {
+  const { z, ncols, cellM } = grid;
+  const slopes = new Float32Array(z.length);
+  for (let i = 0; i < z.length; i++) {
+    if (z[i] === z[i]) slopes[i] = (edge[i] === 1 ? edgeRise(grid, i) : innerRise(z, i, ncols)) / cellM;
+  }
+  return slopes;
+}
+
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
-export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: Uint8Array }): CatchmentShape {
-  const { members, mask, edge } = set;
+export function shapeOf(
+  grid: Grid,
+  flow: Flow,
+  set: CellSet & { readonly edge: Uint8Array; readonly slopes: Float32Array },
+): CatchmentShape {
+  const { members, mask, edge, slopes } = set;
+  const { receiver, jumps, ncols } = flow;
+  const off = stepsOf(ncols);
   // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
   const lengths = new Float64Array(mask.length);
-  let rises = 0;
+  let steepness = 0;
   let longest = 0;
   let touches = false;
-  for (const i of members) {
-    rises += edge[i] === 1 ? edgeRise(grid, i) : innerRise(grid.z, i, grid.ncols);
+  for (let k = 0; k < members.length; k++) {
+    const i = members[k];
+    steepness += slopes[i];
     touches ||= edge[i] === 1;
-    const below = receiverOf(flow, i);
+    const d = receiver[i];
+    const below = d < 0 ? -1 : d === JUMPS ? (jumps.get(i) ?? -1) : i + off[d];
     const length = below >= 0 && lengths[below] > 0 ? lengths[below] + stepLength(flow, i) : 0.5;
     lengths[i] = length;
     if (length > longest) longest = length;
@@ -114,7 +132,7 @@ export function shapeOf(grid: Grid, flow: Flow, set: CellSet & { readonly edge: 
   const count = members.length;
   return {
     areaM2: count * grid.cellM ** 2,
-    meanSlope: count === 0 ? 0 : rises / count / grid.cellM,
+    meanSlope: count === 0 ? 0 : steepness / count,
     // Half a cell at either end: from the top edge of the highest cell to the bottom edge of the lowest.
     longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
     touchesTerrainEdge: touches,
@@ -134,7 +152,10 @@ export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
     if (list) list.push(to);
     else next.set(from, [to]);
   };
-  for (const i of members) {
+  for (let k = 0; k < members.length; k++) {
+    const i = members[k];
+    // Most cells lie inside: their four neighbours say so at once. A wrapped neighbour only leads to the careful test.
+    if ((mask[i + 1] & mask[i - 1] & mask[i + ncols] & mask[i - ncols]) === 1 && i % ncols !== 0 && (i + 1) % ncols !== 0) continue;
     const col = i % ncols;
     const row = (i - col) / ncols;
     const nw = row * stride + col;

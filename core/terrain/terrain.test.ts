@@ -24,6 +24,7 @@ import {
   profile,
   settleOnContour,
   shapeOf,
+  slopesOf,
   statsOf,
   traceDown,
   upstreamOf,
@@ -31,7 +32,8 @@ import {
 
 const modelOf = (grid: Grid) => {
   const filled = fillDepressions(grid);
-  return { grid, filled, flow: flowOf(grid, filled), edge: edgeCells(grid) };
+  const edge = edgeCells(grid);
+  return { grid, filled, flow: flowOf(grid, filled), edge, slopes: slopesOf(grid, edge) };
 };
 const linesOf = (c: ReturnType<typeof contourLines>): { level: number; line: Point[] }[] =>
   Array.from(c.levelM, (level, k) => ({
@@ -106,10 +108,10 @@ describe('flow', () => {
   );
   it('measures the longest path on a plane along the fall line at any angle, within 1 % and a cell', () => {
     for (const degrees of [0, 22.5, 45, 63]) {
-      const { grid, flow, edge } = modelOf(plane(0.1, degrees));
+      const { grid, flow, edge, slopes } = modelOf(plane(0.1, degrees));
       const a = (degrees * Math.PI) / 180;
       const pin: Point = [101 + 40 * Math.cos(a), 101 + 40 * Math.sin(a)];
-      const shape = shapeOf(grid, flow, { ...upstreamOf(flow, [cellAt(grid, pin)]), edge });
+      const shape = shapeOf(grid, flow, { ...upstreamOf(flow, [cellAt(grid, pin)]), edge, slopes });
       // From the pin's cell back up the fall line to the edge of the grid.
       const back = Math.min(pin[0] / Math.cos(a), Math.sin(a) === 0 ? Infinity : pin[1] / Math.sin(a));
       expect(Math.abs(shape.longestPathM - back)).toBeLessThan(0.01 * back + 2 * grid.cellM);
@@ -118,13 +120,13 @@ describe('flow', () => {
     }
   });
   it('gives a ring on a cone the area inside it, within 1 %', () => {
-    const { grid, flow, edge } = modelOf(cone(0.1, { cells: 301, cellM: 2 }));
+    const { grid, flow, edge, slopes } = modelOf(cone(0.1, { cells: 301, cellM: 2 }));
     const ring = Array.from({ length: 721 }, (_, k): Point => [
       301 + 200 * Math.cos((k * Math.PI) / 360),
       301 + 200 * Math.sin((k * Math.PI) / 360),
     ]);
     const set = upstreamOf(flow, cellsUnder(grid, ring));
-    const shape = shapeOf(grid, flow, { ...set, edge });
+    const shape = shapeOf(grid, flow, { ...set, edge, slopes });
     const area = Math.PI * 201 ** 2; // the ring's own cells reach half a cell beyond it
     expect(Math.abs(shape.areaM2 / area - 1)).toBeLessThan(0.01);
     expect(Math.abs(signedArea(shape.ring) / area - 1)).toBeLessThan(0.01);

@@ -3,7 +3,7 @@ import useSWR from 'swr';
 import { create } from 'zustand';
 import type { LandQuestions, LayerName, Section } from '#core/derive';
 import type { Point } from '#core/geometry';
-import type { Project } from '#core/project';
+import { type Project, optionOf } from '#core/project';
 import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
 import { notify, useApp, worker } from './store.ts';
@@ -20,7 +20,8 @@ export interface ShownSection {
 export type LandAnswer =
   | { readonly kind: 'contour'; readonly levelM: number; readonly line: readonly Point[] }
   | { readonly kind: 'fall'; readonly from: Point; readonly to: Point }
-  | { readonly kind: 'wall'; readonly line: readonly Point[] };
+  | { readonly kind: 'wall'; readonly line: readonly Point[] }
+  | { readonly kind: 'hollow'; readonly at: Point };
 
 export interface LandView {
   readonly overlay: Overlay;
@@ -66,9 +67,11 @@ function idOf(part: object | null | undefined): number {
 
 /** What a question about the land depends on: the ground and what was seen, and the works where they count. */
 function keyOf(project: Project, readsWorks: boolean): string {
-  const { terrain, features, land, site, pins, options } = project;
+  const { terrain, features, land, site, pins } = project;
   const ground = [project.id, idOf(terrain), idOf(features), idOf(land)];
-  return (readsWorks ? [...ground, idOf(site), idOf(pins), idOf(options)] : ground).join('.');
+  // A work counts by its line: its levels change no catchment, and dragging one must ask for nothing.
+  const lines = optionOf(project).works.map((w) => idOf((w as { readonly line?: object }).line));
+  return (readsWorks ? [...ground, idOf(site), idOf(pins), ...lines] : ground).join('.');
 }
 
 const READS_WORKS: ReadonlySet<keyof LandQuestions> = new Set(['runOn', 'compare', 'reopen', 'pathDown']);

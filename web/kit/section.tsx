@@ -1,5 +1,6 @@
 import { type PointerEvent, useRef, type ReactNode } from 'react';
 import styled from 'styled-components';
+import { simplify } from '#core/geometry';
 import { formatQuantity } from '#core/units';
 import { useApp } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
@@ -33,6 +34,19 @@ const Strip = styled.section`
   }
 `;
 const [W, H] = [1000, 110];
+
+/** Pieces of a profile that are nearly straight, with their slope: where it steepens and where it rests. */
+export function slopePieces(points: readonly SectionPoint[], most = 5): { fromM: number; toM: number; slope: number }[] {
+  const levels = points.map((p) => p.levelM);
+  const relief = Math.max(...levels) - Math.min(...levels);
+  const line = points.map((p): [number, number] => [p.atM, p.levelM]);
+  for (let share = 0.04; share < 1; share *= 1.6) {
+    const kept = simplify(line, Math.max(0.02, share * relief));
+    if (kept.length - 1 > most) continue;
+    return kept.slice(1).map(([toM, z], k) => ({ fromM: kept[k][0], toM, slope: (kept[k][1] - z) / Math.max(1e-9, toM - kept[k][0]) }));
+  }
+  return [];
+}
 
 export interface SectionPoint {
   readonly atM: number;
@@ -108,9 +122,18 @@ export function SectionStrip(props: {
             </text>
           </g>
         ) : (
-          <text x={x(length / 2)} y={H - 16} textAnchor="middle">
-            mean fall {formatQuantity((points[0].levelM - last.levelM) / Math.max(1e-9, length), 'slope', system)}
-          </text>
+          slopePieces(points).map((piece) => (
+            <g key={piece.fromM}>
+              {piece.fromM > 0 && (
+                <line x1={x(piece.fromM)} x2={x(piece.fromM)} y1={H - 26} y2={H - 10} stroke="var(--ink)" strokeWidth={0.8} />
+              )}
+              {(piece.toM - piece.fromM) / length > 0.08 && (
+                <text x={x((piece.fromM + piece.toM) / 2)} y={H - 15} textAnchor="middle">
+                  {formatQuantity(piece.slope, 'slope', system)}
+                </text>
+              )}
+            </g>
+          ))
         )}
       </svg>
     </Strip>

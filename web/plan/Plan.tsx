@@ -3,7 +3,8 @@ import styled from 'styled-components';
 import 'ol/ol.css';
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
-import type { Point } from '#core/geometry';
+import { type Point, distance } from '#core/geometry';
+import { seenKind } from '#core/seen';
 import { formatQuantity } from '#core/units';
 import { select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { useFormat, useProject } from '../app/selectors.ts';
@@ -115,7 +116,10 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
 
   const { showsCatchments, showsPlaces, shown, answer, probe } = useLand();
   const places = useAsk('places', showsPlaces ? undefined : null);
-  const storage = useAsk('storage', answer?.kind === 'wall' ? answer : null);
+  const storage = useAsk('storage', answer?.kind === 'wall' ? { line: answer.line } : null);
+  const hollow = useAsk('hollowAt', answer?.kind === 'hollow' ? { at: answer.at } : null);
+  const receiver = project.features.find((f) => f.id === selected && !seenKind(f.kind));
+  const runsOn = useAsk('runOn', receiver?.ring ? { ring: receiver.ring } : receiver?.line ? { line: receiver.line } : null);
   const fallLine = useAsk('fall', answer?.kind === 'fall' ? { ...answer, gradeM: TRENCH_GRADE } : null);
   const items = useMemo(
     () => [
@@ -127,9 +131,9 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
         flowText: (q) => formatQuantity(q, 'flow', system),
       }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
-      ...landItems({ places, shown, answer, storage, fallLine }),
+      ...landItems({ places, shown, answer, storage: storage ?? hollow, fallLine, from: runsOn?.shape.ring ?? [] }),
     ],
-    [project, result, selected, showPegs, system, showsCatchments, places, shown, answer, storage, fallLine],
+    [project, result, selected, showPegs, system, showsCatchments, places, shown, answer, storage, hollow, fallLine, runsOn],
   );
   useEffect(() => map.current?.setItems(items), [items]);
   useEffect(() => {
@@ -171,6 +175,13 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     place && under
       ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(under.levelM, 'level')}  slope ${format(under.slope, 'slope')}  above ${format(under.areaM2, 'land')}`
       : 'off the terrain';
+  const last = drawn[drawn.length - 1];
+  const lastGround = last && terrain ? readGround(terrain, last) : null;
+  // While something is drawn: how far the pointer is from its last point, and how much higher or lower.
+  const reach =
+    place && under && last && lastGround
+      ? `  ${format(distance(place, last), 'distance')} on, ${format(under.levelM - lastGround.levelM, 'difference')}`
+      : '';
 
   return (
     <Frame>
@@ -196,7 +207,12 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         onZoom={(by) => map.current?.zoom(by)}
       />
       <Legend />
-      {place && <ReadOut aria-hidden="true">{said}</ReadOut>}
+      {place && (
+        <ReadOut aria-hidden="true">
+          {said}
+          {reach}
+        </ReadOut>
+      )}
       <div className="visually-hidden" role="status" aria-live="polite" data-testid="crosshair">
         {hasFocus && crosshair ? said : ''}
       </div>

@@ -29,6 +29,8 @@ interface LandDrawing {
   readonly answer: LandAnswer | null;
   readonly storage: { readonly ring: readonly Point[] } | null | undefined;
   readonly fallLine: FallLine | null | undefined;
+  /** Ground that runs onto the selected line or area. */
+  readonly from: readonly Point[];
 }
 
 const coordinates = (line: Line): number[][] => line.map(([x, y]) => [x, y]);
@@ -70,7 +72,7 @@ function answerItems({ answer, storage, fallLine }: LandDrawing): PlanItem[] {
       pointItem('land:to', answer.to, { role: 'vertex', label: 'to here' }),
     ];
   }
-  if (answer?.kind !== 'wall') return [];
+  if (answer?.kind !== 'wall' && answer?.kind !== 'hollow') return [];
   const ring = storage?.ring ?? [];
   const water: PlanItem[] =
     ring.length < 3
@@ -83,12 +85,28 @@ function answerItems({ answer, storage, fallLine }: LandDrawing): PlanItem[] {
             look: { role: 'pond' },
           },
         ];
-  return [...water, ...lineItem('land:wall', answer.line, { role: 'wall' })];
+  return answer.kind === 'hollow' ? water : [...water, ...lineItem('land:wall', answer.line, { role: 'wall' })];
 }
 
 /** Places, the line of the long section, and the answer in hand. */
 export function landItems(drawing: LandDrawing): PlanItem[] {
-  const { places, shown } = drawing;
+  const { places, shown, from } = drawing;
   const path = shown?.section.points.map((p) => p.at) ?? [];
-  return [...(places ? placeItems(places) : []), ...lineItem('land:section', path, { role: 'section' }), ...answerItems(drawing)];
+  const ground: PlanItem[] =
+    from.length < 3
+      ? []
+      : [
+          {
+            id: 'land:from-above',
+            version: JSON.stringify([from[0], from.length]),
+            geometry: new Polygon(toRing(from)),
+            look: { role: 'catchment', isSelected: true },
+          },
+        ];
+  return [
+    ...ground,
+    ...(places ? placeItems(places) : []),
+    ...lineItem('land:section', path, { role: 'section' }),
+    ...answerItems(drawing),
+  ];
 }

@@ -131,7 +131,7 @@ describe('answers on the plan', () => {
     fallM: 2,
     ends: 'line',
   };
-  const nothing = { places: null, shown: null, answer: null, storage: null, fallLine: null };
+  const nothing = { places: null, shown: null, answer: null, storage: null, fallLine: null, from: [] };
   it('a section is linked with places near it only', () => {
     expect(nearestInSection(section, [9, 1])?.atM).toBe(10);
     expect(nearestInSection(section, [9, 40])).toBeNull();

@@ -231,6 +231,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   ],
   low: (l, p) => [
     new Style({
+      zIndex: 9, // its name comes before all others where they crowd
       image: new RegularShape({
         declutterMode: 'obstacle',
         points: 4,

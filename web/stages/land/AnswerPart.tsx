@@ -1,6 +1,7 @@
 import { Check, X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Point } from '#core/geometry';
+import type { WaterAt } from '#core/terrain';
 import { amount, say, spoken } from '#core/units';
 import { type LandAnswer, setLand, useAsk, useLand } from '../../app/land.ts';
 import { newId, useFormat } from '../../app/selectors.ts';
@@ -99,17 +100,42 @@ function WallAnswer({ answer }: { readonly answer: Extract<LandAnswer, { kind: '
       <Fact label="Reaches back" value={format(at.throwbackM, 'length')} />
       <Fact label="Shoreline" value={format(at.shorelineM, 'length')} />
       <Fact label="Wall: length, greatest height" value={`${format(wall.lengthM, 'length')}, ${format(wall.highestM, 'length')}`} />
-      <Table
-        caption="Level, area and volume"
-        head={['level', 'area', 'volume']}
-        rows={stage
-          .filter((_, k) => k % 2 === 0)
-          .map((s) => [format(s.levelM, 'level'), format(s.areaM2, 'area'), format(s.volumeM3, 'volume')])}
-      />
+      <StageTable stage={stage} />
       <Muted>
         Earth for a crest 2.5 m wide and 1 m above the water, sides 3 to 1 and 2 to 1: common practice. A wall that holds water above people
         needs an engineer and, in most places, a permit.
       </Muted>
+      <Buttons />
+    </Part>
+  );
+}
+
+/** Level, area and volume as a table: every other stage is enough to read. */
+function StageTable({ stage }: { readonly stage: readonly WaterAt[] }): ReactNode {
+  const format = useFormat();
+  return (
+    <Table
+      caption="Level, area and volume"
+      head={['level', 'area', 'volume']}
+      rows={stage
+        .filter((_, k) => k % 2 === 0)
+        .map((s) => [format(s.levelM, 'level'), format(s.areaM2, 'area'), format(s.volumeM3, 'volume')])}
+    />
+  );
+}
+
+function HollowAnswer({ answer }: { readonly answer: Extract<LandAnswer, { kind: 'hollow' }> }): ReactNode {
+  const format = useFormat();
+  const found = useAsk('hollowAt', { at: answer.at });
+  if (found === undefined) return <Muted>Filling it…</Muted>;
+  if (found === null) return <Muted>There is no hollow here any more.</Muted>;
+  const { full, stage } = found;
+  return (
+    <Part title="Storage of the hollow">
+      <Fact label="Spills at" value={format(full.levelM, 'level')} />
+      <Fact label="Water when full" value={`${format(full.volumeM3, 'volume')}, ${format(full.areaM2, 'area')}`} />
+      <Fact label="Shoreline" value={format(full.shorelineM, 'length')} />
+      <StageTable stage={stage} />
       <Buttons />
     </Part>
   );
@@ -120,5 +146,6 @@ export function AnswerPart(): ReactNode {
   const answer = useLand((s) => s.answer);
   if (answer?.kind === 'contour') return <ContourAnswer answer={answer} />;
   if (answer?.kind === 'fall') return <FallAnswer answer={answer} />;
+  if (answer?.kind === 'hollow') return <HollowAnswer answer={answer} />;
   return answer?.kind === 'wall' ? <WallAnswer key={JSON.stringify(answer.line)} answer={answer} /> : null;
 }

@@ -2,11 +2,13 @@ import { Scissors } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Compared, Reopening } from '#core/derive';
 import type { Feature } from '#core/contract';
+import type { Line } from '#core/geometry';
 import { seenKind } from '#core/seen';
 import { amount, say, spoken } from '#core/units';
 import { useAsk } from '../../app/land.ts';
 import { checksOf, useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, useApp } from '../../app/store.ts';
+import { RunOnPart } from './RunOnPart.tsx';
 import { Button, CheckItem, Choose, Fact, Muted, Part, Quantity, Table } from '../../kit/index.ts';
 
 const set = (id: string, values: Readonly<Record<string, unknown>>): void => {
@@ -108,48 +110,16 @@ function BankPart({ feature, rows }: { readonly feature: Feature; readonly rows:
   );
 }
 
-/** What runs onto a line or an area, and how far a line is from level. */
-function RunOnPart({ feature }: { readonly feature: Feature }): ReactNode {
+/** How far a line that should be level is from it, and where its water gathers. */
+function LevelPart({ line }: { readonly line: Line }): ReactNode {
   const format = useFormat();
-  const isReceiver = !seenKind(feature.kind);
-  const place = feature.ring ? { ring: feature.ring } : feature.line ? { line: feature.line } : null;
-  const found = useAsk('runOn', isReceiver ? place : null);
-  const level = useAsk(
-    'departure',
-    feature.kind === 'line' && feature.line ? (place && 'line' in place ? (place as { line: typeof feature.line }) : null) : null,
-  );
-  if (!found) return null;
-  const { run } = found;
+  const level = useAsk('departure', { line });
+  if (!level) return null;
+  const lows = level.lows.slice(0, 3).map((l) => `${format(l.atM, 'distance')} (${format(-l.offM, 'difference')} under its mean)`);
   return (
-    <Part title={feature.ring ? 'What runs onto it' : 'What runs onto it, and where'}>
-      <Fact label="From the ground above" value={format(run ? run.areaM2 : found.aboveM2, 'land')} />
-      {run && (
-        <>
-          <Muted>
-            {run.isEven
-              ? 'Fed evenly along its length.'
-              : `Fed unevenly: ${Math.round(100 * run.tenthShare)} % comes onto one tenth of it, ${Math.round(100 * run.starvedShare)} % of it is starved.`}
-          </Muted>
-          <Table
-            caption="What runs onto each stretch"
-            head={['along it', 'area']}
-            rows={run.stretches.map((s) => [`${format(s.fromM, 'distance')} to ${format(s.toM, 'distance')}`, format(s.areaM2, 'land')])}
-          />
-        </>
-      )}
-      {level && (
-        <>
-          <Fact label="Out of level" value={format(level.rangeM, 'difference')} />
-          <Muted>
-            Water along it gathers at{' '}
-            {level.lows
-              .slice(0, 3)
-              .map((l) => `${format(l.atM, 'distance')} (${format(-l.offM, 'difference')} under its mean)`)
-              .join(', ')}
-            .
-          </Muted>
-        </>
-      )}
+    <Part title="How level it is">
+      <Fact label="Out of level" value={format(level.rangeM, 'difference')} />
+      <Muted>Water along it gathers at {lows.join(', ')}.</Muted>
     </Part>
   );
 }
@@ -182,7 +152,8 @@ export function FeaturePart(): ReactNode {
       {changes && rows === undefined && <Muted>Working out what it changes…</Muted>}
       {changes && rows && <SideBySide rows={rows} />}
       {kind?.effect === 'bank' && rows && <BankPart feature={feature} rows={rows} />}
-      <RunOnPart feature={feature} />
+      {!kind && <RunOnPart line={feature.line} ring={feature.ring} />}
+      {feature.kind === 'line' && feature.line && <LevelPart line={feature.line} />}
     </Part>
   );
 }

@@ -9,7 +9,7 @@ import { spoken } from '#core/units';
 import { setLand, useAsk, useLand } from '../../app/land.ts';
 import { newId, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
-import { Button, Choose, Muted, Part, Table, Toggle } from '../../kit/index.ts';
+import { Button, Choose, Muted, Part, Row, Table, Toggle } from '../../kit/index.ts';
 
 const Item = styled.li`
   border-bottom: 1px solid var(--line);
@@ -79,6 +79,16 @@ export function HollowsPart(): ReactNode {
           ? 'None deeper than the noise of a survey.'
           : `${hollows.length} real ${hollows.length === 1 ? 'one' : 'ones'}, ${format(volume, 'volume')} in all; the deepest ${format(hollows[0].depthM, 'length')}.`}
       </Muted>
+      {hollows.slice(0, 5).map((h, k) => (
+        <Row key={`${h.at.join()}`}>
+          <span>
+            {format(h.depthM, 'length')} deep, {format(h.volumeM3, 'volume')}, spills at {format(h.spillM, 'level')}
+          </span>
+          <Button look="quiet" aria-label={`Show hollow ${k + 1}`} onPress={() => setLand({ answer: { kind: 'hollow', at: h.at } })}>
+            Show
+          </Button>
+        </Row>
+      ))}
     </Part>
   );
 }

@@ -5,6 +5,7 @@ import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
 import { asSwale, checksOf, figureOf, newId, useChain, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
 import { Button, CheckItem, Choose, Fact, Figures, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change, firstSill, withBankAbove, withDepth } from '../levels.ts';
@@ -160,6 +161,7 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
       <Part title="In this storm">
         <Storm id={id} />
       </Part>
+      <RunOnPart line={swale.line} />
       <Part title="Checks">
         {checks.map((c, i) => (
           <CheckItem key={`${c.id}${i}`} check={c} />
