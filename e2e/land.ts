@@ -76,13 +76,16 @@ export function land(open: () => Bench): void {
     it('are found, explained in the reader’s units and adopted as pins', async () => {
       const v = await Visitor.arrive(open(), LAND);
       await v.verdict(/Valley gate/);
-      await v.page.locator('aside ::-p-text(Find and show them)').click();
+      // By keyboard: the box is ticked with Space, the place adopted with Enter.
+      await v.page.$eval('::-p-aria([name="Find and show them"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.keyboard.press('Space');
       const said = await v.reads('aside', /Key point 1\s+The valley turns from [\d.]+ % to [\d.]+ % here, with [\d.]+ ha above/);
       expect(said).not.toMatch(/Gully head|Standing water/);
       await v.choose('units', 'US');
       await v.reads('aside', /with [\d.]+ ac above/);
       await v.choose('units', 'metric');
-      await v.press('Adopt Key point 1 as a pin');
+      await v.page.$eval('::-p-aria([name="Adopt Key point 1 as a pin"][role="button"])', (e) => (e as HTMLElement).focus());
+      await v.page.keyboard.press('Enter');
       await v.verdict(/ha drains to Key point/);
       expect((await v.kept()).pins.map((p) => p.name)).toEqual(['Valley gate', 'Key point']);
       expect(v.errors).toEqual([]);
@@ -99,7 +102,7 @@ export function land(open: () => Bench): void {
         'section[aria-label="Long section"]',
         /From here water runs to the property line: \d+ m, falls [\d.]+ m, mean slope [\d.]+ %/,
       );
-      const strip = '[aria-label="Long section"] svg[role="img"]';
+      const strip = '[aria-label="Long section"] svg[role="slider"]';
       const box = await v.page.$eval(strip, (e) => {
         const b = e.getBoundingClientRect();
         return { left: b.left, top: b.top, width: b.width, height: b.height };
@@ -114,6 +117,12 @@ export function land(open: () => Bench): void {
       const top = await v.onPage(at(200, 440));
       await v.page.mouse.move(top.x, top.y, { steps: 3 });
       await v.reads('[data-testid="section-mark"]', /at \d\.\d m$/);
+      // By keys: the end of the way is lower than its start.
+      await v.page.$eval(strip, (e) => (e as unknown as HTMLElement).focus());
+      await v.page.keyboard.press('End');
+      await v.reads('[data-testid="section-mark"]', /at 4\d\d m$/);
+      await v.page.keyboard.press('PageDown');
+      await v.reads('[data-testid="section-mark"]', /at (3[89]\d|40\d) m$/);
       await v.press('Close the section');
       expect(await v.page.$(strip)).toBeNull();
       expect(v.errors).toEqual([]);
@@ -209,6 +218,14 @@ export function land(open: () => Bench): void {
       await v.page.mouse.move(from.x - 300, from.y - 200, { steps: 20 });
       await new Promise((resolve) => setTimeout(resolve, 600));
       expect(await asked()).toBe(before);
+      // A pin in hand asks for nothing either, until it is let go.
+      const pin = await v.onPage((await v.kept()).pins[0].at);
+      await v.page.mouse.move(pin.x, pin.y);
+      await v.page.mouse.down();
+      await v.page.mouse.move(pin.x + 30, pin.y - 40, { steps: 10 });
+      expect(await asked()).toBe(before);
+      await v.page.mouse.up();
+      await v.page.waitForFunction((n) => (window as unknown as Counting).outletAsked > n, {}, before);
     }, 60000);
   });
 

@@ -14,11 +14,14 @@ async function frames(act) {
   await page.tracing.start({ categories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] });
   await act();
   const trace = JSON.parse(new TextDecoder().decode(await page.tracing.stop())).traceEvents;
-  const commits = trace.filter((e) => e.name === 'Commit').sort((a, b) => a.ts - b.ts);
-  // The page's own thread only: the worker computes beside it.
-  const thread = commits[0]?.tid;
+  // The page's own thread only, the one that hears the pointer: the worker computes beside it.
+  const heard = new Map();
+  for (const e of trace) if (e.name === 'EventDispatch') heard.set(`${e.pid}.${e.tid}`, (heard.get(`${e.pid}.${e.tid}`) ?? 0) + 1);
+  const [thread] = [...heard].sort((a, b) => b[1] - a[1])[0] ?? [''];
+  const isOwn = (e) => `${e.pid}.${e.tid}` === thread;
+  const commits = trace.filter((e) => e.name === 'Commit' && isOwn(e)).sort((a, b) => a.ts - b.ts);
   const calls = ['FunctionCall', 'FireAnimationFrame', 'EventDispatch', 'TimerFire'];
-  const scripts = trace.filter((e) => e.ph === 'X' && e.tid === thread && calls.includes(e.name));
+  const scripts = trace.filter((e) => e.ph === 'X' && isOwn(e) && calls.includes(e.name));
   const marks = commits.map((e) => e.ts);
   const perFrame = marks.slice(0, -1).map((from, i) => {
     // Outermost calls only: a handler contains the calls it makes.

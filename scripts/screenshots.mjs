@@ -26,6 +26,55 @@ await shot('storm-in-works', `${P}/works`, () =>
   }),
 );
 await shot('land', `${P}/land`);
+const W = 431000;
+const S = 4612000;
+const take = async (menu, item) => {
+  const name = `[role="toolbar"] ::-p-text(${menu})`;
+  await page.locator(name).click();
+  await page.locator(`::-p-aria([name="${item}"][role="menuitem"])`).click();
+  await wait(400);
+};
+const clickAt = async ([x, y], count = 1) => {
+  const [px, py] = await page.evaluate((at) => window.outletPlan.pixelOf(at), [W + x, S + y]);
+  const box = await page.$eval('[data-testid="plan"]', (e) => ({ x: e.getBoundingClientRect().left, y: e.getBoundingClientRect().top }));
+  await page.mouse.click(px + box.x, py + box.y, { count, delay: 20 });
+  await wait(420);
+};
+await shot('land-windrow', `${P}/land`, async () => {
+  await take('What I saw', 'Windrow');
+  await clickAt([350, 362]);
+  await clickAt([128, 253], 2);
+  await wait(1500);
+  await page.mouse.move(1100, 500);
+});
+await page.locator('header button[aria-label="Undo"]').click();
+await wait(700);
+await shot('land-places', `${P}/land`, async () => {
+  await page.locator('aside ::-p-text(Find and show them)').click();
+  await wait(1500);
+});
+await page.locator('aside ::-p-text(Find and show them)').click();
+await shot('land-slope', `${P}/land`, async () => {
+  await take('Ask the land', 'Where does it run?');
+  await clickAt([200, 440]);
+  await page.locator('button[aria-label="Layers"]').click();
+  await page.locator('[role="dialog"] button[aria-haspopup="listbox"]').click();
+  await page.locator('::-p-aria([name="Slope, by what may be built"][role="option"])').click();
+  await page.keyboard.press('Escape');
+  await wait(800);
+  const strip = await page.$eval('[aria-label="Long section"] svg[role="slider"]', (e) => {
+    const b = e.getBoundingClientRect();
+    return { x: b.left + 0.5 * b.width, y: b.top + 0.5 * b.height };
+  });
+  await page.mouse.move(strip.x, strip.y, { steps: 3 });
+});
+await page.locator('button[aria-label="Hide this layer"]').click();
+await shot('land-wall', `${P}/land`, async () => {
+  await take('Ask the land', 'What would a wall hold?');
+  await clickAt([250, 200]);
+  await clickAt([430, 200], 2);
+  await wait(1500);
+});
 await shot('rain', `${P}/rain`);
 await shot('ground', `${P}/ground`);
 await shot('levels', `${P}/levels`);

@@ -32,6 +32,7 @@ import {
   outlineOf,
   placesOf,
   profile,
+  refineContours,
   ridgeLines,
   runOnto,
   shapeOf,
@@ -85,13 +86,17 @@ export function shadeOf(project: Project, context: LandContext, { sun }: { reado
   return hillshade(modelOf(project, context).grid, sun);
 }
 
+/** Up to this many points contours are made smoother: more are too fine on the screen for it to show. */
+const REFINED_POINTS = 60_000;
+
 export function contoursOf(project: Project, context: LandContext, { intervalM }: { readonly intervalM: number }): ContourLines {
   const { grid } = modelOf(project, context);
   const levels = levelsEvery(grid, intervalM);
   if (levels.count > 2000) {
     return fail('contour.interval', `an interval of ${intervalM} m makes ${levels.count} contours`, { do: 'Choose a wider interval.' });
   }
-  return contourLines(grid, levels);
+  const lines = contourLines(grid, levels);
+  return lines.xy.length <= 2 * REFINED_POINTS ? refineContours(grid, lines) : lines;
 }
 
 /** The contour through a place, the piece nearest to it; null off the ground or where it is level. */
@@ -103,7 +108,7 @@ export function contourThrough(
   const { grid } = modelOf(project, context);
   const levelM = levelAt(grid, at);
   if (Number.isNaN(levelM)) return null;
-  const { xy, starts } = contourLines(grid, { firstM: levelM, intervalM: 1, count: 1 });
+  const { xy, starts } = refineContours(grid, contourLines(grid, { firstM: levelM, intervalM: 1, count: 1 }));
   let best: { line: Point[]; d: number } | null = null;
   for (let k = 0; k + 1 < starts.length; k++) {
     const line = Array.from({ length: starts[k + 1] - starts[k] }, (_, i): Point => [xy[2 * (starts[k] + i)], xy[2 * (starts[k] + i) + 1]]);

@@ -20,3 +20,4 @@ export * from './storage.ts';
 export * from './valleys.ts';
 export * from './places.ts';
 export * from './classes.ts';
+export * from './refine.ts';

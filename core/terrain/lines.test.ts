@@ -1,7 +1,10 @@
 // Surfaces with one known answer: lines, walls and places on them, against closed form.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
+import { contours as d3contours } from 'd3-contour';
 import fc from 'fast-check';
-import type { Line } from '../geometry/index.ts';
+import { type Line, contains } from '../geometry/index.ts';
 import { gridOf, plane } from '../testing/grids.ts';
 import {
   type Grid,
@@ -20,6 +23,7 @@ import {
   storageBehind,
   valleyLines,
   wallSize,
+  waterIn,
   withEdits,
 } from './index.ts';
 
@@ -244,6 +248,36 @@ describe('storage behind a wall line', () => {
     within(size.earthM3, 40 * (2.5 * 2 + (5 * 4) / 2), 1e-6);
     expect(size).toMatchObject({ highestM: 2 });
     expect(size.lengthM).toBeCloseTo(40, 6);
+  });
+});
+
+describe('the crater of the volcano grid (vega-datasets, read from the package)', () => {
+  const path = join(process.cwd(), 'node_modules/vega-datasets/data/volcano.json');
+  const { width, height, values } = JSON.parse(readFileSync(path, 'utf8')) as { width: number; height: number; values: number[] };
+  const grid = gridFromLevels({ ncols: width, nrows: height, cellM: 10, west: 0, south: 0 }, values);
+  const { hollows } = modelOf(grid);
+  const crater = hollows[0];
+  /** Area below a level inside the crater, from d3-contour's polygons of the ground turned upside down [m2]. */
+  const areaBelow = (level: number): number => {
+    const [found] = d3contours().size([width, height]).thresholds([-level])(values.map((v) => -v));
+    const [cx, cy] = [crater.at[0] / 10, height - crater.at[1] / 10];
+    const ringArea = (ring: number[][]): number =>
+      ring.reduce((sum, [x, y], i) => sum + x * ring[(i + 1) % ring.length][1] - ring[(i + 1) % ring.length][0] * y, 0) / 2;
+    const holds = (ring: number[][]): boolean => contains(ring as unknown as Line, [cx, cy]);
+    const polygon = found.coordinates.find((p) => holds(p[0]));
+    return polygon ? Math.abs(polygon.reduce((sum, ring) => sum + ringArea(ring), 0)) * 100 : 0;
+  };
+  it('has the water surface that d3-contour draws, and the volume of its surfaces one above the other', () => {
+    expect(crater.depthM).toBeGreaterThan(3);
+    const levels = [0.4, 0.6, 0.8].map((share) => crater.bottomM + share * crater.depthM);
+    for (const level of levels) within(waterIn(grid, crater, { levelM: level }).areaM2, areaBelow(level), 0.1);
+    // Surfaces summed by the midpoint rule over forty layers.
+    const top = levels[2];
+    const steps = 40;
+    let volume = 0;
+    for (let k = 0; k < steps; k++)
+      volume += (areaBelow(crater.bottomM + ((k + 0.5) * (top - crater.bottomM)) / steps) * (top - crater.bottomM)) / steps;
+    within(waterIn(grid, crater, { levelM: top }).volumeM3, volume, 0.1);
   });
 });
 

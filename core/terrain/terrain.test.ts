@@ -22,6 +22,7 @@ import {
   levelsEvery,
   membersOf,
   profile,
+  refineContours,
   settleOnContour,
   shapeOf,
   slopesOf,
@@ -252,6 +253,46 @@ describe('contours', () => {
         expect(mine.has(`${a.toFixed(3)},${b.toFixed(3)}`)).toBe(true);
       }
     }
+  });
+  it('grow smoother with a point in each piece, and stay exactly on their level', () => {
+    const grid = cone(0.1, { cells: 61, cellM: 2 });
+    const rough = contourLines(grid, { firstM: 496, intervalM: 1, count: 3 });
+    const fine = refineContours(grid, rough);
+    expect(fine.xy.length).toBeGreaterThan(1.9 * rough.xy.length);
+    const chords = linesOf(rough);
+    linesOf(fine).forEach(({ level, line }, k) => {
+      for (const p of line) expect(levelAt(grid, p)).toBeCloseTo(level, 3);
+      // The circle is longer than its chords: what is added brings the line nearer to it.
+      const circle = (2 * Math.PI * (500 - level)) / 0.1;
+      expect(lineLength(line)).toBeGreaterThanOrEqual(lineLength(chords[k].line) - 1e-6);
+      expect(Math.abs(lineLength(line) - circle)).toBeLessThan(Math.abs(lineLength(chords[k].line) - circle) + 0.01);
+    });
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 60 }), { minLength: 100, maxLength: 100 }), (levels) => {
+        const any = gridFromLevels({ ncols: 10, nrows: 10, cellM: 2, west: 0, south: 0 }, levels);
+        const some = linesOf(refineContours(any, contourLines(any, { firstM: 10.25, intervalM: 7, count: 4 })));
+        for (const { level, line } of some) for (const p of line) expect(Math.abs(levelAt(any, p) - level)).toBeLessThan(1e-3);
+      }),
+      { seed: 17, numRuns: 60 },
+    );
+  });
+  it('through a place pass through it, on any ground', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 60 }), { minLength: 100, maxLength: 100 }),
+        fc.tuple(fc.double({ min: 2.1, max: 17.9, noNaN: true }), fc.double({ min: 2.1, max: 17.9, noNaN: true })),
+        (levels, at) => {
+          const grid = gridFromLevels({ ncols: 10, nrows: 10, cellM: 2, west: 0, south: 0 }, levels);
+          const levelM = levelAt(grid, at);
+          const lines = linesOf(contourLines(grid, { firstM: levelM, intervalM: 1, count: 1 }));
+          // Inside one cell the bilinear ground may bend: within a cell is as near as a straight piece can come.
+          const near = Math.min(...lines.map(({ line }) => nearestOnLine(at, line).distanceM));
+          fc.pre(lines.length > 0);
+          expect(near).toBeLessThan(2);
+        },
+      ),
+      { seed: 13, numRuns: 200 },
+    );
   });
   it('end at no data instead of crossing it', () => {
     const grid = gridOf((x, y) => (Math.abs(x - 21) < 4 ? null : y), { cells: 21, cellM: 2 });

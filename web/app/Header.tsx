@@ -1,5 +1,5 @@
 import { FolderOpen, HelpCircle, Redo2, Save, Undo2 } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -9,7 +9,7 @@ import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { KeysHelp } from './KeysHelp.tsx';
 import { stormDepthOf, useDerived, useFormat, useProject, useWorks } from './selectors.ts';
-import { dispatch, redoLast, setSystem, setTheme, undoLast, useApp } from './store.ts';
+import { type AppState, dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
 
 const Bar = styled.header`
   display: flex;
@@ -75,42 +75,130 @@ const SAVED: Readonly<Record<string, string>> = {
   'read-only': 'read-only: open in another tab',
 };
 
-function Checks(): ReactNode {
+/** The list itself, worked out only while it is open. */
+function CheckList(): ReactNode {
   const checks = useDerived()?.checks ?? [];
   const works = useWorks();
   const { features } = useProject();
   const subject = (id: string): string => works.find((w) => w.id === id)?.name ?? features.find((f) => f.id === id)?.name ?? id;
-  const count = (s: string): number => checks.filter((c) => c.severity === s).length;
+  return (
+    <>
+      <h2 style={{ fontSize: 20, marginBottom: 8 }}>Checks</h2>
+      {checks.length === 0 && <p>Nothing to check yet.</p>}
+      {checks.map((c, i) => (
+        <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={subject(c.on)} />
+      ))}
+    </>
+  );
+}
+
+function Checks(): ReactNode {
+  const count = (severity: string) => (s: AppState) => s.result?.derived.checks.filter((c) => c.severity === severity).length ?? 0;
+  const mend = useApp(count('mend'));
+  const weigh = useApp(count('weigh'));
   return (
     <DialogTrigger>
-      <Button look="quiet" aria-label={`Checks: ${count('mend')} to mend, ${count('weigh')} to weigh`}>
-        <SeverityMark severity="mend" /> {count('mend')} to mend <SeverityMark severity="weigh" /> {count('weigh')} to weigh
+      <Button look="quiet" aria-label={`Checks: ${mend} to mend, ${weigh} to weigh`}>
+        <SeverityMark severity="mend" /> {mend} to mend <SeverityMark severity="weigh" /> {weigh} to weigh
       </Button>
       <Pop>
         <Dialog aria-label="Checks">
-          <h2 style={{ fontSize: 20, marginBottom: 8 }}>Checks</h2>
-          {checks.length === 0 && <p>Nothing to check yet.</p>}
-          {checks.map((c, i) => (
-            <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={subject(c.on)} />
-          ))}
+          <CheckList />
         </Dialog>
       </Pop>
     </DialogTrigger>
   );
 }
 
-/** Project, storm, units, checks, undo and saving: always there. */
-export function Header(): ReactNode {
-  const project = useProject();
-  const { system, theme, saved, history } = useApp();
-  const [isHelp, setHelp] = useState(false);
+function ProjectName(): ReactNode {
+  const name = useApp((s) => s.history?.project.name ?? '');
+  return (
+    <Name
+      aria-label="Project name"
+      defaultValue={name}
+      key={name}
+      onBlur={(e) =>
+        e.target.value.trim() !== '' &&
+        e.target.value !== name &&
+        dispatch({ type: 'project.rename', payload: { name: e.target.value.trim() } })
+      }
+    />
+  );
+}
+
+function Saved(): ReactNode {
+  const saved = useApp((s) => s.saved);
+  return (
+    <Quiet data-testid="saved" role="status">
+      {SAVED[saved]}
+    </Quiet>
+  );
+}
+
+function StormWords(): ReactNode {
+  const rain = useApp((s) => s.history?.project.rain ?? null);
   const format = useFormat();
-  const { rain } = project;
-  const hours = rain
-    ? rain.storm.durationMin < 120
-      ? `${rain.storm.durationMin} min`
-      : `${Number((rain.storm.durationMin / 60).toFixed(1))} h`
-    : '';
+  if (!rain) return null;
+  const { returnYears, durationMin } = rain.storm;
+  const hours = durationMin < 120 ? `${durationMin} min` : `${Number((durationMin / 60).toFixed(1))} h`;
+  return (
+    <Wide>
+      <span>
+        <Quiet>storm</Quiet> 1 in {returnYears} yr · {hours} · {format(stormDepthOf({ rain }), 'rain')}
+      </span>
+    </Wide>
+  );
+}
+
+const SYSTEMS: readonly { readonly id: UnitSystem; readonly name: string }[] = [
+  { id: 'metric', name: 'metric' },
+  { id: 'us', name: 'US' },
+];
+const THEME_NAMES: readonly { readonly id: ThemeName; readonly name: string }[] = [
+  { id: 'paper', name: 'paper' },
+  { id: 'dusk', name: 'dusk' },
+  { id: 'sun', name: 'sun' },
+];
+
+function Settings(): ReactNode {
+  const { system, theme } = useAppPick('system', 'theme');
+  return (
+    <>
+      <Choose<UnitSystem> label="units" value={system} choices={SYSTEMS} onChange={setSystem} />
+      <NotOnPhone>
+        <Choose<ThemeName> label="Theme" isLabelHidden value={theme} choices={THEME_NAMES} onChange={setTheme} />
+      </NotOnPhone>
+    </>
+  );
+}
+
+function Buttons({ onHelp }: { readonly onHelp: () => void }): ReactNode {
+  const canUndo = useApp((s) => (s.history?.past.length ?? 0) > 0);
+  const canRedo = useApp((s) => (s.history?.future.length ?? 0) > 0);
+  return (
+    <span>
+      <Button look="quiet" aria-label="Undo" onPress={undoLast} isDisabled={!canUndo}>
+        <Undo2 size={17} aria-hidden />
+      </Button>
+      <Button look="quiet" aria-label="Redo" onPress={redoLast} isDisabled={!canRedo}>
+        <Redo2 size={17} aria-hidden />
+      </Button>
+      <Button look="quiet" aria-label="Export the project" onPress={() => void exportProject()}>
+        <Save size={17} aria-hidden />
+      </Button>
+      <Link to="/start" aria-label="Start from my land or open a file" style={{ padding: 6, verticalAlign: 'middle' }}>
+        <FolderOpen size={17} aria-hidden />
+      </Link>
+      <Button look="quiet" aria-label="Keys" onPress={onHelp}>
+        <HelpCircle size={17} aria-hidden />
+      </Button>
+    </span>
+  );
+}
+
+/** Project, storm, units, checks, undo and saving: always there. Each part reads only what it shows, so that a drag redraws few. */
+export const Header = memo(function Header(): ReactNode {
+  const [isHelp, setHelp] = useState(false);
   return (
     <Bar>
       <Brand to="/projects" aria-label="Outlet: all projects">
@@ -120,68 +208,14 @@ export function Header(): ReactNode {
         </svg>
         Outlet
       </Brand>
-      <Name
-        aria-label="Project name"
-        defaultValue={project.name}
-        key={project.name}
-        onBlur={(e) =>
-          e.target.value.trim() !== '' &&
-          e.target.value !== project.name &&
-          dispatch({ type: 'project.rename', payload: { name: e.target.value.trim() } })
-        }
-      />
-      <Quiet data-testid="saved" role="status">
-        {SAVED[saved]}
-      </Quiet>
+      <ProjectName />
+      <Saved />
       <Spring />
-      {rain && (
-        <Wide>
-          <span>
-            <Quiet>storm</Quiet> 1 in {rain.storm.returnYears} yr · {hours} · {format(stormDepthOf(project), 'rain')}
-          </span>
-        </Wide>
-      )}
+      <StormWords />
       <Checks />
-      <Choose<UnitSystem>
-        label="units"
-        value={system}
-        choices={[
-          { id: 'metric', name: 'metric' },
-          { id: 'us', name: 'US' },
-        ]}
-        onChange={setSystem}
-      />
-      <NotOnPhone>
-        <Choose<ThemeName>
-          label="Theme"
-          isLabelHidden
-          value={theme}
-          choices={[
-            { id: 'paper', name: 'paper' },
-            { id: 'dusk', name: 'dusk' },
-            { id: 'sun', name: 'sun' },
-          ]}
-          onChange={setTheme}
-        />
-      </NotOnPhone>
-      <span>
-        <Button look="quiet" aria-label="Undo" onPress={undoLast} isDisabled={(history?.past.length ?? 0) === 0}>
-          <Undo2 size={17} aria-hidden />
-        </Button>
-        <Button look="quiet" aria-label="Redo" onPress={redoLast} isDisabled={(history?.future.length ?? 0) === 0}>
-          <Redo2 size={17} aria-hidden />
-        </Button>
-        <Button look="quiet" aria-label="Export the project" onPress={() => void exportProject()}>
-          <Save size={17} aria-hidden />
-        </Button>
-        <Link to="/start" aria-label="Start from my land or open a file" style={{ padding: 6, verticalAlign: 'middle' }}>
-          <FolderOpen size={17} aria-hidden />
-        </Link>
-        <Button look="quiet" aria-label="Keys" onPress={() => setHelp(true)}>
-          <HelpCircle size={17} aria-hidden />
-        </Button>
-      </span>
+      <Settings />
+      <Buttons onHelp={() => setHelp(true)} />
       <KeysHelp isOpen={isHelp} onChange={setHelp} />
     </Bar>
   );
-}
+});

@@ -38,6 +38,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Escape', 'put the tool away'],
   ['+ and −', 'zoom'],
   ['Arrows on a level mark', 'raise or lower it by 10 mm; Page Up and Down by 100 mm'],
+  ['Arrows on a long section', 'move along it; Page Up and Down by a tenth'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   ['?', 'this list'],
 ];

@@ -7,7 +7,7 @@ import { spoken } from '#core/units';
 import { Button, Problems } from '../kit/index.ts';
 import { FONT } from './theme.ts';
 import { useProject } from './selectors.ts';
-import { notify, useApp } from './store.ts';
+import { notify, useAppPick } from './store.ts';
 
 const Bar = styled.div`
   padding: 12px 18px;
@@ -53,7 +53,7 @@ const Note = styled.div`
 /** The stage's answer in one sentence, and what has just happened. */
 export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const project = useProject();
-  const { result, system, selected, notice, progress } = useApp();
+  const { result, system, selected, notice, progress } = useAppPick('result', 'system', 'selected', 'notice', 'progress');
   const pieces = result ? verdict(stage, project, { derived: result.derived, system, selected }) : [];
   return (
     <div>

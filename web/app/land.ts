@@ -6,6 +6,7 @@ import type { Point } from '#core/geometry';
 import { type Project, optionOf } from '#core/project';
 import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
+import { picking } from './pick.ts';
 import { notify, useApp, worker } from './store.ts';
 
 export type Overlay = LayerName | 'none';
@@ -51,6 +52,7 @@ export const useLand = create<LandView>(() => ({
   probe: null,
 }));
 
+export const useLandPick = picking(useLand);
 export const setLand = (change: Partial<LandView>): void => useLand.setState(change);
 
 let count = 0;

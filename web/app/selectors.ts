@@ -43,7 +43,7 @@ export function useFormat(): (value: number | null | undefined, kind: QuantityKi
 }
 
 /** Depth of the design storm [mm]; null while there is no rain table. */
-export function stormDepthOf({ rain }: Project): number | null {
+export function stormDepthOf({ rain }: Pick<Project, 'rain'>): number | null {
   return rain ? depthFor(rain.table, rain.storm.returnYears, rain.storm.durationMin).depthMm : null;
 }
 

@@ -8,6 +8,7 @@ import type { Said, UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { startCompute } from '../workers/client.ts';
+import { picking } from './pick.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
 import type { ThemeName } from './theme.ts';
 
@@ -52,6 +53,8 @@ const INITIAL: AppState = {
 };
 
 export const useApp = create<AppState>(() => INITIAL);
+/** Some members of the state; renders again only when one of them changes. */
+export const useAppPick = picking(useApp);
 const { getState: get, setState: set } = useApp;
 
 let compute: Compute | null = null;

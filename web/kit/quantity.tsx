@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { memo, useCallback, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { Input, Label, NumberField } from 'react-aria-components';
 import styled from 'styled-components';
 import { type QuantityKind, displayUnit, fromDisplay, toDisplay } from '#core/units';
@@ -64,8 +64,20 @@ export interface QuantityProps {
 /** Typing needs finer digits than reading: a level is set to the millimetre. */
 const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1, rain: 1 };
 
-/** The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. */
-export function Quantity(props: QuantityProps): ReactNode {
+/**
+ * The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. It is drawn again only
+ * when what it shows changes: a sheet has many, and a drag renders the sheet at every step.
+ */
+export function Quantity({ onChange, ...rest }: QuantityProps): ReactNode {
+  const latest = useRef(onChange);
+  useLayoutEffect(() => {
+    latest.current = onChange;
+  });
+  const change = useCallback((value: number) => latest.current(value), []);
+  return <Control {...rest} onChange={change} />;
+}
+
+const Control = memo(function Control(props: QuantityProps): ReactNode {
   const { label, value, kind, onChange, min, max, help, isDisabled, isLabelHidden } = props;
   const system = useApp((s) => s.system);
   const { unit, decimals } = displayUnit(kind, system);
@@ -92,4 +104,4 @@ export function Quantity(props: QuantityProps): ReactNode {
       </Value>
     </Field>
   );
-}
+});

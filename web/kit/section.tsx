@@ -1,4 +1,4 @@
-import { type PointerEvent, useRef, type ReactNode } from 'react';
+import { type KeyboardEvent, type PointerEvent, useRef, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { simplify } from '#core/geometry';
 import { formatQuantity } from '#core/units';
@@ -34,6 +34,9 @@ const Strip = styled.section`
   }
 `;
 const [W, H] = [1000, 110];
+
+/** Share of the length that a key moves the place pointed at. */
+const KEY_STEPS: Readonly<Record<string, number>> = { ArrowRight: 0.01, ArrowLeft: -0.01, PageUp: 0.1, PageDown: -0.1, End: 1, Home: -1 };
 
 /** Pieces of a profile that are nearly straight, with their slope: where it steepens and where it rests. */
 export function slopePieces(points: readonly SectionPoint[], most = 5): { fromM: number; toM: number; slope: number }[] {
@@ -83,6 +86,7 @@ export function SectionStrip(props: {
   };
   const marked =
     markM === null || markM === undefined ? null : points.reduce((a, p) => (Math.abs(p.atM - markM) < Math.abs(a.atM - markM) ? p : a));
+  const words = (p: SectionPoint): string => `${formatQuantity(p.levelM, 'level', system)} at ${formatQuantity(p.atM, 'distance', system)}`;
   return (
     <Strip aria-label="Long section">
       <header>
@@ -92,9 +96,25 @@ export function SectionStrip(props: {
       <svg
         ref={svg}
         viewBox={`0 0 ${W} ${H}`}
-        role="img"
         aria-label={title}
         preserveAspectRatio="xMidYMid meet"
+        {...(onPoint
+          ? {
+              // The place pointed at can be moved by keys as well.
+              role: 'slider',
+              tabIndex: 0,
+              'aria-valuemin': 0,
+              'aria-valuemax': Math.round(length),
+              'aria-valuenow': Math.round(marked?.atM ?? 0),
+              'aria-valuetext': words(marked ?? points[0]),
+              onKeyDown: (e: KeyboardEvent) => {
+                const step = KEY_STEPS[e.key];
+                if (step === undefined) return;
+                e.preventDefault();
+                onPoint(Math.min(length, Math.max(0, (marked?.atM ?? 0) + step * length)));
+              },
+            }
+          : { role: 'img' })}
         onPointerMove={point}
         onPointerLeave={() => onPoint?.(null)}
       >
@@ -118,7 +138,7 @@ export function SectionStrip(props: {
             <line x1={x(marked.atM)} x2={x(marked.atM)} y1={8} y2={H - 10} stroke="var(--ink)" strokeWidth={1} strokeDasharray="3 3" />
             <circle cx={x(marked.atM)} cy={y(marked.levelM)} r={4.5} fill="var(--straw)" stroke="var(--ink)" strokeWidth={1.5} />
             <text x={x(marked.atM) + (marked.atM > length / 2 ? -8 : 8)} y={16} textAnchor={marked.atM > length / 2 ? 'end' : 'start'}>
-              {formatQuantity(marked.levelM, 'level', system)} at {formatQuantity(marked.atM, 'distance', system)}
+              {words(marked)}
             </text>
           </g>
         ) : (

@@ -1,7 +1,7 @@
 // What lies under the drawing: shaded ground, a layer over it, and contours. Each is asked of the worker when it changes.
 import { useEffect } from 'react';
-import { useApp } from '../app/store.ts';
-import { useAsk, useLand } from '../app/land.ts';
+import { useApp, useAppPick } from '../app/store.ts';
+import { useAsk, useLand, useLandPick } from '../app/land.ts';
 import { THEMES } from '../app/theme.ts';
 import { contourFeatures, niceInterval } from './contours.ts';
 import type { PlanMap } from './map.ts';
@@ -19,9 +19,9 @@ export function useInterval(): number | null {
 
 /** Keeps the map's ground in step. */
 export function useGround(map: { readonly current: PlanMap | null }): void {
-  const { theme, system } = useApp();
+  const { theme, system } = useAppPick('theme', 'system');
   const frame = useApp((s) => s.terrain?.frame ?? null);
-  const { overlay, sun, showsContours } = useLand();
+  const { overlay, sun, showsContours } = useLandPick('overlay', 'sun', 'showsContours');
   const intervalM = useInterval();
   const shade = useAsk('shade', frame ? { sun } : null);
   const layer = useAsk('layer', frame && overlay !== 'none' ? { layer: overlay } : null);

@@ -4,7 +4,7 @@ import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import type { LayerName } from '#core/derive';
 import { displayUnit, fromDisplay, toDisplay } from '#core/units';
-import { type Overlay, setLand, useLand } from '../app/land.ts';
+import { type Overlay, setLand, useLandPick } from '../app/land.ts';
 import { useApp } from '../app/store.ts';
 import { Button, Choose, Muted, Row, Slide, Toggle } from '../kit/index.ts';
 import { INTERVALS } from './contours.ts';
@@ -28,7 +28,15 @@ const CHOICES: readonly { readonly id: Overlay; readonly name: string }[] = [
 
 /** What the plan shows of the land. */
 export function Layers(): ReactNode {
-  const { overlay, intervalM, sun, showsContours, showsCatchments, showsPlaces, snaps } = useLand();
+  const { overlay, intervalM, sun, showsContours, showsCatchments, showsPlaces, snaps } = useLandPick(
+    'overlay',
+    'intervalM',
+    'sun',
+    'showsContours',
+    'showsCatchments',
+    'showsPlaces',
+    'snaps',
+  );
   const system = useApp((s) => s.system);
   const used = useInterval();
   const { unit } = displayUnit('level', system);

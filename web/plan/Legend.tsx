@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { setLand, useLand } from '../app/land.ts';
-import { useApp } from '../app/store.ts';
+import { useAppPick } from '../app/store.ts';
 import { THEMES } from '../app/theme.ts';
 import { Button } from '../kit/index.ts';
 import { OVERLAYS } from './overlay.ts';
@@ -57,7 +57,7 @@ const Box = styled.section`
 /** What the colours of the layer mean. */
 export function Legend(): ReactNode {
   const overlay = useLand((s) => s.overlay);
-  const { theme, system, tool } = useApp();
+  const { theme, system, tool } = useAppPick('theme', 'system', 'tool');
   const [isOpen, setOpen] = useState(false);
   // While something is drawn the plan is needed.
   if (overlay === 'none' || tool !== null) return null;

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import 'ol/ol.css';
 import LineString from 'ol/geom/LineString.js';
@@ -6,10 +6,10 @@ import OlPoint from 'ol/geom/Point.js';
 import { type Point, distance } from '#core/geometry';
 import { seenKind } from '#core/seen';
 import { formatQuantity } from '#core/units';
-import { select, setDrawn, startTool, useApp } from '../app/store.ts';
+import { select, setDrawn, startTool, useApp, useAppPick } from '../app/store.ts';
 import { useFormat, useProject } from '../app/selectors.ts';
 import { FONT, THEMES } from '../app/theme.ts';
-import { setLand, useAsk, useLand } from '../app/land.ts';
+import { setLand, useAsk, useLand, useLandPick } from '../app/land.ts';
 import { drag } from './drag.ts';
 import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
@@ -67,7 +67,15 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   const target = useRef<HTMLDivElement>(null);
   const map = useRef<PlanMap | null>(null);
   const project = useProject();
-  const { result, terrain, selected, tool, drawn, theme, system } = useApp();
+  const { result, terrain, selected, tool, drawn, theme, system } = useAppPick(
+    'result',
+    'terrain',
+    'selected',
+    'tool',
+    'drawn',
+    'theme',
+    'system',
+  );
   const format = useFormat();
   const [pointer, setPointer] = useState<Point | null>(null);
   const [crosshair, setCrosshair] = useState<Point | null>(null);
@@ -114,7 +122,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     map.current?.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]);
   }, [ground]);
 
-  const { showsCatchments, showsPlaces, shown, answer, probe } = useLand();
+  const { showsCatchments, showsPlaces, shown, answer, probe } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer', 'probe');
   const places = useAsk('places', showsPlaces ? undefined : null);
   const storage = useAsk('storage', answer?.kind === 'wall' ? { line: answer.line } : null);
   const hollow = useAsk('hollowAt', answer?.kind === 'hollow' ? { at: answer.at } : null);
@@ -145,10 +153,18 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     map.current?.setTools([...open, ...dots, ...cross, ...probed]);
   }, [drawn, crosshair, hasFocus, shown, probe]);
 
-  const moveTo = (at: Point): void => {
+  const moveTo = useCallback((at: Point): void => {
     setCrosshair(at);
     map.current?.reveal(at);
-  };
+  }, []);
+  const onTyped = useCallback(
+    (at: Point): void => {
+      moveTo(at);
+      if (useApp.getState().tool) placePoint(at);
+    },
+    [moveTo],
+  );
+  const onZoom = useCallback((by: number): void => map.current?.zoom(by), []);
   const onKey = (event: KeyboardEvent): void => {
     if (event.target !== event.currentTarget) return;
     const step = STEPS[event.key];
@@ -199,13 +215,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         }}
         onBlur={() => setFocus(false)}
       />
-      <PlanBar
-        onTyped={(at) => {
-          moveTo(at);
-          if (tool) placePoint(at);
-        }}
-        onZoom={(by) => map.current?.zoom(by)}
-      />
+      <PlanBar onTyped={onTyped} onZoom={onZoom} />
       <Legend />
       {place && (
         <ReadOut aria-hidden="true">

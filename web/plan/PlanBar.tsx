@@ -1,10 +1,10 @@
 import { Check, Eye, MapPin, Minus, PencilLine, Plus, Route, Waves, X } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import type { Point } from '#core/geometry';
 import { typedPoint } from './points.ts';
-import { startTool, useApp } from '../app/store.ts';
+import { startTool, useAppPick } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
 import { ActionMenu, Button } from '../kit/index.ts';
 import { Layers } from './Layers.tsx';
@@ -66,9 +66,15 @@ const ofGroup = (group: Tool['group']): { id: string; name: string }[] =>
   Object.entries(TOOLS).flatMap(([id, tool]) => (tool.group === group ? [{ id, name: tool.name }] : []));
 
 /** Tools of the stage, the hint of the tool in hand, and zoom. */
-export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => void; readonly onZoom: (by: number) => void }): ReactNode {
+export const PlanBar = memo(function PlanBar({
+  onTyped,
+  onZoom,
+}: {
+  readonly onTyped: (at: Point) => void;
+  readonly onZoom: (by: number) => void;
+}): ReactNode {
   const stage = useLocation().pathname.split('/').pop() ?? '';
-  const { tool, drawn, terrain, saved } = useApp();
+  const { tool, drawn, terrain, saved } = useAppPick('tool', 'drawn', 'terrain', 'saved');
   const [typed, setTyped] = useState('');
   const point = typedPoint(typed);
   const canDraw = terrain !== null && saved !== 'read-only';
@@ -128,4 +134,4 @@ export function PlanBar({ onTyped, onZoom }: { readonly onTyped: (at: Point) => 
       </Zoom>
     </>
   );
-}
+});

@@ -9,7 +9,6 @@ function show(title: string, section: Section): void {
   const slope = section.lengthM > 0 ? section.fallM / section.lengthM : 0;
   const moved = section.fallM >= 0 ? 'falls' : 'rises';
   setLand({
-    answer: null,
     shown: {
       section,
       title: say`${title}: ${amount(section.lengthM, 'distance')}, ${moved} ${amount(Math.abs(section.fallM), 'length')}, mean slope ${amount(Math.abs(slope), 'slope')}`,

@@ -42,21 +42,30 @@ function featureItems({ project, selected }: Drawing): PlanItem[] {
 function catchmentItems({ result, selected }: Drawing): PlanItem[] {
   return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
     const look = { role: 'catchment', isSelected: c.of === selected };
+    const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
     return c.ring.length < 3
       ? []
-      : [
-          {
-            id: `catchment:${c.of}`,
-            version: version(c.areaM2, c.ring[0], c.ring.length, look),
-            geometry: new Polygon(toRing(smooth(c.ring))),
-            look,
-          },
-        ];
+      : [{ id: `catchment:${c.of}`, version: version(shape, look), geometry: new Polygon(toRing(smooth(shape, c.ring))), look }];
   });
 }
 
-/** The stepped outline of cells without its steps: within a cell and a half of the true edge. */
-function smooth(ring: Line): Line {
+const smoothed = new Map<string, Line>();
+const MOST_SMOOTHED = 200;
+
+/**
+ * The stepped outline of cells without its steps: within a cell and a half of the true edge. Each result of the worker brings
+ * its rings anew, so they are known by what they are: the same ring is smoothed once.
+ */
+function smooth(key: string, ring: Line): Line {
+  const known = smoothed.get(key);
+  if (known) return known;
+  if (smoothed.size > MOST_SMOOTHED) smoothed.clear();
+  const even = withoutSteps(ring);
+  smoothed.set(key, even);
+  return even;
+}
+
+function withoutSteps(ring: Line): Line {
   const [a, b] = ring;
   return simplify(closed(ring), 1.1 * Math.max(0.5, Math.min(4, distance(a, b)))).slice(0, -1);
 }

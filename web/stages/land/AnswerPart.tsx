@@ -7,6 +7,7 @@ import { type LandAnswer, setLand, useAsk, useLand } from '../../app/land.ts';
 import { newId, useFormat } from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
 import { Button, Fact, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
+import { askSection } from '../../plan/ask-tools.ts';
 import { TRENCH_GRADE } from '../../plan/land-items.ts';
 
 const close = (): void => setLand({ answer: null });
@@ -71,6 +72,9 @@ function FallAnswer({ answer }: { readonly answer: Extract<LandAnswer, { kind: '
       <Fact label="Mean fall" value={format(found.slope, 'slope')} />
       <Fact label="Highest ground on it" value={format(found.passM, 'level')} />
       {trench.deepestM > 1.2 && <Muted>Deeper than 1.2 m: trench walls fall in. Shore it or slope it back, as your local rules say.</Muted>}
+      <Button look="quiet" onPress={() => void askSection(line)}>
+        Show its long section
+      </Button>
       <Buttons onAdopt={() => adopt('Line of fall', line)} />
     </Part>
   );

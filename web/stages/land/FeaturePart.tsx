@@ -1,15 +1,19 @@
 import { Scissors } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import { Line as LineMark, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { Compared, Reopening } from '#core/derive';
 import type { Feature } from '#core/contract';
 import type { Line } from '#core/geometry';
 import { seenKind } from '#core/seen';
-import { amount, say, spoken } from '#core/units';
+import { amount, displayUnit, say, spoken, toDisplay } from '#core/units';
 import { useAsk } from '../../app/land.ts';
+import { FONT } from '../../app/theme.ts';
 import { checksOf, useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, useApp } from '../../app/store.ts';
 import { RunOnPart } from './RunOnPart.tsx';
 import { Button, CheckItem, Choose, Fact, Muted, Part, Quantity, Table } from '../../kit/index.ts';
+
+const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
 
 const set = (id: string, values: Readonly<Record<string, unknown>>): void => {
   dispatch({ type: 'feature.change', payload: { id, set: values } });
@@ -113,12 +117,39 @@ function BankPart({ feature, rows }: { readonly feature: Feature; readonly rows:
 /** How far a line that should be level is from it, and where its water gathers. */
 function LevelPart({ line }: { readonly line: Line }): ReactNode {
   const format = useFormat();
+  const system = useApp((s) => s.system);
   const level = useAsk('departure', { line });
   if (!level) return null;
+  const { unit } = displayUnit('difference', system);
+  const rows = Array.from(level.atM, (atM, k) => ({
+    at: toDisplay(atM, 'distance', system),
+    off: Number.isNaN(level.offM[k]) ? null : Number(toDisplay(level.offM[k], 'difference', system).toFixed(1)),
+  }));
   const lows = level.lows.slice(0, 3).map((l) => `${format(l.atM, 'distance')} (${format(-l.offM, 'difference')} under its mean)`);
   return (
     <Part title="How level it is">
       <Fact label="Out of level" value={format(level.rangeM, 'difference')} />
+      <div
+        role="img"
+        aria-label={`Height of the ground above its mean along the line, from ${format(level.highest.offM, 'difference')} down`}
+      >
+        <Muted>Above or under its mean ({unit}), along it</Muted>
+        <ResponsiveContainer width="100%" height={96}>
+          <LineChart data={rows} margin={{ top: 4, right: 30, bottom: 0, left: -10 }}>
+            <XAxis
+              dataKey="at"
+              type="number"
+              domain={[0, 'dataMax']}
+              tick={axis}
+              stroke="var(--ink)"
+              tickFormatter={(v: number) => String(Math.round(v))}
+            />
+            <YAxis tick={axis} stroke="var(--line)" width={56} tickCount={3} />
+            <ReferenceLine y={0} stroke="var(--muted)" strokeDasharray="3 3" />
+            <LineMark dataKey="off" stroke="var(--clayText)" dot={false} isAnimationActive={false} strokeWidth={1.8} />
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
       <Muted>Water along it gathers at {lows.join(', ')}.</Muted>
     </Part>
   );

@@ -1,14 +1,14 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { spoken } from '#core/units';
-import { setLand, useLand } from '../../app/land.ts';
+import { setLand, useLandPick } from '../../app/land.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, SectionStrip } from '../../kit/index.ts';
 import { nearestInSection } from '../../plan/land-items.ts';
 
 /** The section asked for: a place pointed at here is marked on the plan, and the other way round. */
 export function LandSection(): ReactNode {
-  const { shown, probe } = useLand();
+  const { shown, probe } = useLandPick('shown', 'probe');
   const system = useApp((s) => s.system);
   if (!shown) return null;
   const { points } = shown.section;

@@ -1,6 +1,6 @@
 import { Download, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { dispatch, select, useApp } from '../../app/store.ts';
+import { dispatch, select, useApp, useAppPick } from '../../app/store.ts';
 import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { Button, Fact, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
 import { AnswerPart } from './AnswerPart.tsx';
@@ -43,7 +43,7 @@ function PinPart(): ReactNode {
 /** The land: terrain, property line, buildings, and what drains where. */
 export function LandSheet(): ReactNode {
   const project = useProject();
-  const { result, selected } = useApp();
+  const { result, selected } = useAppPick('result', 'selected');
   const format = useFormat();
   const terrain = result?.derived.terrain;
   const objects = [

@@ -2,7 +2,7 @@ import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'r
 import styled from 'styled-components';
 import { optionOf } from '#core/project';
 import { formatNumber } from '#core/units';
-import { dispatch, useApp } from '../../app/store.ts';
+import { dispatch, useApp, useAppPick } from '../../app/store.ts';
 import { useChain, useWorks } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
 import { withLevel } from '../../works/levels.ts';
@@ -91,7 +91,7 @@ let gesture = 0;
 /** All levels of the selected chain in true order, with the millimetres between neighbours; drag one, or use its arrow keys. */
 export function LevelStack(): ReactNode {
   const { swale, sills } = useChain();
-  const { result, system } = useApp();
+  const { result, system } = useAppPick('result', 'system');
   const works = useWorks();
   const body = useRef<HTMLDivElement>(null);
   const marks = stackOf(chainMarks(result, works, [swale?.id ?? '', ...sills.map((s) => s.id)]));

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { formatNumber, formatQuantity } from '#core/units';
 import { type LevelSill, type Swale, sectionOutline } from '#core/works';
-import { useApp } from '../../app/store.ts';
+import { useAppPick } from '../../app/store.ts';
 import { useView } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
 import { firstSill } from '../levels.ts';
@@ -77,7 +77,7 @@ function waterPath(scale: Scale, swale: Swale, on: { lipM: number; slope: number
 /** The swale's section to scale on its mean ground, with draggable levels. */
 export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readonly sills: readonly LevelSill[] }): ReactNode {
   const view = useView();
-  const { system, result } = useApp();
+  const { system, result } = useAppPick('system', 'result');
   const ground = view?.sections[swale.id];
   const peak = result?.derived.stores.find((s) => s.id === swale.id)?.peakLevelM ?? null;
   const startDrag = useLevelDrag();
