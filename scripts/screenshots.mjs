@@ -35,7 +35,7 @@ const take = async (menu, item) => {
   await wait(400);
 };
 const clickAt = async ([x, y], count = 1) => {
-  const [px, py] = await page.evaluate((at) => window.outletPlan.pixelOf(at), [W + x, S + y]);
+  const [px, py] = await page.evaluate((at) => globalThis.outletPlan.pixelOf(at), [W + x, S + y]);
   const box = await page.$eval('[data-testid="plan"]', (e) => ({ x: e.getBoundingClientRect().left, y: e.getBoundingClientRect().top }));
   await page.mouse.click(px + box.x, py + box.y, { count, delay: 20 });
   await wait(420);

@@ -46,6 +46,16 @@ function IsRing(least: number, options?: ValidationOptions): PropertyDecorator {
   );
 }
 
+function IsStretches(): PropertyDecorator {
+  return ValidateBy({
+    name: 'isStretches',
+    validator: {
+      validate: (v: unknown) => Array.isArray(v) && v.every(isPoint),
+      defaultMessage: () => '$property must be a list of [from, to] distances in metres',
+    },
+  });
+}
+
 const isFiniteNumber = { allowNaN: false, allowInfinity: false };
 
 export class SiteShape {
@@ -68,7 +78,7 @@ export class FeatureShape {
   @IsOptional() @IsNumber(isFiniteNumber) heightM?: number;
   @IsOptional() @IsNumber(isFiniteNumber) depthM?: number;
   @IsOptional() @IsNumber(isFiniteNumber) flowM3s?: number;
-  @IsOptional() @IsArray() @ArrayMaxSize(200) open?: unknown;
+  @IsOptional() @ArrayMaxSize(200) @IsStretches() open?: unknown;
   @IsOptional() @IsIn(['start', 'end']) wetEnd?: string;
 }
 

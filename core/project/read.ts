@@ -23,6 +23,12 @@ export function problemsOf(errors: readonly ValidationError[], file: string | un
   });
 }
 
+/** Members of a project that are objects, never lists. */
+const MEMBERS = ['site', 'rain', 'ground', 'survey', 'land'] as const;
+
+/** A value from a file as it may be quoted; what is not there is called missing. */
+const told = (value: unknown): string => JSON.stringify(value) ?? 'missing';
+
 const isShort = (value: unknown): boolean => (JSON.stringify(value) ?? '').length < 40;
 
 /**
@@ -50,6 +56,18 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
       `this project was made by a newer version (${head.version}; this app reads up to ${PROJECT_VERSION})`,
       'Update Outlet, then open it again. Nothing was changed.',
     );
+  }
+  // A list would pass for an object that has none of its members.
+  const listed = MEMBERS.find((key) => Array.isArray((json as Record<string, unknown>)[key]));
+  if (listed !== undefined) {
+    throw new UserError([
+      {
+        code: 'project.member',
+        what: `"${listed}" is a list`,
+        where: { ...where, field: listed },
+        do: 'Open an export of the project instead.',
+      },
+    ]);
   }
   // Lists that may be left out; members keep the order they have in the file.
   const { pins = [], features = [] } = json as { pins?: unknown; features?: unknown };
@@ -80,28 +98,23 @@ function terrainProblems({ terrain }: Project): UserProblem[] {
       : problem('terrain.asset', `terrain asset "${String(terrain.sha256)}" is not a sha256`, 'terrain.sha256');
   }
   if (terrain.kind !== 'grid')
-    return problem(
-      'terrain.kind',
-      `terrain kind ${JSON.stringify((terrain as { kind?: unknown }).kind)} is not known here`,
-      'terrain.kind',
-    );
+    return problem('terrain.kind', `terrain kind ${told((terrain as { kind?: unknown }).kind)} is not known here`, 'terrain.kind');
   if ('file' in terrain)
     return typeof terrain.file === 'string' ? [] : problem('terrain.file', 'terrain.file is not a name', 'terrain.file');
   const { ncols, nrows, cellM, west, south, z } = terrain;
   const isCount = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 2;
   if (!isCount(ncols) || !isCount(nrows))
-    return problem('terrain.size', `terrain has ${ncols} columns and ${nrows} rows; at least 2 x 2 is needed`, 'terrain.ncols');
+    return problem('terrain.size', `terrain has ${told(ncols)} columns and ${told(nrows)} rows; at least 2 x 2 is needed`, 'terrain.ncols');
   if (ncols * nrows > MAX_CELLS)
     return problem('terrain.too-big', `terrain has ${ncols * nrows} cells; the limit is ${MAX_CELLS}`, 'terrain.ncols');
   if (!(cellM > 0) || ![west, south].every(Number.isFinite))
     return problem('terrain.frame', 'terrain cell size, west or south is not a sound number', 'terrain.cellM');
   if (terrain.rows !== 'north-first')
-    return problem('terrain.rows', `terrain rows are ${JSON.stringify(terrain.rows)}; only "north-first" is read`, 'terrain.rows');
+    return problem('terrain.rows', `terrain rows are ${told(terrain.rows)}; only "north-first" is read`, 'terrain.rows');
   if (!Array.isArray(z) || z.length !== ncols * nrows)
     return problem('terrain.cells', `terrain lists ${Array.isArray(z) ? z.length : 0} levels for ${ncols * nrows} cells`, 'terrain.z');
   const bad = z.findIndex((v) => v !== null && !(typeof v === 'number' && Number.isFinite(v)));
-  if (bad >= 0)
-    return problem('terrain.level', `level ${bad} of the terrain is ${JSON.stringify(z[bad])}, not a number or null`, `terrain.z.${bad}`);
+  if (bad >= 0) return problem('terrain.level', `level ${bad} of the terrain is ${told(z[bad])}, not a number or null`, `terrain.z.${bad}`);
   if (z.every((v) => v === null)) return problem('terrain.no-data', 'every cell of the terrain is without data', 'terrain.z');
   return [];
 }

@@ -91,7 +91,7 @@ export function checkTable({ durationsMin, returnYears, depthMm }: RainTable): T
     row.forEach((depth, c) => {
       const where = `1 in ${returnYears[r]} years, ${durationsMin[c]} min`;
       if (!(depth > 0) || !Number.isFinite(depth)) {
-        problems.push({ code: 'value', row: r, column: c, what: `${where}: depth ${depth} is not a positive number` });
+        problems.push({ code: 'value', row: r, column: c, what: `${where}: depth ${JSON.stringify(depth)} is not a positive number` });
       } else if (c > 0 && depth < row[c - 1]) {
         problems.push({
           code: 'monotonic-duration',

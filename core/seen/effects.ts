@@ -1,7 +1,7 @@
 // Seen things as changes of the surface and as water led elsewhere.
 import type { Feature } from '../contract/index.ts';
 import { type Point, contains, distanceToRing } from '../geometry/index.ts';
-import { type Grid, type LineEdit, STEP_COL, STEP_ROW, cellAt, centreOf, withEdits } from '../terrain/index.ts';
+import { type Grid, type LineEdit, STEP_COL, STEP_ROW, cellAt, centreOf, extentOf, withEdits } from '../terrain/index.ts';
 import { seenKind } from './kinds.ts';
 
 /** Banks and ditches among the features, as edits of the surface. */
@@ -54,8 +54,12 @@ export function cellsInside(grid: Grid, ring: readonly Point[]): number[] {
   const xs = ring.map((p) => p[0]);
   const ys = ring.map((p) => p[1]);
   const cells: number[] = [];
-  for (let y = Math.min(...ys); y <= Math.max(...ys) + grid.cellM; y += grid.cellM) {
-    for (let x = Math.min(...xs); x <= Math.max(...xs) + grid.cellM; x += grid.cellM) {
+  // Only where the grid is: a corner may lie anywhere.
+  const [west, south, east, north] = extentOf(grid);
+  const [left, right] = [Math.max(west, Math.min(...xs)), Math.min(east, Math.max(...xs) + grid.cellM)];
+  const [low, high] = [Math.max(south, Math.min(...ys)), Math.min(north, Math.max(...ys) + grid.cellM)];
+  for (let y = low; y <= high; y += grid.cellM) {
+    for (let x = left; x <= right; x += grid.cellM) {
       const cell = cellAt(grid, [x, y]);
       if (cell >= 0 && !Number.isNaN(grid.z[cell]) && contains(ring, centreOf(grid, cell))) cells.push(cell);
     }

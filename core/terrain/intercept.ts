@@ -1,8 +1,30 @@
-import type { Line } from '../geometry/index.ts';
+import type { Line, Point } from '../geometry/index.ts';
 import { distance, lineLength, subLine } from '../geometry/index.ts';
 import { type Flow, JUMPS, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
-import { cellAt } from './grid.ts';
+import { cellAt, extentOf } from './grid.ts';
+
+/** The part of a segment within a cell of the grid; null when there is none (Liang & Barsky 1984, ACM Transactions on Graphics 3(1)). */
+function clipped(a: Point, b: Point, grid: Grid): readonly [Point, Point] | null {
+  const [west, south, east, north] = extentOf(grid);
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const margin = grid.cellM;
+  let [from, to] = [0, 1];
+  const sides = [
+    [-dx, a[0] - (west - margin)],
+    [dx, east + margin - a[0]],
+    [-dy, a[1] - (south - margin)],
+    [dy, north + margin - a[1]],
+  ] as const;
+  for (const [towards, room] of sides) {
+    if (towards === 0 && room < 0) return null;
+    if (towards < 0) from = Math.max(from, room / towards);
+    else if (towards > 0) to = Math.min(to, room / towards);
+  }
+  if (from > to) return null;
+  const at = (t: number): Point => (t === 0 ? a : t === 1 ? b : [a[0] + t * dx, a[1] + t * dy]);
+  return [at(from), at(to)];
+}
 
 /** Cells under a line, 4-connected so that diagonal flow cannot slip between them. Off-grid parts are left out. */
 export function cellsUnder(grid: Grid, line: Line): Int32Array {
@@ -10,7 +32,10 @@ export function cellsUnder(grid: Grid, line: Line): Int32Array {
   const step = grid.cellM / 16;
   let previous = -1;
   for (let i = 1; i < line.length; i++) {
-    const [a, b] = [line[i - 1], line[i]];
+    // Only the part over the grid is walked: a corner a thousand kilometres off must cost nothing.
+    const part = clipped(line[i - 1], line[i], grid);
+    if (!part) continue;
+    const [a, b] = part;
     const count = Math.max(1, Math.ceil(distance(a, b) / step));
     for (let k = 0; k <= count; k++) {
       const t = k / count;

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Line, Point } from '../geometry/index.ts';
-import { cone, gridOf, plane } from '../testing/grids.ts';
+import { cone, gridOf, plane, modelOf } from '../testing/grids.ts';
 import {
   type Grid,
   SLOPE_CLASSES,
@@ -18,7 +18,6 @@ import {
   flowOf,
   gridFromLevels,
   hillshade,
-  hollowsOf,
   interceptorCells,
   receiverOf,
   spreadArea,
@@ -30,11 +29,6 @@ import {
   withEdits,
 } from './index.ts';
 
-const modelOf = (grid: Grid, jumps?: ReadonlyMap<number, number>) => {
-  const filled = fillDepressions(grid);
-  const flow = flowOf(grid, filled, jumps);
-  return { grid, filled, flow, hollows: hollowsOf(grid, filled, flow) };
-};
 const within = (value: number, expected: number, share: number): void => expect(Math.abs(value / expected - 1)).toBeLessThan(share);
 const middle = 50 * 101 + 50;
 const leaving = (flow: ReturnType<typeof flowOf>): number => {

@@ -5,17 +5,14 @@ import { describe, expect, it } from '@jest/globals';
 import { contours as d3contours } from 'd3-contour';
 import fc from 'fast-check';
 import { type Line, contains } from '../geometry/index.ts';
-import { gridOf, plane } from '../testing/grids.ts';
+import { gridOf, plane, modelOf } from '../testing/grids.ts';
 import {
   type Grid,
   departureOf,
   entering,
   fallBetween,
-  fillDepressions,
   firstInterceptor,
-  flowOf,
   gridFromLevels,
-  hollowsOf,
   interceptorCells,
   placesOf,
   ridgeLines,
@@ -27,11 +24,6 @@ import {
   withEdits,
 } from './index.ts';
 
-const modelOf = (grid: Grid, jumps?: ReadonlyMap<number, number>) => {
-  const filled = fillDepressions(grid);
-  const flow = flowOf(grid, filled, jumps);
-  return { grid, filled, flow, hollows: hollowsOf(grid, filled, flow) };
-};
 const within = (value: number, expected: number, share: number): void => expect(Math.abs(value / expected - 1)).toBeLessThan(share);
 
 /** Valley falling to the west (x = 0) at `s` along and `t` across, its floor along y = 101. */

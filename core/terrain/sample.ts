@@ -41,11 +41,14 @@ export interface ProfilePoint {
   readonly levelM: number;
 }
 
-/** Ground levels along a line at even steps no longer than `stepM`, both ends included. */
+/** A profile has no more places than this, however long its line. */
+const MOST_PLACES = 20_000;
+
+/** Ground levels along a line at even steps no longer than `stepM` (longer on very long lines), both ends included. */
 export function profile(grid: Grid, line: Line, stepM: number): ProfilePoint[] {
   let length = 0;
   for (let i = 1; i < line.length; i++) length += distance(line[i - 1], line[i]);
-  const count = Math.max(1, Math.ceil(length / stepM));
+  const count = Math.min(MOST_PLACES, Math.max(1, Math.ceil(length / stepM)));
   return Array.from({ length: count + 1 }, (_, i) => {
     const atM = (length * i) / count;
     const { point } = pointAlong(line, atM);

@@ -1,5 +1,5 @@
 // Surfaces with one known answer, for tests.
-import { type Grid, gridFromLevels } from '../terrain/index.ts';
+import { type Flow, type Grid, type Hollow, fillDepressions, flowOf, gridFromLevels, hollowsOf } from '../terrain/index.ts';
 
 /** Square grid over a function of position, its south-west corner at the origin. */
 export function gridOf(level: (x: number, y: number) => number | null, size: { cells: number; cellM: number }): Grid {
@@ -21,4 +21,14 @@ export function plane(slope: number, degrees: number, size = { cells: 101, cellM
 export function cone(slope: number, size: { cells: number; cellM: number }): Grid {
   const middle = (size.cells * size.cellM) / 2;
   return gridOf((x, y) => 500 - slope * Math.hypot(x - middle, y - middle), size);
+}
+
+/** A grid with its hollows filled and its water running. */
+export function modelOf(
+  grid: Grid,
+  jumps?: ReadonlyMap<number, number>,
+): { grid: Grid; filled: Float64Array; flow: Flow; hollows: Hollow[] } {
+  const filled = fillDepressions(grid);
+  const flow = flowOf(grid, filled, jumps);
+  return { grid, filled, flow, hollows: hollowsOf(grid, filled, flow) };
 }

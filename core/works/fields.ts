@@ -1,4 +1,5 @@
 import type { FieldSpec, Problem } from '../contract/index.ts';
+import { lineLength } from '../geometry/index.ts';
 import { amount, say } from '../units/index.ts';
 
 /** The value at a dotted path, undefined when the path breaks off. */
@@ -37,6 +38,9 @@ export function checkFields(work: { readonly id: string; readonly name: string }
   });
 }
 
+/** Longer than any work on one property [m]: such a line has a slip in its coordinates. */
+const LONGEST_M = 20_000;
+
 /** Problems with a line: two or more points of finite numbers, not all in one place. */
 export function checkLine(work: { readonly name: string }, line: unknown): Problem[] {
   const isPoint = (p: unknown): p is [number, number] =>
@@ -48,6 +52,17 @@ export function checkLine(work: { readonly name: string }, line: unknown): Probl
         what: `the line of "${work.name}" is not a list of at least two [x, y] points`,
         field: 'line',
         do: 'Draw it again, or give at least two points in metres.',
+      },
+    ];
+  }
+  const length = lineLength(line);
+  if (length > LONGEST_M) {
+    return [
+      {
+        code: 'work.line-length',
+        what: say`the line of "${work.name}" is ${amount(length, 'distance')} long; the limit is ${amount(LONGEST_M, 'distance')}`,
+        field: 'line',
+        do: 'Check its coordinates: a corner lies far off. Draw it again on the plan.',
       },
     ];
   }

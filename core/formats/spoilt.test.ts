@@ -1,0 +1,225 @@
+// Files as they really arrive: cut, shuffled, with bytes changed, with the wrong ending. Each is taken in whole and sound, or
+// refused in words; nothing else may come out.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { strToU8 } from 'fflate';
+import { UserError, assetName, gridToBytes } from '../project/index.ts';
+import { readProject } from '../project/guard.ts';
+import { planeProject } from '../testing/projects.ts';
+import { gridOf } from '../testing/grids.ts';
+import { statsOf } from '../terrain/index.ts';
+import { registry } from '../works/index.ts';
+import { checkTable } from '../rain/index.ts';
+import { writeGeoTiff } from './geotiff.ts';
+import { type Imported, importFile, openProjectFile, writeProjectFile } from './index.ts';
+
+const demo = (name: string): Uint8Array => new Uint8Array(readFileSync(join(process.cwd(), 'demo', name)));
+const hill = gridOf((x, y) => 100 + 0.1 * x + 0.02 * (y - 11) ** 2, { cells: 11, cellM: 2 });
+const ASC = [
+  'ncols 5',
+  'nrows 4',
+  'xllcorner 1000',
+  'yllcorner 2000',
+  'cellsize 2.5',
+  'NODATA_value -9999',
+  '5 6 7 8 9',
+  '4 5 6 7 8',
+  '3 4 5 6 -9999',
+  '2 3 4 5 6',
+  '',
+].join('\n');
+const SURVEY = [
+  'x,y,z',
+  ...Array.from({ length: 24 }, (_, i) => `${100 + (i % 6) * 7.5},${200 + Math.floor(i / 6) * 8},${50 + i * 0.3}`),
+  '',
+].join('\n');
+const RAIN = new TextDecoder().decode(demo('sample-rain.csv'));
+
+/** Ways a file is spoilt on its way: cut short, bytes changed, a piece repeated or left out. */
+const spoiling = fc.array(
+  fc.record({
+    how: fc.constantFrom('cut', 'change', 'repeat', 'drop'),
+    at: fc.double({ min: 0, max: 1, noNaN: true }),
+    length: fc.integer({ min: 1, max: 40 }),
+    byte: fc.integer({ min: 0, max: 255 }),
+  }),
+  { minLength: 1, maxLength: 4 },
+);
+type Spoiling = (typeof spoiling)['generate'] extends (...args: never[]) => { value: infer V } ? V : never;
+
+function spoil(bytes: Uint8Array, steps: Spoiling): Uint8Array {
+  let out = Uint8Array.from(bytes);
+  for (const { how, at, length, byte } of steps) {
+    const i = Math.floor(at * out.length);
+    if (how === 'cut') out = out.slice(0, i);
+    else if (how === 'change') out.fill(byte, i, i + 1);
+    else if (how === 'repeat') out = Uint8Array.from([...out.slice(0, i + length), ...out.slice(i)]);
+    else out = Uint8Array.from([...out.slice(0, i), ...out.slice(i + length)]);
+  }
+  return out;
+}
+
+/** A file that was taken in must be sound through and through. */
+function expectSound(read: Imported): void {
+  if (read.kind === 'rain') {
+    expect(checkTable(read.table)).toEqual([]);
+    return;
+  }
+  const { cells, noData, minM, maxM } = statsOf(read.grid);
+  expect(read.grid.z).toHaveLength(read.grid.ncols * read.grid.nrows);
+  expect(noData).toBeLessThan(cells);
+  expect(Number.isFinite(minM ?? NaN) && Number.isFinite(maxM ?? NaN)).toBe(true);
+  expect(read.grid.cellM).toBeGreaterThan(0);
+  expect([read.grid.west, read.grid.south].every(Number.isFinite)).toBe(true);
+}
+
+function expectWords(error: unknown, name: string): void {
+  if (!(error instanceof UserError)) throw error;
+  expect(error.problems.length).toBeGreaterThan(0);
+  for (const p of error.problems) {
+    expect(p.code).toMatch(/^[a-z-]+\.[A-Za-z-]+$/);
+    expect(p.where.file).toBe(name);
+    // What the user wrote may be quoted; the rest is ours.
+    expect(`${p.what} ${p.do}`.replace(/"[^"]*"/g, '')).not.toMatch(/undefined|\[object|NaN|Error:|at \w+ \(/);
+    expect(p.do.length).toBeGreaterThan(5);
+  }
+}
+
+async function takenOrRefused(name: string, bytes: Uint8Array): Promise<'taken' | 'refused'> {
+  try {
+    expectSound(await importFile({ name, bytes }));
+    return 'taken';
+  } catch (error) {
+    expectWords(error, name);
+    return 'refused';
+  }
+}
+
+describe('a spoilt file', () => {
+  it.each([
+    ['hill.asc', strToU8(ASC)],
+    ['points.csv', strToU8(SURVEY)],
+    ['rain.csv', strToU8(RAIN)],
+    ['hill.tif', writeGeoTiff(hill, 32633)],
+  ])('%s is taken in whole or refused in words, whatever was done to it', async (name, bytes) => {
+    expect(await takenOrRefused(name, bytes)).toBe('taken');
+    const seen = { taken: 0, refused: 0 };
+    await fc.assert(
+      fc.asyncProperty(spoiling, async (steps) => {
+        seen[await takenOrRefused(name, spoil(bytes, steps))]++;
+      }),
+      { seed: 91, numRuns: 250 },
+    );
+    expect(seen.refused).toBeGreaterThan(20);
+  });
+  it('under any ending and of any content is refused in words', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom('a.asc', 'a.tif', 'a.csv', 'a.txt', 'a.xyz', 'a.grd', 'a.doc', 'noending'),
+        fc.uint8Array({ maxLength: 300 }),
+        async (name, bytes) => {
+          await takenOrRefused(name, Uint8Array.from(bytes));
+        },
+      ),
+      { seed: 92, numRuns: 300 },
+    );
+  });
+  it('with words, empty cells or another separator among its numbers is taken in whole or refused in words', async () => {
+    const cell = fc.oneof(
+      fc.double({ min: -1e7, max: 1e7, noNaN: true }).map(String),
+      fc.constantFrom('', 'wet', '1,5', '1e400', '-', '0x1F', 'NaN', '−3', ' 7 '),
+    );
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 12 }),
+        fc.constantFrom(',', ';', '\t'),
+        async (rows, separator) => {
+          const text = ['x', 'y', 'z'].join(separator) + '\n' + rows.map((r) => r.join(separator)).join('\n');
+          await takenOrRefused('typed.csv', strToU8(text));
+        },
+      ),
+      { seed: 93, numRuns: 250 },
+    );
+  });
+});
+
+type Tree = Record<string, unknown>;
+const FEATURES = [
+  {
+    id: 'b',
+    kind: 'building',
+    ring: [
+      [1, 1],
+      [9, 1],
+      [9, 9],
+    ],
+  },
+  {
+    id: 'w',
+    kind: 'windrow',
+    line: [
+      [20, 80],
+      [50, 84],
+    ],
+    heightM: 0.2,
+    open: [[3, 5]],
+  },
+  { id: 's', kind: 'spring', at: [40, 40], flowM3s: 0.001 },
+];
+
+/** Dotted paths of all members of a tree. */
+function pathsIn(tree: Tree, before = ''): string[] {
+  return Object.entries(tree).flatMap(([key, value]) => {
+    const path = before === '' ? key : `${before}.${key}`;
+    return typeof value === 'object' && value !== null ? [path, ...pathsIn(value as Tree, path)] : [path];
+  });
+}
+
+describe('a spoilt project file', () => {
+  const grid = gridToBytes(hill);
+  const sha256 = assetName(grid);
+  const project = { ...planeProject(), terrain: { kind: 'asset' as const, sha256, source: 'hill' } };
+  const bytes = writeProjectFile(project, new Map([[sha256, grid]]));
+  const open = (content: Uint8Array): 'taken' | 'refused' => {
+    try {
+      const { json, assets } = openProjectFile('p.outlet', content);
+      const read = readProject(json, registry, 'p.outlet');
+      // What is taken in is what was written: the asset is known by its hash.
+      if (read.terrain?.kind === 'asset') for (const [name, data] of assets) expect(assetName(data)).toBe(name);
+      return 'taken';
+    } catch (error) {
+      expectWords(error, 'p.outlet');
+      return 'refused';
+    }
+  };
+  it('is never half opened', () => {
+    expect(open(bytes)).toBe('taken');
+    let refused = 0;
+    fc.assert(
+      fc.property(spoiling, (steps) => {
+        if (open(spoil(bytes, steps)) === 'refused') refused++;
+      }),
+      { seed: 94, numRuns: 250 },
+    );
+    expect(refused).toBeGreaterThan(100);
+  });
+  it('with members replaced by anything is refused in words or read', () => {
+    const anything = fc.oneof(fc.anything({ maxDepth: 1 }), fc.constantFrom(null, '', -1, 1e308, [], {}, 'x'));
+    const whole = JSON.parse(JSON.stringify({ ...planeProject(), land: { hollows: 'fill' }, features: FEATURES })) as Tree;
+    const paths = pathsIn(whole).filter((path) => !path.startsWith('terrain.z.') || path === 'terrain.z.7');
+    fc.assert(
+      fc.property(fc.constantFrom(...paths), anything, (path, value) => {
+        const json = structuredClone(whole);
+        const keys = path.split('.');
+        const last = keys.pop() ?? '';
+        const parent = keys.reduce<Tree>((at, key) => at[key] as Tree, json);
+        parent[last] = value;
+        const text = JSON.stringify(json, (_k, v: unknown) => (typeof v === 'bigint' ? Number(v) : v));
+        open(strToU8(text));
+      }),
+      { seed: 95, numRuns: 900 },
+    );
+  });
+});
