@@ -81,16 +81,17 @@ const Trigger = styled(AriaButton)`
     min-height: 44px;
   }
 `;
-const List = styled(Popover)`
+/** The list that opens below a button, and one of its lines. */
+export const DropList = styled(Popover)`
   background: var(--paper);
   border: 1px solid var(--ink);
   border-radius: 4px;
   padding: 4px;
-  max-height: 340px;
+  max-height: 420px;
   overflow: auto;
   box-shadow: 0 6px 20px rgb(0 0 0 / 18%);
 `;
-const Item = styled(ListBoxItem)`
+export const dropLine = css`
   padding: 7px 12px;
   border-radius: 3px;
   cursor: pointer;
@@ -101,6 +102,12 @@ const Item = styled(ListBoxItem)`
   &[data-selected] {
     font-weight: 700;
   }
+  @media (max-width: 700px) {
+    min-height: 44px;
+  }
+`;
+const Item = styled(ListBoxItem)`
+  ${dropLine}
 ` as typeof ListBoxItem;
 const SmallLabel = styled(Label)`
   color: var(--muted);
@@ -126,9 +133,9 @@ export function Choose<T extends string>(props: {
       <Trigger>
         <SelectValue /> <span aria-hidden="true">▾</span>
       </Trigger>
-      <List>
+      <DropList>
         <ListBox items={choices}>{(c) => <Item id={c.id}>{c.name}</Item>}</ListBox>
-      </List>
+      </DropList>
     </Field>
   );
 }

@@ -8,3 +8,4 @@ export * from './menu.tsx';
 export * from './toggle.tsx';
 export * from './section.tsx';
 export * from './table.tsx';
+export * from './chart.ts';

@@ -7,13 +7,10 @@ import type { Line } from '#core/geometry';
 import { seenKind } from '#core/seen';
 import { amount, displayUnit, say, spoken, toDisplay } from '#core/units';
 import { useAsk } from '../../app/land.ts';
-import { FONT } from '../../app/theme.ts';
 import { checksOf, useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, useApp } from '../../app/store.ts';
 import { RunOnPart } from './RunOnPart.tsx';
-import { Button, CheckItem, Choose, Fact, Muted, Part, Quantity, Table } from '../../kit/index.ts';
-
-const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
+import { AXIS_TICK, Button, CheckItem, Choose, Fact, Muted, Part, Quantity, Table } from '../../kit/index.ts';
 
 const set = (id: string, values: Readonly<Record<string, unknown>>): void => {
   dispatch({ type: 'feature.change', payload: { id, set: values } });
@@ -140,11 +137,11 @@ function LevelPart({ line }: { readonly line: Line }): ReactNode {
               dataKey="at"
               type="number"
               domain={[0, 'dataMax']}
-              tick={axis}
+              tick={AXIS_TICK}
               stroke="var(--ink)"
               tickFormatter={(v: number) => String(Math.round(v))}
             />
-            <YAxis tick={axis} stroke="var(--line)" width={56} tickCount={3} />
+            <YAxis tick={AXIS_TICK} stroke="var(--line)" width={56} tickCount={3} />
             <ReferenceLine y={0} stroke="var(--muted)" strokeDasharray="3 3" />
             <LineMark dataKey="off" stroke="var(--clayText)" dot={false} isAnimationActive={false} strokeWidth={1.8} />
           </LineChart>

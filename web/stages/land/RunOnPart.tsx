@@ -6,10 +6,7 @@ import { displayUnit, toDisplay } from '#core/units';
 import { useAsk } from '../../app/land.ts';
 import { useFormat } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
-import { FONT } from '../../app/theme.ts';
-import { Button, Fact, Muted, Part, Table } from '../../kit/index.ts';
-
-const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
+import { AXIS_TICK, Button, Fact, Muted, Part, Table } from '../../kit/index.ts';
 
 /** Area that comes onto each stretch of a line, as bars and as a table. */
 function Along({ run }: { readonly run: RunOn }): ReactNode {
@@ -33,13 +30,13 @@ function Along({ run }: { readonly run: RunOn }): ReactNode {
           <BarChart data={rows} margin={{ top: 4, right: 30, bottom: 0, left: -10 }} barCategoryGap={1}>
             <XAxis
               dataKey="at"
-              tick={axis}
+              tick={AXIS_TICK}
               stroke="var(--ink)"
               unit={` ${displayUnit('distance', system).unit}`}
               interval="preserveStartEnd"
               minTickGap={30}
             />
-            <YAxis tick={axis} stroke="var(--line)" width={56} tickCount={3} />
+            <YAxis tick={AXIS_TICK} stroke="var(--line)" width={56} tickCount={3} />
             <Bar dataKey="area" fill="var(--water)" isAnimationActive={false} />
           </BarChart>
         </ResponsiveContainer>

@@ -3,10 +3,8 @@ import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { displayUnit, toDisplay } from '#core/units';
 import { useApp } from '../../app/store.ts';
 import { useView } from '../../app/selectors.ts';
-import { FONT } from '../../app/theme.ts';
-import { Muted } from '../../kit/index.ts';
+import { AXIS_TICK, Muted } from '../../kit/index.ts';
 
-const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
 const BARS = 24;
 
 /** The storm as it falls: wettest in the middle. */
@@ -32,14 +30,14 @@ export function StormBars(): ReactNode {
         <BarChart data={rows} margin={{ top: 6, right: 22, bottom: 0, left: -14 }} barCategoryGap={1}>
           <XAxis
             dataKey="minute"
-            tick={axis}
+            tick={AXIS_TICK}
             stroke="var(--ink)"
             tickFormatter={(m: number) => `${m}`}
             unit=" min"
             interval="preserveStartEnd"
             minTickGap={28}
           />
-          <YAxis tick={axis} stroke="var(--line)" width={56} />
+          <YAxis tick={AXIS_TICK} stroke="var(--line)" width={56} />
           <Bar dataKey="rate" fill="var(--water)" isAnimationActive={false} />
         </BarChart>
       </ResponsiveContainer>

@@ -5,7 +5,7 @@ import { displayUnit, formatNumber, toDisplay } from '#core/units';
 import { useApp } from '../../app/store.ts';
 import { useDerived, useView } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
-import { Button } from '../../kit/index.ts';
+import { AXIS_TICK, Button } from '../../kit/index.ts';
 
 const Title = styled.p`
   font-size: 13px;
@@ -23,7 +23,6 @@ const Table = styled.table`
     border-bottom: 1px solid var(--line);
   }
 `;
-const axis = { fontSize: 11.5, fontFamily: FONT.figures, fill: 'var(--muted)' };
 
 const hourTick = (h: number): string => `${Number(h.toFixed(1))} h`;
 
@@ -110,8 +109,8 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
           <ResponsiveContainer width="100%" height={170}>
             <ComposedChart data={rows} margin={{ top: 6, right: 18, bottom: 0, left: -6 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
-              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={axis} tickFormatter={hourTick} stroke="var(--ink)" />
-              <YAxis yAxisId="level" domain={[floor, top + pad]} tick={axis} tickFormatter={tick} width={58} stroke="var(--line)" />
+              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={AXIS_TICK} tickFormatter={hourTick} stroke="var(--ink)" />
+              <YAxis yAxisId="level" domain={[floor, top + pad]} tick={AXIS_TICK} tickFormatter={tick} width={58} stroke="var(--line)" />
               <YAxis yAxisId="rain" orientation="right" reversed domain={[0, (max: number) => max * 3]} hide />
               <Bar yAxisId="rain" dataKey="rain" fill="var(--muted)" opacity={0.55} isAnimationActive={false} />
               <Area
@@ -130,7 +129,7 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
                   y={sill}
                   stroke="var(--ink)"
                   strokeDasharray="5 4"
-                  label={{ value: 'sill', position: 'insideBottomRight', ...axis, fill: 'var(--ink)' }}
+                  label={{ value: 'sill', position: 'insideBottomRight', ...AXIS_TICK, fill: 'var(--ink)' }}
                 />
               )}
               <ReferenceLine
@@ -138,7 +137,7 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
                 y={crest}
                 stroke="var(--mossText)"
                 strokeWidth={2}
-                label={{ value: 'lowest crest', position: 'insideTopRight', ...axis, fill: 'var(--mossText)' }}
+                label={{ value: 'lowest crest', position: 'insideTopRight', ...AXIS_TICK, fill: 'var(--mossText)' }}
               />
             </ComposedChart>
           </ResponsiveContainer>
@@ -146,8 +145,8 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
           <ResponsiveContainer width="100%" height={120}>
             <LineChart data={rows} margin={{ top: 6, right: 18, bottom: 0, left: -6 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
-              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={axis} tickFormatter={hourTick} stroke="var(--ink)" />
-              <YAxis tick={axis} width={58} stroke="var(--line)" />
+              <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={AXIS_TICK} tickFormatter={hourTick} stroke="var(--ink)" />
+              <YAxis tick={AXIS_TICK} width={58} stroke="var(--line)" />
               <Line
                 dataKey="inflow"
                 dot={false}
