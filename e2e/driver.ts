@@ -96,8 +96,31 @@ export class Visitor {
     await this.page.goto(`${this.url}${path}`, { waitUntil: 'networkidle0' });
   }
 
+  /** Waits until nothing on the page has moved for a moment, as a person does before reaching for a thing; two seconds at most. */
+  private async settled(): Promise<void> {
+    await this.page.evaluate(
+      () =>
+        new Promise<void>((resolve) => {
+          const done = (): void => {
+            watch.disconnect();
+            clearTimeout(quiet);
+            clearTimeout(limit);
+            resolve();
+          };
+          let quiet = setTimeout(done, 120);
+          const limit = setTimeout(done, 2000);
+          const watch = new MutationObserver(() => {
+            clearTimeout(quiet);
+            quiet = setTimeout(done, 120);
+          });
+          watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+        }),
+    );
+  }
+
   /** Clicks what has this accessible name. */
   async press(name: string, role = 'button'): Promise<void> {
+    await this.settled();
     await this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
   }
 
@@ -130,6 +153,7 @@ export class Visitor {
   /** Types into the field with this label and leaves it. */
   async type(label: string, text: string): Promise<void> {
     const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+    await this.settled();
     await field?.click({ count: 3 });
     await field?.type(text);
     await this.page.keyboard.press('Tab');
@@ -153,6 +177,7 @@ export class Visitor {
       {},
       label,
     );
+    await this.settled();
     await (handle as unknown as ElementHandle<HTMLButtonElement>).click();
     await this.page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
   }

@@ -41,6 +41,8 @@ export function land(open: () => Bench): void {
       // A higher bank, an undo, and it is gone again.
       await v.press('Undo');
       await v.verdict(new RegExp(`${withIt.toFixed(2)} ha drains to Valley gate`));
+      // The sheet has settled: what is under the pointer stays there.
+      await v.reads('aside', /Cut it down 150 mm/);
       await v.press('Remove Windrow');
       await v.verdict(/3\.44 ha drains to Valley gate/);
       expect(v.errors).toEqual([]);

@@ -107,6 +107,7 @@ export function views(open: () => Bench): void {
       await first.verdict(/Orchard swale/);
       const second = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
       await second.reads('[data-testid="saved"]', /read-only/);
+      await second.verdict(/Orchard swale/);
       const hash = documentHash(await first.kept());
       await second.type('Water depth at the sill', '0.6');
       await second.reads('main', /open in another tab/);

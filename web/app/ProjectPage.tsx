@@ -9,6 +9,7 @@ import { LongSection } from '../stages/works/LongSection.tsx';
 import { Descent } from './Descent.tsx';
 import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
+import { useChain } from './selectors.ts';
 import { openById } from './open.ts';
 import { useLand } from './land.ts';
 import { redoLast, undoLast, useApp } from './store.ts';
@@ -68,6 +69,8 @@ export function ProjectPage(): ReactNode {
   const { id = '', stage = 'works' } = useParams();
   const openId = useApp((s) => s.history?.project.id);
   const hasSection = useLand((s) => s.shown !== null);
+  const { swale } = useChain();
+  const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === swale?.id && l.path.length > 1) ?? false);
   const [missing, setMissing] = useState(false);
   useEffect(() => {
     if (openId === id) return;
@@ -87,7 +90,9 @@ export function ProjectPage(): ReactNode {
   const ui = STAGE_UI.find((s) => s.id === stage);
   if (missing) return <Navigate to="/projects" replace />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
-  const hasStrip = ui.id === 'works' || (ui.id === 'land' && hasSection);
+  // Room is kept only for what there is to show: without a swale there is no stack and no way of its water.
+  const hasStack = ui.hasStack && swale !== null;
+  const hasStrip = (ui.id === 'works' && hasWay) || (ui.id === 'land' && hasSection);
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
   return (
     <Page>
@@ -96,9 +101,9 @@ export function ProjectPage(): ReactNode {
         <Descent />
         <Middle $hasStrip={hasStrip}>
           <Verdict stage={ui.id} />
-          <PlanRow $hasStack={ui.hasStack}>
+          <PlanRow $hasStack={hasStack}>
             <Plan showPegs={ui.id === 'pegs'} />
-            {ui.hasStack && <LevelStack />}
+            {hasStack && <LevelStack />}
           </PlanRow>
           {ui.id === 'works' && <LongSection />}
           {ui.id === 'land' && <LandSection />}

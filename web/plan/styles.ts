@@ -70,11 +70,9 @@ function swaleStyles(look: Look, p: Palette, { geometry, resolution }: { geometr
   return [
     ...(look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: 2 * width + 9 }) })] : []),
     new Style({ geometry: shifted(-width / 2), stroke: new Stroke({ color: p.water, width, lineCap: 'butt' }) }),
-    new Style({
-      geometry: shifted(width / 2),
-      stroke: new Stroke({ color: p.moss, width, lineCap: 'butt' }),
-      ...withText(label(look.label, p)),
-    }),
+    new Style({ geometry: shifted(width / 2), stroke: new Stroke({ color: p.moss, width, lineCap: 'butt' }) }),
+    // The name of what is selected comes before others where they crowd.
+    new Style({ geometry: shifted(width / 2), zIndex: look.isSelected === true ? 8 : 0, ...withText(label(look.label, p)) }),
   ];
 }
 
@@ -240,7 +238,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
         fill: new Fill({ color: p.alarm }),
         stroke: new Stroke({ color: p.paper, width: 1.5 }),
       }),
-      ...withText(label(l.label, p, { colour: p.alarm })),
+      ...withText(label(l.label, p, { colour: p.alarm, offsetY: 19 })),
     }),
   ],
   pin: (l, p) => [
