@@ -139,6 +139,22 @@ describe('other things seen', () => {
     const past = derived(withSeen(house, seen('downspout', { at: [100, 97] }))).derived.catchments[0].areaM2;
     expect(Math.abs(on - past - roofM2)).toBeLessThan(0.2 * roofM2);
   });
+  it('a downspout takes the whole of a great roof, however many cells it has', () => {
+    const shed: Feature = {
+      id: 'h',
+      kind: 'building',
+      ring: [
+        [60, 104],
+        [140, 104],
+        [140, 144],
+        [60, 144],
+      ],
+    };
+    const on = derived(withSeen(shed)).derived.catchments[0].areaM2;
+    const past = derived(withSeen(shed, seen('downspout', { at: [100, 97] }))).derived.catchments[0].areaM2;
+    // 800 cells of roof; what runs against its walls still finds the swale round its ends.
+    expect(Math.abs(on - past - 80 * 40)).toBeLessThan(0.1 * 80 * 40);
+  });
   it('a spring feeds the first work below it, day and night', () => {
     const spring = seen('spring', { at: [100, 150], flowM3s: 0.001 });
     const d = derived(withSeen(spring)).derived;

@@ -1,6 +1,5 @@
-import { contains } from '../geometry/index.ts';
+import { followWater } from '../network/index.ts';
 import { type Project } from '../project/index.ts';
-import { centreOf, traceDown } from '../terrain/index.ts';
 import type { Interception } from './catchments.ts';
 import type { Memo } from './memo.ts';
 import type { GroundModel } from './terrain-steps.ts';
@@ -13,17 +12,8 @@ export function springsOf(project: Project, model: GroundModel, on: { met: Inter
     const { at } = f;
     if (f.kind !== 'spring' || !at) return [];
     const key = `${on.met.key}|${at.join()}|${JSON.stringify(outline)}`;
-    const found = on.memo.step(`spring:${f.id}`, key, () => {
-      let to = 'terrain-edge';
-      const { path } = traceDown({ grid: model.grid, flow: model.flow }, at, (cell) => {
-        const owner = on.met.owner[cell];
-        if (owner !== 0) to = on.met.works[owner - 1];
-        else if (outline.length >= 3 && !contains(outline, centreOf(model.grid, cell))) to = 'property-edge';
-        else return false;
-        return true;
-      });
-      return { to, path };
-    });
+    const plan = { grid: model.grid, flow: model.flow, owner: on.met.owner, works: on.met.works, outline };
+    const found = on.memo.step(`spring:${f.id}`, key, () => followWater(plan, at, null));
     return [{ id: f.id, flowM3s: f.flowM3s ?? 0, ...found }];
   });
 }

@@ -1,5 +1,5 @@
 import type { Destination, Link, Outlet } from '../contract/index.ts';
-import { type Line, closed, contains, distance, nearestOnLine } from '../geometry/index.ts';
+import { type Line, type Point, closed, contains, distance, nearestOnLine } from '../geometry/index.ts';
 import { SHALLOW_FLOW } from '../hydraulics/index.ts';
 import { type Flow, type Grid, centreOf, traceDown } from '../terrain/index.ts';
 
@@ -13,13 +13,13 @@ export interface Plan {
   readonly outline: Line;
 }
 
-/** Follows an outlet's water downhill to the next work that catches it, the property line or the edge of the terrain. */
-export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
+/** Follows water from a place to the next work that catches it (`store`'s own line left out), the property line or the edge of the terrain. */
+export function followWater(plan: Plan, from: Point, store: string | null): { readonly to: Destination; readonly path: Link['path'] } {
   const { grid, flow, owner, works, outline } = plan;
-  const own = works.indexOf(store) + 1;
+  const own = store === null ? -1 : works.indexOf(store) + 1;
   const hasOutline = outline.length >= 3;
   let to: Destination = 'terrain-edge';
-  const trace = traceDown({ grid, flow }, outlet.dischargeAt, (cell) => {
+  const trace = traceDown({ grid, flow }, from, (cell) => {
     if (owner[cell] !== 0 && owner[cell] !== own) {
       to = works[owner[cell] - 1];
       return true;
@@ -35,12 +35,18 @@ export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
     // A property line drawn along the edge of the terrain is crossed in the same step.
     if (nearestOnLine([last[0], last[1]], closed(outline)).distanceM <= 1.5 * grid.cellM) to = 'property-edge';
   }
+  return { to, path: trace.path };
+}
+
+/** The way of an outlet's water, with its length and the time it takes. */
+export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
+  const { to, path } = followWater(plan, outlet.dischargeAt, store);
   let lengthM = 0;
-  for (let i = 1; i < trace.path.length; i++) {
-    const [a, b] = [trace.path[i - 1], trace.path[i]];
+  for (let i = 1; i < path.length; i++) {
+    const [a, b] = [path[i - 1], path[i]];
     lengthM += distance([a[0], a[1]], [b[0], b[1]]);
   }
-  const fall = trace.path.length > 1 ? trace.path[0][2] - trace.path[trace.path.length - 1][2] : 0;
+  const fall = path.length > 1 ? path[0][2] - path[path.length - 1][2] : 0;
   const slope = Math.max(0.001, lengthM > 0 ? fall / lengthM : 0);
-  return { from: store, outlet: outlet.id, to, path: trace.path, lengthM, lagS: lengthM / SHALLOW_FLOW.evaluate({ S: slope }) };
+  return { from: store, outlet: outlet.id, to, path, lengthM, lagS: lengthM / SHALLOW_FLOW.evaluate({ S: slope }) };
 }

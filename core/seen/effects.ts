@@ -98,7 +98,7 @@ export function surfaceOf(grid: Grid, features: readonly Feature[], roofs: reado
   if (roofs.length === 0) return edited;
   const z = Float32Array.from(edited.z);
   for (const { cells } of roofs) {
-    const top = Math.max(...cells.map((i) => edited.z[i])) + ROOF_ABOVE_M;
+    const top = cells.reduce((high, i) => Math.max(high, edited.z[i]), -Infinity) + ROOF_ABOVE_M;
     for (const i of cells) z[i] = top;
   }
   return { ...edited, z };

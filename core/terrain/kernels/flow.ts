@@ -193,22 +193,15 @@ function findPairs(grid: Grid, filled: Float64Array, out: { readonly pair: Uint8
   }
 }
 
-/** Jumps that lead downhill on the filled surface: any other would let water run in a circle. At most 200 end in one cell. */
+/** Jumps that lead downhill on the filled surface: any other would let water run in a circle. */
 function soundJumps(filled: Float64Array, jumps: ReadonlyMap<number, number>): Map<number, number> {
-  const ends = new Map<number, number>();
-  return new Map(
-    [...jumps].filter(([from, to]) => {
-      const count = (ends.get(to) ?? 0) + 1;
-      if (!(filled[to] < filled[from]) || count > 200) return false;
-      ends.set(to, count);
-      return true;
-    }),
-  );
+  return new Map([...jumps].filter(([from, to]) => filled[to] < filled[from]));
 }
 
 /** How many cells may yet send each cell water: those with it in their pair, and jumps that end there. */
-function countWaiting(pair: Uint8Array, off: Int32Array, jumps: ReadonlyMap<number, number>): Uint8Array {
-  const waiting = new Uint8Array(pair.length);
+function countWaiting(pair: Uint8Array, off: Int32Array, jumps: ReadonlyMap<number, number>): Uint8Array | Int32Array {
+  // Eight neighbours fit a byte; a whole roof may be led to one cell.
+  const waiting = jumps.size === 0 ? new Uint8Array(pair.length) : new Int32Array(pair.length);
   for (let i = 0; i < pair.length; i++) {
     const code = pair[i];
     if (code === NONE) continue;
