@@ -13,6 +13,7 @@ const steps = [
   ['prettier', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
   ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e']],
   ...['core', 'tsconfig.json', 'web', 'e2e'].map((project) => [`types of ${project}`, bin('tsc'), ['-p', project]]),
+  ['compiled kernels', process.execPath, ['scripts/build-native.mjs', '--check']],
   ['generated docs', bin('tsx'), ['scripts/write-methods.ts', '--check']],
   ['unit tests', bin('jest'), ['--selectProjects', 'core', 'cli', 'server', 'web', '--json', `--outputFile=${out}`]],
   ['interface tests', bin('jest'), ['--selectProjects', 'e2e', '--runInBand', '--json', `--outputFile=${out}.e2e`]],

@@ -17,7 +17,7 @@ export function createApp(dist = DIST): Express {
         directives: {
           'img-src': ["'self'", 'data:', 'blob:'],
           'worker-src': ["'self'", 'blob:'],
-          'script-src': ["'self'"],
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'connect-src': ["'self'", 'blob:', 'data:'],
           'upgrade-insecure-requests': null,
         },

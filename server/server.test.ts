@@ -27,6 +27,6 @@ describe('the rainfall-frequency stand-in', () => {
   });
   it('lets the page run nothing that it did not serve', async () => {
     const { headers } = await request(app).get('/api/rainfall-frequency');
-    expect(headers['content-security-policy']).toMatch(/script-src 'self'(;|$)/);
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/);
   });
 });

@@ -66,6 +66,7 @@ export function edgeCells({ ncols, nrows, z }: Grid): Uint8Array {
     edge[row * ncols] = 1;
     edge[row * ncols + ncols - 1] = 1;
   }
+  if (!z.includes(NaN)) return edge;
   for (let i = 0; i < z.length; i++) if (z[i] !== z[i]) markAround(edge, i, { ncols, nrows });
   return edge;
 }

@@ -2,6 +2,7 @@
 // which only the two beside the steepest of the eight neighbours are weighed; of the two neighbours that straddle it, the one that keeps the whole path nearest to the true fall line is
 // taken (least transversal deviation: Orlandini et al. 2003, WRR 39(6), with the deviation carried from the largest donor).
 import type { Grid } from '../grid.ts';
+import { openNative } from './native.ts';
 import { STEP_COL, STEP_ROW, edgeCells } from '../grid.ts';
 
 /** One receiver a cell, plus what is needed to follow a single drop more closely than its cell. */
@@ -14,10 +15,8 @@ export interface Flow {
   readonly cells: Int32Array;
   /** Cells from highest to lowest: every cell stands after all its donors. */
   readonly order: Int32Array;
-  /** The neighbours that straddle the fall line: steepest direction, then HAS_OTHER, then IS_CLOCKWISE; NONE where there is none. */
-  readonly pair: Uint8Array;
-  /** Sine of the angle between the fall line and the cardinal one of the pair. */
-  readonly sine: Float32Array;
+  /** Where each fall line lies between the two neighbours that straddle it, packed (see SINGLE); read it with straddleOf. */
+  readonly facet: Uint16Array;
   /** Cells whose water is led elsewhere (a pipe, a roof's downspout), with the cell where it comes out. */
   readonly jumps: ReadonlyMap<number, number>;
 }
@@ -27,9 +26,17 @@ export const LEAVES = -1;
 export const NO_GROUND = -2;
 export const JUMPS = 8;
 
-const HAS_OTHER = 8;
-const IS_CLOCKWISE = 16;
-const NONE = 255;
+// A facet in 16 bits. The top four: k = 0..7 for a fall line between directions k and k + 1, either of which may be taken, or
+// SINGLE + d where only direction d will do. The low twelve: tangent of its angle from the cardinal one, in TANGENT_PARTS.
+const SINGLE = 8;
+const TANGENT_BITS = 12;
+const TANGENT_PARTS = (1 << TANGENT_BITS) - 1;
+const NONE = 0xffff;
+/** While flow is worked out: the water of this cell is led elsewhere. */
+const LED = 0xfffe;
+
+/** Sideways error is counted in whole parts of a cell, so that the choice between two neighbours needs no branch. */
+const DRIFT_PARTS = 65536;
 const DIAGONAL = Math.SQRT1_2;
 const NO_JUMPS: ReadonlyMap<number, number> = new Map();
 
@@ -46,150 +53,94 @@ export interface Straddle {
   readonly driftDiagonal: number;
 }
 
-/** Unpacks a cell's pair; a direction that is not there is -1. */
-export function straddleOf({ pair, sine }: Flow, i: number): Straddle {
-  const code = pair[i];
-  if (code === NONE) return { cardinal: -1, diagonal: -1, driftCardinal: 0, driftDiagonal: 0 };
-  const steepest = code & 7;
-  const isCardinal = (steepest & 1) === 0;
-  if ((code & HAS_OTHER) === 0) {
-    return { cardinal: isCardinal ? steepest : -1, diagonal: isCardinal ? -1 : steepest, driftCardinal: 0, driftDiagonal: 0 };
+/** By the top four bits of a facet: its cardinal and diagonal direction (the same where there is one only) and which way the diagonal lies. */
+const KINDS = ((): { readonly cardinal: Int8Array; readonly diagonal: Int8Array; readonly turn: Int8Array } => {
+  const [cardinal, diagonal, turn] = [new Int8Array(16), new Int8Array(16), new Int8Array(16)];
+  for (let k = 0; k < 8; k++) {
+    const odd = k & 1;
+    cardinal[k] = (k + odd) & 7;
+    diagonal[k] = (k + 1 - odd) & 7;
+    turn[k] = 1 - 2 * odd;
+    cardinal[SINGLE + k] = diagonal[SINGLE + k] = k;
   }
-  const other = (steepest + (code & IS_CLOCKWISE ? 1 : 7)) & 7;
-  const turn = ((code & IS_CLOCKWISE) !== 0) === isCardinal ? 1 : -1;
-  const sin = sine[i];
-  const cos = Math.sqrt(1 - sin * sin);
-  return {
-    cardinal: isCardinal ? steepest : other,
-    diagonal: isCardinal ? other : steepest,
-    driftCardinal: -turn * sin,
-    driftDiagonal: turn * (cos - sin),
-  };
+  return { cardinal, diagonal, turn };
+})();
+
+function anglesOf(facet: number): { readonly sin: number; readonly cos: number } {
+  const tangent = (facet & TANGENT_PARTS) / TANGENT_PARTS;
+  const cos = 1 / Math.sqrt(1 + tangent * tangent);
+  return { sin: tangent * cos, cos };
 }
 
-/** Levels around an edge cell; what is missing is continued straight on from the other side, or taken as a way out. */
-function edgeWindow({ ncols, nrows }: Grid, filled: Float64Array, i: number): Float64Array {
-  const col = i % ncols;
-  const row = (i - col) / ncols;
-  const at = (d: number): number => {
-    const [c, r] = [col + STEP_COL[d], row + STEP_ROW[d]];
-    return c < 0 || r < 0 || c >= ncols || r >= nrows ? NaN : filled[r * ncols + c];
-  };
-  return Float64Array.from({ length: 8 }, (_, d) => {
-    const own = at(d);
-    if (!Number.isNaN(own)) return own;
-    const opposite = at((d + 4) & 7);
-    return Number.isNaN(opposite) ? filled[i] - 1e-3 : 2 * filled[i] - opposite;
-  });
+/** Sideways error of a step to the cardinal and to the diagonal neighbour, pair by pair of tangent, without its sign [DRIFT_PARTS]. */
+const DRIFTS = Int32Array.from({ length: 2 * (TANGENT_PARTS + 1) }, (_, j) => {
+  const { sin, cos } = anglesOf(j >> 1);
+  return Math.round(DRIFT_PARTS * ((j & 1) === 0 ? sin : cos - sin));
+});
+
+/** Unpacks a cell's facet; a direction that is not there is -1. */
+export function straddleOf({ facet }: Flow, i: number): Straddle {
+  const code = facet[i];
+  if (code === NONE) return { cardinal: -1, diagonal: -1, driftCardinal: 0, driftDiagonal: 0 };
+  const kind = code >> TANGENT_BITS;
+  const d = kind & 7;
+  if (kind >= SINGLE) return { cardinal: d & 1 ? -1 : d, diagonal: d & 1 ? d : -1, driftCardinal: 0, driftDiagonal: 0 };
+  const { sin, cos } = anglesOf(code);
+  const turn = KINDS.turn[kind];
+  return { cardinal: KINDS.cardinal[kind], diagonal: KINDS.diagonal[kind], driftCardinal: -turn * sin, driftDiagonal: turn * (cos - sin) };
 }
 
-/** The pair of an edge cell. One whose fall line points off the ground is an outlet. */
-function edgePair(grid: Grid, filled: Float64Array, i: number): { code: number; sin: number } {
-  const { ncols, nrows } = grid;
-  const window = edgeWindow(grid, filled, i);
-  const here = filled[i];
+/** Facet of a fall line between the steepest of the eight neighbours and the better of the two beside it. */
+function packed(steepest: number, isLeft: boolean, { along, across }: { readonly along: number; readonly across: number }): number {
+  const parts = Math.round((TANGENT_PARTS * across) / along);
+  return ((isLeft ? (steepest + 7) & 7 : steepest) << TANGENT_BITS) | parts;
+}
+
+/** The facet of an edge cell, or NONE for an outlet: one whose fall line points off the ground. `levels` is around(), `window` what it is taken for. */
+function edgeFacet(here: number, levels: Float64Array, window: Float64Array): number {
   let best = 0;
   let steepest = -1;
   for (let d = 0; d < 8; d++) {
+    // What is missing is continued straight on from the other side, or taken as a way out.
+    const opposite = levels[(d + 4) & 7];
+    window[d] = levels[d] === levels[d] ? levels[d] : opposite === opposite ? 2 * here - opposite : here - 1e-3;
     const drop = (here - window[d]) * (d & 1 ? DIAGONAL : 1);
     if (drop > best) {
       best = drop;
       steepest = d;
     }
   }
-  if (steepest < 0) return { code: NONE, sin: 0 };
-  const col = i % ncols;
-  const row = (i - col) / ncols;
-  const exists = (d: number): boolean => {
-    const [c, r] = [col + STEP_COL[d], row + STEP_ROW[d]];
-    return c >= 0 && r >= 0 && c < ncols && r < nrows && filled[r * ncols + c] < here;
-  };
+  if (steepest < 0 || !(levels[steepest] < here)) return NONE;
   const isLeft = window[(steepest + 7) & 7] < window[(steepest + 1) & 7];
   const other = (steepest + (isLeft ? 7 : 1)) & 7;
   const isCardinal = (steepest & 1) === 0;
   const along = here - window[isCardinal ? steepest : other];
   const across = here - window[isCardinal ? other : steepest] - along;
-  if (!exists(steepest)) return { code: NONE, sin: 0 };
-  if (!(across > 0 && along >= across)) return { code: steepest, sin: 0 };
-  if (!exists(other)) return { code: NONE, sin: 0 };
-  return { code: steepest | HAS_OTHER | (isLeft ? 0 : IS_CLOCKWISE), sin: across / Math.sqrt(along * along + across * across) };
+  if (!(across > 0 && along >= across)) return (SINGLE | steepest) << TANGENT_BITS;
+  return levels[other] < here ? packed(steepest, isLeft, { along, across }) : NONE;
 }
 
-/** Pair and sine of every cell. Written out neighbour by neighbour: a loop over offsets costs twice as much here. */
-function findPairs(grid: Grid, filled: Float64Array, out: { readonly pair: Uint8Array; readonly sine: Float32Array }): void {
-  const { ncols } = grid;
-  const { pair, sine } = out;
+// The descent keeps four numbers of a cell side by side, so that a step down touches few cache lines: its sideways error, the
+// cells above, the largest donor, and how often it is named by cells that may yet send it water.
+const WAITING = 3;
+
+/** Facets of the cells at the border or beside no data, and NONE where there is no ground. */
+function findEdgeFacets(grid: Grid, filled: Float64Array, facet: Uint16Array): void {
+  const { ncols, nrows } = grid;
   const edge = edgeCells(grid);
-  const n = filled.length;
-  for (let i = 0; i < n; i++) {
-    const here = filled[i];
-    if (here !== here) continue;
-    if (edge[i] === 1) {
-      const { code, sin } = edgePair(grid, filled, i);
-      pair[i] = code;
-      sine[i] = sin;
-      continue;
+  const levels = new Float64Array(8);
+  const window = new Float64Array(8);
+  for (let i = edge.indexOf(1); i >= 0; i = edge.indexOf(1, i + 1)) {
+    facet[i] = NONE;
+    if (filled[i] !== filled[i]) continue;
+    const col = i % ncols;
+    const row = (i - col) / ncols;
+    for (let d = 0; d < 8; d++) {
+      const c = col + STEP_COL[d];
+      const r = row + STEP_ROW[d];
+      levels[d] = c < 0 || r < 0 || c >= ncols || r >= nrows ? NaN : filled[r * ncols + c];
     }
-    const e = here - filled[i + 1];
-    const se = here - filled[i + ncols + 1];
-    const s = here - filled[i + ncols];
-    const sw = here - filled[i + ncols - 1];
-    const w = here - filled[i - 1];
-    const nw = here - filled[i - ncols - 1];
-    const no = here - filled[i - ncols];
-    const ne = here - filled[i - ncols + 1];
-    // The largest drop of each kind, then the steeper of the two.
-    let c = 0;
-    let bestC = e;
-    if (s > bestC) {
-      bestC = s;
-      c = 2;
-    }
-    if (w > bestC) {
-      bestC = w;
-      c = 4;
-    }
-    if (no > bestC) {
-      bestC = no;
-      c = 6;
-    }
-    let d = 1;
-    let bestD = se;
-    if (sw > bestD) {
-      bestD = sw;
-      d = 3;
-    }
-    if (nw > bestD) {
-      bestD = nw;
-      d = 5;
-    }
-    if (ne > bestD) {
-      bestD = ne;
-      d = 7;
-    }
-    let along: number;
-    let across: number;
-    let code: number;
-    if (bestC >= bestD * DIAGONAL) {
-      if (bestC <= 0) continue;
-      const left = c === 0 ? ne : c === 2 ? se : c === 4 ? sw : nw;
-      const right = c === 0 ? se : c === 2 ? sw : c === 4 ? nw : ne;
-      along = bestC;
-      across = (left > right ? left : right) - bestC;
-      code = left > right ? c | HAS_OTHER : c | HAS_OTHER | IS_CLOCKWISE;
-    } else {
-      if (bestD <= 0) continue;
-      const left = d === 1 ? e : d === 3 ? s : d === 5 ? w : no;
-      const right = d === 1 ? s : d === 3 ? w : d === 5 ? no : e;
-      along = left > right ? left : right;
-      across = bestD - along;
-      code = left > right ? d | HAS_OTHER : d | HAS_OTHER | IS_CLOCKWISE;
-    }
-    // Outside the facet between them the fall line is the steepest direction itself.
-    if (across > 0 && along >= across) {
-      pair[i] = code;
-      sine[i] = across / Math.sqrt(along * along + across * across);
-    } else pair[i] = code & 7;
+    facet[i] = edgeFacet(filled[i], levels, window);
   }
 }
 
@@ -198,100 +149,34 @@ function soundJumps(filled: Float64Array, jumps: ReadonlyMap<number, number>): M
   return new Map([...jumps].filter(([from, to]) => filled[to] < filled[from]));
 }
 
-/** How many cells may yet send each cell water: those with it in their pair, and jumps that end there. */
-function countWaiting(pair: Uint8Array, off: Int32Array, jumps: ReadonlyMap<number, number>): Uint8Array | Int32Array {
-  // Eight neighbours fit a byte; a whole roof may be led to one cell.
-  const waiting = jumps.size === 0 ? new Uint8Array(pair.length) : new Int32Array(pair.length);
-  for (let i = 0; i < pair.length; i++) {
-    const code = pair[i];
-    if (code === NONE) continue;
-    const d = code & 7;
-    waiting[i + off[d]]++;
-    if (code & HAS_OTHER) waiting[i + off[(d + (code & IS_CLOCKWISE ? 1 : 7)) & 7]]++;
-  }
-  for (const to of jumps.values()) waiting[to]++;
-  return waiting;
-}
-
-// What the descent keeps of a cell, side by side in one array so that a step down touches few cache lines. Float32 counts
-// exactly up to 2^24 cells, above the largest grid accepted.
-const DRIFT = 0;
-const CELLS = 1;
-const LARGEST = 2;
-
-/** By pair code: which way the diagonal lies of the cardinal (0: there is one neighbour only), and the cardinal and diagonal direction. */
-const CHOICES = ((): { turn: Int8Array; choice: Int8Array } => {
-  const turn = new Int8Array(32);
-  const choice = new Int8Array(64);
-  for (let code = 0; code < 32; code++) {
-    const first = code & 7;
-    const isCardinal = (first & 1) === 0;
-    const clockwise = (code & IS_CLOCKWISE) !== 0;
-    const second = code & HAS_OTHER ? (first + (clockwise ? 1 : 7)) & 7 : first;
-    turn[code] = code & HAS_OTHER ? (clockwise === isCardinal ? 1 : -1) : 0;
-    choice[2 * code] = isCardinal ? first : second;
-    choice[2 * code + 1] = isCardinal ? second : first;
-  }
-  return { turn, choice };
-})();
-
-/** Receivers, contributing cells and processing order of a filled surface (from fillDepressions). */
+/** Receivers, contributing cells and processing order of a filled surface (from fillDepressions). The loops over all cells are native/flow.ts. */
 export function flowOf(grid: Grid, filled: Float64Array, led: ReadonlyMap<number, number> = NO_JUMPS): Flow {
   const { ncols, nrows } = grid;
   const n = filled.length;
-  const off = stepsOf(ncols);
-  const pair = new Uint8Array(n).fill(NONE);
-  const sine = new Float32Array(n);
-  findPairs(grid, filled, { pair, sine });
   const jumps = led.size === 0 ? NO_JUMPS : soundJumps(filled, led);
-  for (const from of jumps.keys()) pair[from] = NONE;
-  const waiting = countWaiting(pair, off, jumps);
-  const receiver = new Int8Array(n).fill(NO_GROUND);
-  const state = new Float32Array(4 * n);
-  const order = new Int32Array(n);
-  const ready = new Int32Array(n);
-  const { turn, choice } = CHOICES;
-  const leap = Int32Array.from(choice, (d) => off[d]);
-  let listed = 0;
-  for (let source = 0; source < n; source++) {
-    if (waiting[source] !== 0 || receiver[source] !== NO_GROUND || filled[source] !== filled[source]) continue;
-    // Down from each cell without donors until one still waits for another: near cells are then done near in time.
-    let held = 0;
-    ready[held++] = source;
-    while (held > 0) {
-      const i = ready[--held];
-      order[listed++] = i;
-      const own = (state[4 * i + CELLS] += 1);
-      const code = pair[i];
-      if (code === NONE) {
-        const to = jumps.size > 0 ? jumps.get(i) : undefined;
-        receiver[i] = to === undefined ? LEAVES : JUMPS;
-        if (to === undefined) continue;
-        state[4 * to + CELLS] += own;
-        if (--waiting[to] === 0) ready[held++] = to;
-        continue;
-      }
-      const sin = sine[i];
-      const turned = turn[code];
-      const byCardinal = state[4 * i + DRIFT] - turned * sin;
-      const byDiagonal = state[4 * i + DRIFT] + turned * (Math.sqrt(1 - sin * sin) - sin);
-      const pick = 2 * code + (Math.abs(byCardinal) <= Math.abs(byDiagonal) ? 0 : 1);
-      receiver[i] = choice[pick];
-      const r = i + leap[pick];
-      const error = (pick & 1) === 0 ? byCardinal : byDiagonal;
-      const other = i + leap[pick ^ 1];
-      state[4 * r + CELLS] += own;
-      if (own > state[4 * r + LARGEST]) {
-        state[4 * r + LARGEST] = own;
-        state[4 * r + DRIFT] = turned === 0 ? 0 : error;
-      }
-      if (other !== r && --waiting[other] === 0) ready[held++] = other;
-      if (--waiting[r] === 0) ready[held++] = r;
-    }
+  const places = [8 * n, 2 * n + 2, 16 * n, 32, 4 * DRIFTS.length, 8 * jumps.size, n, 4 * n, 4 * n];
+  const { kernels, buffer, at } = openNative(places);
+  const [levelsAt, facetAt, stateAt, offAt, driftsAt, jumpsAt, receiverAt, orderAt, spareAt] = at;
+  new Float64Array(buffer, levelsAt, n).set(filled);
+  new Int32Array(buffer, offAt, 8).set(stepsOf(ncols));
+  new Int32Array(buffer, driftsAt, DRIFTS.length).set(DRIFTS);
+  new Int32Array(buffer, jumpsAt, 2 * jumps.size).set([...jumps].flat());
+  const facet = new Uint16Array(buffer, facetAt, n);
+  const state = new Int32Array(buffer, stateAt, 4 * n).fill(0);
+  const receiver = new Int8Array(buffer, receiverAt, n).fill(NO_GROUND);
+  kernels.findFacets(levelsAt, facetAt, ncols, n);
+  findEdgeFacets(grid, filled, facet);
+  for (const [from, to] of jumps) {
+    facet[from] = LED;
+    state[4 * to + WAITING]++;
   }
-  const cells = new Int32Array(n);
-  for (let i = 0; i < n; i++) cells[i] = state[4 * i + CELLS];
-  return { ncols, nrows, receiver, cells, order: order.subarray(0, listed), pair, sine, jumps };
+  kernels.countWaiting(facetAt, stateAt, offAt, n);
+  const listed = kernels.descend(levelsAt, facetAt, stateAt, offAt, driftsAt, jumpsAt, jumps.size, receiverAt, orderAt, spareAt, n);
+  kernels.takeCells(stateAt, spareAt, n);
+  for (const from of jumps.keys()) facet[from] = NONE;
+  const cells = new Int32Array(buffer, spareAt, n).slice();
+  const order = new Int32Array(buffer, orderAt, listed).slice();
+  return { ncols, nrows, receiver: receiver.slice(), cells, order, facet: facet.slice(), jumps };
 }
 
 /** Cell that a cell's water goes to next; -1 where it leaves. */
@@ -309,8 +194,8 @@ export function stepLength(flow: Flow, i: number): number {
     const to = flow.jumps.get(i) ?? i;
     return Math.hypot((to % flow.ncols) - (i % flow.ncols), Math.floor(to / flow.ncols) - Math.floor(i / flow.ncols));
   }
-  if ((flow.pair[i] & HAS_OTHER) === 0) return d & 1 ? Math.SQRT2 : 1;
-  const sin = flow.sine[i];
-  const cos = Math.sqrt(1 - sin * sin);
+  const code = flow.facet[i];
+  if (code >> TANGENT_BITS >= SINGLE) return d & 1 ? Math.SQRT2 : 1;
+  const { sin, cos } = anglesOf(code);
   return d & 1 ? cos + sin : cos;
 }
