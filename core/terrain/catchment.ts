@@ -1,6 +1,6 @@
 import { type Point, signedArea } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
-import { JUMPS, NO_GROUND, stepLength, stepsOf } from './kernels/flow.ts';
+import { JUMPS, NO_GROUND, facetLength, stepLength, stepsOf } from './kernels/flow.ts';
 import { type Grid, STEP_COL, STEP_ROW } from './grid.ts';
 
 export interface CellSet {
@@ -9,6 +9,8 @@ export interface CellSet {
   /** Indices of the set, downstream before upstream. */
   readonly members: Int32Array;
 }
+
+const NONE_LED: readonly number[] = [];
 
 /** All cells whose water passes the given cells, these included; walks upstream only. */
 export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
@@ -19,12 +21,12 @@ export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
   const stack = new Int32Array(n);
   let count = 0;
   let held = 0;
-  const take = (i: number): void => {
-    if (mask[i] === 1) return;
+  for (let k = 0; k < outlets.length; k++) {
+    const i = outlets[k];
+    if (receiver[i] <= NO_GROUND || mask[i] === 1) continue;
     mask[i] = 1;
     stack[held++] = i;
-  };
-  for (let k = 0; k < outlets.length; k++) if (receiver[outlets[k]] > NO_GROUND) take(outlets[k]);
+  }
   // What is led here from elsewhere comes too.
   const led = sourcesOf(flow.jumps);
   const first = ncols + 1;
@@ -32,21 +34,60 @@ export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
   while (held > 0) {
     const i = stack[--held];
     members[count++] = i;
-    if (led !== null) for (const from of led.get(i) ?? []) take(from);
+    for (const from of led?.get(i) ?? NONE_LED) {
+      if (mask[from] === 1) continue;
+      mask[from] = 1;
+      stack[held++] = from;
+    }
     // A receiver never points off the grid, so a neighbour wrapped round a row's end never matches.
+    // Written out with state in locals: this runs for every cell above.
     if (i >= first && i <= last) {
-      if (receiver[i + 1] === 4) take(i + 1);
-      if (receiver[i + ncols + 1] === 5) take(i + ncols + 1);
-      if (receiver[i + ncols] === 6) take(i + ncols);
-      if (receiver[i + ncols - 1] === 7) take(i + ncols - 1);
-      if (receiver[i - 1] === 0) take(i - 1);
-      if (receiver[i - ncols - 1] === 1) take(i - ncols - 1);
-      if (receiver[i - ncols] === 2) take(i - ncols);
-      if (receiver[i - ncols + 1] === 3) take(i - ncols + 1);
+      let k = i + 1;
+      if (receiver[k] === 4 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i + ncols + 1;
+      if (receiver[k] === 5 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i + ncols;
+      if (receiver[k] === 6 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i + ncols - 1;
+      if (receiver[k] === 7 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i - 1;
+      if (receiver[k] === 0 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i - ncols - 1;
+      if (receiver[k] === 1 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i - ncols;
+      if (receiver[k] === 2 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
+      k = i - ncols + 1;
+      if (receiver[k] === 3 && mask[k] === 0) {
+        mask[k] = 1;
+        stack[held++] = k;
+      }
     } else {
       for (let d = 0; d < 8; d++) {
         const k = i + STEP_ROW[d] * ncols + STEP_COL[d];
-        if (k >= 0 && k < n && receiver[k] === ((d + 4) & 7)) take(k);
+        if (k < 0 || k >= n || receiver[k] !== ((d + 4) & 7) || mask[k] === 1) continue;
+        mask[k] = 1;
+        stack[held++] = k;
       }
     }
   }
@@ -112,7 +153,7 @@ export function shapeOf(
   set: CellSet & { readonly edge: Uint8Array; readonly slopes: Float32Array },
 ): CatchmentShape {
   const { members, mask, edge, slopes } = set;
-  const { receiver, jumps, ncols } = flow;
+  const { receiver, facet, jumps, ncols } = flow;
   const off = stepsOf(ncols);
   // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
   const lengths = new Float64Array(mask.length);
@@ -124,8 +165,12 @@ export function shapeOf(
     steepness += slopes[i];
     touches ||= edge[i] === 1;
     const d = receiver[i];
-    const below = d < 0 ? -1 : d === JUMPS ? (jumps.get(i) ?? -1) : i + off[d];
-    const length = below >= 0 && lengths[below] > 0 ? lengths[below] + stepLength(flow, i) : 0.5;
+    let length = 0.5;
+    if (d >= 0) {
+      const below = d === JUMPS ? (jumps.get(i) ?? -1) : i + off[d];
+      const rest = below >= 0 ? lengths[below] : 0;
+      if (rest > 0) length = rest + (d === JUMPS ? stepLength(flow, i) : facetLength(facet[i], d));
+    }
     lengths[i] = length;
     if (length > longest) longest = length;
   }

@@ -78,6 +78,12 @@ const DRIFTS = Int32Array.from({ length: 2 * (TANGENT_PARTS + 1) }, (_, j) => {
   return Math.round(DRIFT_PARTS * ((j & 1) === 0 ? sin : cos - sin));
 });
 
+/** Length along the fall line of a step to the cardinal and to the diagonal neighbour, pair by pair of tangent [cells]. */
+const LENGTHS = Float64Array.from({ length: 2 * (TANGENT_PARTS + 1) }, (_, j) => {
+  const { sin, cos } = anglesOf(j >> 1);
+  return (j & 1) === 0 ? cos : cos + sin;
+});
+
 /** Unpacks a cell's facet; a direction that is not there is -1. */
 export function straddleOf({ facet }: Flow, i: number): Straddle {
   const code = facet[i];
@@ -194,8 +200,11 @@ export function stepLength(flow: Flow, i: number): number {
     const to = flow.jumps.get(i) ?? i;
     return Math.hypot((to % flow.ncols) - (i % flow.ncols), Math.floor(to / flow.ncols) - Math.floor(i / flow.ncols));
   }
-  const code = flow.facet[i];
-  if (code >> TANGENT_BITS >= SINGLE) return d & 1 ? Math.SQRT2 : 1;
-  const { sin, cos } = anglesOf(code);
-  return d & 1 ? cos + sin : cos;
+  return facetLength(flow.facet[i], d);
+}
+
+/** The same from a cell's facet and the direction its water takes. */
+export function facetLength(facet: number, direction: number): number {
+  if (facet >= SINGLE << TANGENT_BITS) return direction & 1 ? Math.SQRT2 : 1;
+  return LENGTHS[((facet & TANGENT_PARTS) << 1) | (direction & 1)];
 }
