@@ -11,17 +11,26 @@ export interface Sheet {
   readonly lineOf: (row: number) => number;
 }
 
-/** A CSV with one header line; comma, semicolon or tab. */
-export function readSheet({ name, bytes }: InputFile): Sheet {
+/** A line with something in it. */
+export interface Row {
+  readonly cells: readonly string[];
+  readonly line: number;
+}
+
+/** Lines of a delimited text that hold anything; comma, semicolon or tab. */
+export function readRows({ name, bytes }: InputFile): Row[] {
   const text = strFromU8(bytes).replace(/^\uFEFF/, '');
   if (text.trim() === '') refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   if (text.includes('\u0000')) refuseFile(name, 'csv.binary', { what: 'it is not a text file', do: 'Export it as CSV.' });
   const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] });
-  const lines = parsed.data
+  return parsed.data
     .map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }))
     .filter(({ cells }) => cells.some((c) => c !== ''));
-  const [head, ...rows] = lines;
-  return { file: name, headers: head.cells.map((h) => h.toLowerCase()), rows: rows.map((r) => r.cells), lineOf: (row) => rows[row].line };
+}
+
+/** Rows below one header line. */
+export function sheetOf([head, ...rows]: readonly Row[], file: string): Sheet {
+  return { file, headers: head.cells.map((h) => h.toLowerCase()), rows: rows.map((r) => r.cells), lineOf: (row) => rows[row].line };
 }
 
 /** Column of the first name that the header has; -1 when it has none. */

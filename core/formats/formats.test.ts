@@ -18,7 +18,7 @@ import {
   writeProjectFile,
   writeRainTable,
 } from './index.ts';
-import { readSheet } from './columns.ts';
+import { readRows } from './columns.ts';
 
 const file = (name: string, text: string | Uint8Array) => ({ name, bytes: typeof text === 'string' ? strToU8(text) : text });
 const ASC = 'ncols 3\nnrows 2\nxllcorner 100\nyllcorner 200\ncellsize 2\nNODATA_value -9999\n1 2 3\n4 5 -9999\n';
@@ -137,7 +137,7 @@ describe('keeping and handing over', () => {
   });
   it('writes a rain table that it reads again', () => {
     const { table } = planeProject().rain!;
-    expect(readRainTable(readSheet(file('r.csv', writeRainTable(table)))).table).toEqual(table);
+    expect(readRainTable(readRows(file('r.csv', writeRainTable(table))), 'r.csv').table).toEqual(table);
   });
   const pegs = [{ work: 'w1', name: '0 <m>', x: 431000, y: 4612000, levelM: 119.381, groundM: 119.83, cutM: 0.449, staffM: 3.619 }];
   const workNames = new Map([['w1', 'Upper, east']]);

@@ -1,8 +1,9 @@
 import { readAsciiGrid } from './ascii-grid.ts';
-import { readSheet } from './columns.ts';
+import { readRows, sheetOf } from './columns.ts';
 import { requireCrs } from './crs.ts';
 import { readGeoTiff } from './geotiff.ts';
 import { type Imported, type InputFile, refuseFile } from './imported.ts';
+import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
 import { isSurvey, readSurvey } from './survey-csv.ts';
 
@@ -20,18 +21,20 @@ export async function importFile(file: InputFile, crs: string | null = null): Pr
   if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, wanted);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, wanted);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
-    const sheet = readSheet(file);
+    const rows = readRows(file);
+    const sheet = sheetOf(rows, name);
     if (/^ncols\b/.test(sheet.headers[0])) return readAsciiGrid(file, wanted);
-    if (isRain(sheet)) return readRainTable(sheet);
+    if (isGauge(sheet)) return readGauge(sheet);
+    if (isRain(rows)) return readRainTable(rows, name);
     if (isSurvey(sheet)) return readSurvey(sheet, wanted);
     return refuseFile(name, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`,
       line: 1,
-      do: 'For a survey name the columns x, y, z or lat, lon, z; for rain duration_min and the return periods.',
+      do: 'For a survey name the columns x, y, z or lat, lon, z; for rain duration_min and the return periods; for a gauge date and precipitation.',
     });
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc) or a CSV of survey points or rain depths.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc) or a CSV of survey points, rain depths or a rain gauge.',
   });
 }

@@ -1,5 +1,5 @@
 import { type UserProblem, UserError } from '../project/index.ts';
-import type { RainTable } from '../rain/index.ts';
+import type { RainRecord, RainTable, TableLimits } from '../rain/index.ts';
 import type { Grid } from '../terrain/index.ts';
 
 export interface ImportedTerrain {
@@ -14,11 +14,32 @@ export interface ImportedTerrain {
 export interface ImportedRain {
   readonly kind: 'rain';
   readonly table: RainTable;
+  /** Confidence limits of the same shape, where the file has them. */
+  readonly limits: TableLimits | null;
   readonly source: string;
   readonly notes: readonly string[];
 }
 
-export type Imported = ImportedTerrain | ImportedRain;
+/** What was found in a gauge file besides the rain. */
+export interface GaugeReport {
+  /** Lines with a value, lines or whole steps without one, traces counted as no rain, and sums over several steps spread evenly. */
+  readonly read: number;
+  readonly missing: number;
+  readonly traces: number;
+  readonly accumulated: number;
+  /** Lines that stood out of order in the file. */
+  readonly outOfOrder: number;
+}
+
+export interface ImportedGauge {
+  readonly kind: 'gauge';
+  readonly record: RainRecord;
+  readonly report: GaugeReport;
+  readonly source: string;
+  readonly notes: readonly string[];
+}
+
+export type Imported = ImportedTerrain | ImportedRain | ImportedGauge;
 
 export interface InputFile {
   readonly name: string;

@@ -35,6 +35,8 @@ const SURVEY = [
   ...Array.from({ length: 24 }, (_, i) => `${100 + (i % 6) * 7.5},${200 + Math.floor(i / 6) * 8},${50 + i * 0.3}`),
   '',
 ].join('\n');
+/** Two months of a daily gauge with a gap, a trace and a sum. */
+const GAUGE = `date,rain_mm\n${Array.from({ length: 60 }, (_, i) => `2021-0${i < 31 ? 5 : 6}-${String(i < 31 ? i + 1 : i - 30).padStart(2, '0')},${['0', '3.2', 'T', '', '12.5', '7A'][(i * 7) % 6]}`).join('\n')}\n`;
 const RAIN = new TextDecoder().decode(demo('sample-rain.csv'));
 
 /** Ways a file is spoilt on its way: cut short, bytes changed, a piece repeated or left out. */
@@ -65,6 +67,12 @@ function spoil(bytes: Uint8Array, steps: Spoiling): Uint8Array {
 function expectSound(read: Imported): void {
   if (read.kind === 'rain') {
     expect(checkTable(read.table)).toEqual([]);
+    return;
+  }
+  if (read.kind === 'gauge') {
+    const { record } = read;
+    expect(record.wet.every((v, i) => v < record.steps && (i === 0 || v > record.wet[i - 1]))).toBe(true);
+    expect(record.mm.every((v) => v > 0 && Number.isFinite(v))).toBe(true);
     return;
   }
   const { cells, noData, minM, maxM } = statsOf(read.grid);
@@ -102,6 +110,7 @@ describe('a spoilt file', () => {
     ['hill.asc', strToU8(ASC)],
     ['points.csv', strToU8(SURVEY)],
     ['rain.csv', strToU8(RAIN)],
+    ['gauge.csv', strToU8(GAUGE)],
     ['hill.tif', writeGeoTiff(hill, 32633)],
   ])('%s is taken in whole or refused in words, whatever was done to it', async (name, bytes) => {
     expect(await takenOrRefused(name, bytes)).toBe('taken');

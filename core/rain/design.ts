@@ -1,0 +1,265 @@
+// The storm designed for: how deep, how long, how it falls, and what is added to be careful.
+import { defineFormula } from '../formula/index.ts';
+import { type Storm, alternatingBlockStorm } from './storm.ts';
+import { type RainTable, depthFor } from './table.ts';
+
+/** Rain in equal steps, as the user typed it or the gauge had it. */
+export interface StormSteps {
+  readonly stepMin: number;
+  readonly stepsMm: readonly number[];
+  /** What it is, in the user's words: "cloudburst of 12 August". */
+  readonly name: string;
+}
+
+/** How the rain falls in time. */
+export type StormShape =
+  | { readonly kind: 'blocks' }
+  | { readonly kind: 'uniform' }
+  | { readonly kind: 'pattern'; readonly pattern: PatternName }
+  | ({ readonly kind: 'own' } & StormSteps)
+  | ({ readonly kind: 'event' } & StormSteps);
+
+export interface DesignStorm {
+  /** A row of the table. An own storm or a real event keeps it for what is worked out from the table alone. */
+  readonly returnYears: number;
+  readonly durationMin: number;
+  /** Count soakage during the storm as well; off unless the user asks. */
+  readonly soakage?: boolean;
+  /** Blocks with the wettest in the middle unless said otherwise. */
+  readonly shape?: StormShape;
+  /** Added to every depth [per cent], for a climate that grows wetter or an uncertain table. */
+  readonly upliftPercent?: number;
+  /** The same storm once more, this long after the end of the first [h]. */
+  readonly againAfterH?: number;
+}
+
+export const PATTERNS = ['I', 'IA', 'II', 'III'] as const;
+export type PatternName = (typeof PATTERNS)[number];
+export const PATTERN_MIN = 1440;
+
+/** Hours of the rows below. */
+const HOURS = [0, 2, 4, 6, 7, 8, 8.5, 9, 9.5, 9.75, 10, 10.5, 11, 11.5, 11.75, 12, 12.5, 13, 13.5, 14, 16, 20, 24];
+
+/** Share of a day's rain that has fallen by each of HOURS (TR-55 1986, appendix B; as in Chow, Maidment & Mays 1988, chapter 14). */
+const CUMULATIVE: Readonly<Record<PatternName, readonly number[]>> = {
+  I: [
+    0, 0.035, 0.076, 0.125, 0.156, 0.194, 0.219, 0.254, 0.303, 0.362, 0.515, 0.583, 0.624, 0.654, 0.669, 0.682, 0.706, 0.728, 0.748, 0.766,
+    0.83, 0.926, 1,
+  ],
+  IA: [
+    0, 0.05, 0.116, 0.206, 0.268, 0.425, 0.48, 0.52, 0.55, 0.564, 0.577, 0.601, 0.624, 0.645, 0.655, 0.664, 0.683, 0.701, 0.719, 0.736, 0.8,
+    0.906, 1,
+  ],
+  II: [
+    0, 0.022, 0.048, 0.08, 0.098, 0.12, 0.133, 0.147, 0.163, 0.172, 0.181, 0.204, 0.235, 0.283, 0.357, 0.663, 0.735, 0.772, 0.799, 0.82,
+    0.88, 0.952, 1,
+  ],
+  III: [
+    0, 0.02, 0.043, 0.072, 0.089, 0.115, 0.13, 0.148, 0.167, 0.178, 0.189, 0.216, 0.25, 0.298, 0.339, 0.5, 0.702, 0.751, 0.785, 0.811,
+    0.886, 0.957, 1,
+  ],
+};
+
+/** Share of the day's rain that has fallen by an hour of the day, straight between the table's rows. */
+export function patternShare(pattern: PatternName, hour: number): number {
+  return between(HOURS, CUMULATIVE[pattern], hour);
+}
+
+/** Value at x, straight between rising places; the ends beyond them. */
+function between(places: readonly number[], values: ArrayLike<number>, x: number): number {
+  if (x <= places[0]) return values[0];
+  const last = places.length - 1;
+  if (x >= places[last]) return values[last];
+  let k = 1;
+  while (places[k] < x) k++;
+  return values[k - 1] + ((x - places[k - 1]) / (places[k] - places[k - 1])) * (values[k] - values[k - 1]);
+}
+
+export const UPLIFT = defineFormula(
+  {
+    id: 'rain.uplift',
+    title: 'Rain with an addition to be careful',
+    statement: "P' = P · (1 + u/100)",
+    symbols: {
+      P: { means: 'rain of the table or the storm', unit: 'mm', domain: 'nonNegative' },
+      u: { means: 'addition', unit: '%', domain: 'finite', range: [0, 100] },
+    },
+    result: { symbol: "P'", means: 'rain designed for', unit: 'mm' },
+    source: { key: 'common-practice', locator: 'allowance for a changing climate; the rate is set locally' },
+  },
+  ({ P, u }) => P * (1 + u / 100),
+);
+
+/** What a design storm brings in all, told without its steps. */
+export interface StormTotals {
+  readonly depthMm: number;
+  /** Of one storm, without the one that may follow. */
+  readonly durationMin: number;
+  readonly extrapolated: boolean;
+  /** True when the depth is the storm's own and not the table's. */
+  readonly isOwn: boolean;
+}
+
+const given = (storm: DesignStorm): StormSteps | null =>
+  storm.shape?.kind === 'own' || storm.shape?.kind === 'event' ? storm.shape : null;
+
+/** Depth and duration of one storm with its uplift; a storm that follows is not counted. */
+export function totalsOf(table: RainTable, storm: DesignStorm): StormTotals {
+  const factor = 1 + (storm.upliftPercent ?? 0) / 100;
+  const own = given(storm);
+  if (own) {
+    const depthMm = factor * own.stepsMm.reduce((a, v) => a + v, 0);
+    return { depthMm, durationMin: own.stepMin * own.stepsMm.length, extrapolated: false, isOwn: true };
+  }
+  const { depthMm, extrapolated } = depthFor(table, storm.returnYears, storm.durationMin);
+  return { depthMm: factor * depthMm, durationMin: storm.durationMin, extrapolated, isOwn: false };
+}
+
+/** Steps of a storm by its cumulative share of depth, a function of the share of its duration. */
+function byShare(totals: StormTotals, wantedStepMin: number, shareAt: (part: number) => number): Storm {
+  const count = Math.max(1, Math.ceil(totals.durationMin / wantedStepMin - 1e-9));
+  const stepsMm = Float64Array.from({ length: count }, (_, k) => totals.depthMm * (shareAt((k + 1) / count) - shareAt(k / count)));
+  return { ...totals, stepMin: totals.durationMin / count, stepsMm };
+}
+
+function once(table: RainTable, storm: DesignStorm, wantedStepMin: number): Storm {
+  const totals = totalsOf(table, storm);
+  const shape = storm.shape ?? { kind: 'blocks' };
+  switch (shape.kind) {
+    case 'uniform':
+      return byShare(totals, wantedStepMin, (part) => part);
+    case 'pattern':
+      return byShare(totals, wantedStepMin, (part) => patternShare(shape.pattern, 24 * part));
+    case 'own':
+    case 'event': {
+      const cumulative = [0];
+      for (const mm of shape.stepsMm) cumulative.push(cumulative[cumulative.length - 1] + mm);
+      const whole = cumulative[cumulative.length - 1];
+      const places = cumulative.map((_, i) => i / shape.stepsMm.length);
+      return byShare(totals, wantedStepMin, (part) => (whole > 0 ? between(places, cumulative, part) / whole : part));
+    }
+    default: {
+      const plain = alternatingBlockStorm(table, storm, wantedStepMin);
+      const factor = 1 + (storm.upliftPercent ?? 0) / 100;
+      return { ...plain, depthMm: factor * plain.depthMm, stepsMm: plain.stepsMm.map((v) => factor * v) };
+    }
+  }
+}
+
+/**
+ * The design storm in steps of at most `wantedStepMin`, with its uplift and the storm that follows it. Depth is conserved:
+ * the steps sum to the depth, twice over where it falls twice.
+ */
+export function designStorm(table: RainTable, storm: DesignStorm, wantedStepMin: number): Storm {
+  const first = once(table, storm, wantedStepMin);
+  if (storm.againAfterH === undefined) return first;
+  const gap = Math.round((storm.againAfterH * 60) / first.stepMin);
+  const stepsMm = new Float64Array(2 * first.stepsMm.length + gap);
+  stepsMm.set(first.stepsMm);
+  stepsMm.set(first.stepsMm, first.stepsMm.length + gap);
+  return { ...first, depthMm: 2 * first.depthMm, durationMin: stepsMm.length * first.stepMin, stepsMm };
+}
+
+/** Greatest depth of a storm in any run of `minutes` [mm], straight within steps. */
+export function wettestRun({ stepMin, stepsMm }: Pick<Storm, 'stepMin' | 'stepsMm'>, minutes: number): number {
+  const cumulative = new Float64Array(stepsMm.length + 1);
+  for (let i = 0; i < stepsMm.length; i++) cumulative[i + 1] = cumulative[i] + stepsMm[i];
+  const span = minutes / stepMin;
+  const at = (x: number): number => {
+    if (x >= stepsMm.length) return cumulative[stepsMm.length];
+    const i = Math.floor(x);
+    return cumulative[i] + (x - i) * stepsMm[i];
+  };
+  // The wettest run begins or ends at a step's edge.
+  let most = 0;
+  for (let i = 0; i <= stepsMm.length; i++) most = Math.max(most, at(i + span) - at(i), at(i) - at(Math.max(0, i - span)));
+  return most;
+}
+
+/** The wettest run of a duration, as the mean intensity over it [mm/h]. */
+export const peakIntensity = (storm: Pick<Storm, 'stepMin' | 'stepsMm'>, minutes: number): number =>
+  (60 * wettestRun(storm, minutes)) / minutes;
+
+export interface StormProblem {
+  readonly code: 'rain.storm' | 'rain.storm-duration' | 'rain.storm-shape' | 'rain.storm-uplift' | 'rain.storm-again';
+  readonly field: string;
+  readonly what: string;
+  readonly do: string;
+}
+
+/** Longest storm, and longest time between two [min, h]. */
+export const LONGEST_STORM_MIN = 10080;
+const LONGEST_GAP_H = 168;
+/** More steps than this are no storm but a record. */
+export const MOST_STEPS = 10080;
+/** More in an hour than this has never been measured (about 305 mm in 42 min and 401 mm in an hour are the greatest known, from memory). */
+export const MOST_MM_PER_H = 500;
+
+/** Everything wrong with a design storm, as a reader of files or a command must refuse it. */
+export function stormProblems(table: RainTable, storm: DesignStorm): StormProblem[] {
+  const found: StormProblem[] = [];
+  const add = (code: StormProblem['code'], field: string, told: Pick<StormProblem, 'what' | 'do'>): void =>
+    void found.push({ code, field: `rain.storm.${field}`, ...told });
+  const { returnYears, durationMin, upliftPercent: uplift = 0, againAfterH: again = 0 } = storm;
+  if (!table.returnYears.includes(returnYears)) {
+    add('rain.storm', 'returnYears', {
+      what: `1 in ${returnYears} years is not a row of the rain table`,
+      do: `Choose one of ${table.returnYears.join(', ')} years.`,
+    });
+  }
+  if (!(durationMin >= 1 && durationMin <= LONGEST_STORM_MIN)) {
+    add('rain.storm-duration', 'durationMin', {
+      what: `a storm of ${durationMin} min`,
+      do: `Give a duration from 1 min to ${LONGEST_STORM_MIN / 1440} days.`,
+    });
+  }
+  if (!(uplift >= -50 && uplift <= 200)) {
+    add('rain.storm-uplift', 'upliftPercent', { what: `an uplift of ${uplift} %`, do: 'Give it from -50 to 200 %.' });
+  }
+  if (!(again >= 0 && again <= LONGEST_GAP_H)) {
+    add('rain.storm-again', 'againAfterH', { what: `a second storm after ${again} h`, do: `Give 0 to ${LONGEST_GAP_H} h.` });
+  }
+  return [...found, ...shapeProblems(storm)];
+}
+
+function shapeProblems(storm: DesignStorm): StormProblem[] {
+  const { shape } = storm;
+  if (shape === undefined) return [];
+  const problem = (what: string, todo: string, field = 'shape'): StormProblem[] => [
+    { code: 'rain.storm-shape', field: `rain.storm.${field}`, what, do: todo },
+  ];
+  const kinds: readonly string[] = ['blocks', 'uniform', 'pattern', 'own', 'event'];
+  if (typeof shape !== 'object' || shape === null || !kinds.includes(shape.kind)) {
+    return problem(`a storm shape ${JSON.stringify(shape)?.slice(0, 40)} is not known here`, `Choose one of ${kinds.join(', ')}.`);
+  }
+  if (shape.kind === 'pattern') {
+    if (!PATTERNS.includes(shape.pattern))
+      return problem(`pattern ${JSON.stringify(shape.pattern)} is not known`, `Choose one of ${PATTERNS.join(', ')}.`, 'shape.pattern');
+    if (storm.durationMin !== PATTERN_MIN)
+      return problem(`a 24-hour pattern over ${storm.durationMin} min`, 'Make the storm 24 hours long, or choose another shape.');
+  }
+  if (shape.kind !== 'own' && shape.kind !== 'event') return [];
+  const { stepMin, stepsMm } = shape;
+  if (!(stepMin > 0 && stepMin <= PATTERN_MIN))
+    return problem(`steps of ${stepMin} min`, 'Give steps above 0 and up to a day.', 'shape.stepMin');
+  if (!Array.isArray(stepsMm) || stepsMm.length === 0 || stepsMm.length > MOST_STEPS) {
+    return problem(`a storm of ${Array.isArray(stepsMm) ? stepsMm.length : 'no'} steps`, `Give 1 to ${MOST_STEPS} steps.`, 'shape.stepsMm');
+  }
+  if (stepMin * stepsMm.length > LONGEST_STORM_MIN)
+    return problem(`a storm of ${stepMin * stepsMm.length} min`, `Keep it within ${LONGEST_STORM_MIN / 1440} days.`, 'shape.stepsMm');
+  const bad = stepsMm.findIndex((v: unknown) => !(typeof v === 'number' && v >= 0 && Number.isFinite(v)));
+  if (bad >= 0)
+    return problem(
+      `step ${bad + 1} is ${JSON.stringify(stepsMm[bad])}, not a depth of rain`,
+      'Give every step in mm, 0 where it did not rain.',
+      `shape.stepsMm.${bad}`,
+    );
+  const heavy = stepsMm.findIndex((v) => (60 * v) / stepMin > MOST_MM_PER_H);
+  if (heavy >= 0)
+    return problem(
+      `step ${heavy + 1} brings ${stepsMm[heavy]} mm in ${stepMin} min, more than has ever been measured`,
+      'Check the unit and the length of the steps.',
+      `shape.stepsMm.${heavy}`,
+    );
+  return stepsMm.every((v) => v === 0) ? problem('the storm brings no rain', 'Give at least one step with rain.', 'shape.stepsMm') : [];
+}
