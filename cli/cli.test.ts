@@ -107,6 +107,26 @@ describe('the command line', () => {
     expect(await refusal('apply', project, put('bad3.json', [{ type: 'pin.add', payload: {} }]))).toBe('commands.payload@0');
     expect(await refusal('apply', project, put('bad4.json', { type: 'x' }))).toBe('commands.list@');
   });
+  it('asks the rain: what storm a reading was, and what a gauge says', async () => {
+    const which = await run<{ answer: { best: { years: number } } }>(
+      'rain',
+      project,
+      'which',
+      '{"depthMm":41,"durationMin":60,"by":"gauge"}',
+    );
+    expect(which.answer.best.years).toBeCloseTo(20, 3);
+    expect(await refusal('rain', project, 'seasons')).toBe('gauge.missing@');
+    expect(await refusal('rain', project, 'which', '{"depthMm":0,"durationMin":60,"by":"gauge"}')).toBe('rain.reading@');
+    expect(await refusal('rain', project, 'snow')).toBe('question.unknown@');
+    const demo = join(process.cwd(), 'demo/demo.outlet');
+    const quality = await run<{ answer: { years: unknown[]; wholeYears: number } }>('rain', demo, 'quality');
+    expect([quality.answer.years.length, quality.answer.wholeYears]).toEqual([30, 29]);
+    expect(await run('import', join(process.cwd(), 'demo/sample-gauge.csv'), '--json')).toMatchObject({
+      kind: 'gauge',
+      stepMin: 1440,
+      tooShort: false,
+    });
+  });
   it('says what it understood of a file', async () => {
     expect(
       await run(

@@ -1,15 +1,16 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import { FORMULAS, LAND_QUESTIONS, Memo, askLand, derive } from '#core/derive';
-import { type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
+import { FORMULAS, LAND_QUESTIONS, Memo, RAIN_QUESTIONS, askLand, askRain, derive } from '#core/derive';
+import { type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
+import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
 import { finishPeg } from '#core/survey';
 import { extentOf, statsOf } from '#core/terrain';
 import { registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { numberOption, readArguments, soleArgument } from './arguments.ts';
 import { runBench } from './bench/run.ts';
-import { openProject, readBytes } from './files.ts';
+import { type Opened, openProject, readBytes } from './files.ts';
 
 type CliCommand = (words: readonly string[]) => Promise<string> | string;
 
@@ -77,35 +78,58 @@ async function applyAll(words: readonly string[]): Promise<string> {
   return toJson(readProject(JSON.parse(JSON.stringify(changed)), registry, file));
 }
 
+/** A gauge's record as understood: its frame and report, and what it says by itself. */
+function gaugeJson({ record, report, notes }: ImportedGauge): string {
+  const { startMin, stepMin, steps } = record;
+  const seasons = seasonsOf(dailyOf(record));
+  const { years, fits, tooShort } = frequencyOf(record);
+  return toJson({ kind: 'gauge', startMin, stepMin, steps, report, years, tooShort, fits, seasons, warnings: notes });
+}
+
 async function importCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['crs']);
   const path = soleArgument(args, 'FILE');
   const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, args.options.get('crs') ?? null);
-  if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, warnings: imported.notes });
+  if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });
+  if (imported.kind === 'gauge') return gaugeJson(imported);
   const { grid, crs, notes } = imported;
   const [west, south, east, north] = extentOf(grid);
   const { ncols, nrows, cellM } = grid;
   return toJson({ kind: 'terrain', crs, ncols, nrows, cellM, extent: { west, south, east, north }, ...statsOf(grid), warnings: notes });
 }
 
-/** Any question about the land, by name: what stands in LAND_QUESTIONS, with its arguments as JSON. */
-async function landCommand(words: readonly string[]): Promise<string> {
+/** A question by name with its arguments as JSON; `known` are the names there are. */
+async function question(
+  words: readonly string[],
+  known: readonly string[],
+  ask: (name: string, opened: Opened, args: unknown) => unknown,
+): Promise<string> {
   const args = readArguments(words, ['option']);
-  const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
-  const name =
-    args.plain[1] ?? fail('cli.missing', 'the QUESTION is missing', { do: `Ask one of ${Object.keys(LAND_QUESTIONS).join(', ')}.` });
+  const opened = await openProject(soleArgument(args, 'PROJECT'));
+  const name = args.plain[1] ?? fail('cli.missing', 'the QUESTION is missing', { do: `Ask one of ${known.join(', ')}.` });
   const given = parseJson('arguments', new TextEncoder().encode(args.plain[2] ?? '{}'));
-  const context = { registry, grids, memo: new Memo() };
   try {
-    return toJson({ question: name, answer: askLand(name, project, { context, args: given }) });
+    return toJson({ question: name, answer: ask(name, opened, given) });
   } catch (error) {
     if (error instanceof UserError) throw error;
     return fail('question.arguments', `the arguments of "${name}" cannot be used`, {
       where: { field: name },
-      do: 'Check their names and that places are [x, y] in metres.',
+      do: 'Check their names and units, and that places are [x, y] in metres.',
     });
   }
 }
+
+/** Any question about the land: what stands in LAND_QUESTIONS. */
+const landCommand: CliCommand = (words) =>
+  question(words, Object.keys(LAND_QUESTIONS), (name, { project, grids }, args) =>
+    askLand(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+  );
+
+/** Any question about the rain: what stands in RAIN_QUESTIONS. */
+const rainCommand: CliCommand = (words) =>
+  question(words, Object.keys(RAIN_QUESTIONS), (name, { project, records }, args) =>
+    askRain(name, project, { context: { records, memo: new Memo() }, args }),
+  );
 
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
@@ -164,6 +188,7 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   derive: deriveCommand,
   apply: applyAll,
   land: landCommand,
+  rain: rainCommand,
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { importFile, openProjectFile } from '#core/formats';
-import { type GridSource } from '#core/derive';
-import { type Project, fail, gridFromBytes } from '#core/project';
+import type { GridSource, RainContext } from '#core/derive';
+import { type Project, fail, gridFromBytes, recordFromBytes } from '#core/project';
 import { readProject } from '../core/project/guard.ts';
 import type { Grid } from '#core/terrain';
 import { registry } from '#core/works';
@@ -18,6 +18,7 @@ export function readBytes(path: string): Uint8Array {
 export interface Opened {
   readonly project: Project;
   readonly grids: GridSource;
+  readonly records: RainContext['records'];
   /** Hash of the document as it lies in the file. */
   readonly file: string;
 }
@@ -49,6 +50,15 @@ export async function openProject(path: string): Promise<Opened> {
   return {
     project,
     file,
+    records: ({ sha256 }) =>
+      recordFromBytes(
+        assets.get(sha256) ??
+          fail('asset.missing', `the gauge ${sha256.slice(0, 12)}… is not in the file`, {
+            where: { file },
+            do: 'Export the project again from where it was made.',
+          }),
+        file,
+      ),
     grids: () => grid ?? fail('terrain.missing', 'the terrain is not there', { where: { file }, do: 'Import it again.' }),
   };
 }

@@ -3,12 +3,13 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Command, execute, startHistory } from '#core/commands';
-import { writeProjectFile, writeRainTable } from '#core/formats';
+import { importFile, writeProjectFile, writeRainTable } from '#core/formats';
 import type { Line, Point } from '#core/geometry';
-import { type Project, assetName, emptyProject, gridToBytes } from '#core/project';
+import { type Project, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
 import { gridFromLevels, levelAt, settleOnContour } from '#core/terrain';
 import { newSwale, registry } from '#core/works';
 import { writeGeoTiff } from '../core/formats/geotiff.ts';
+import { gaugeCsv } from './weather.ts';
 import { HEIGHT_M, WIDTH_M, groundLevel } from './surface.ts';
 
 const CELL_M = 2;
@@ -80,6 +81,10 @@ const sized = (swale: typeof ridgeSwale, sill: typeof ridgeSill, lengthM: number
   },
 });
 
+const weather = gaugeCsv();
+const gauge = await importFile({ name: 'sample-gauge.csv', bytes: new TextEncoder().encode(weather) });
+if (gauge.kind !== 'gauge') throw new Error('the demo gauge is not read as one');
+const record = recordToBytes(gauge.record);
 const bytes = gridToBytes(grid);
 const sha256 = assetName(bytes);
 const commands: Command[] = [
@@ -113,7 +118,11 @@ const commands: Command[] = [
       },
     },
   },
-  { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20, durationMin: 120 }, source: 'invented for the demo' } } },
+  {
+    type: 'rain.set',
+    payload: { rain: { table: rain, storm: { returnYears: 20, durationMin: 120 }, source: 'invented for the demo', basis: 'table' } },
+  },
+  { type: 'gauge.set', payload: { gauge: { sha256: assetName(record), source: 'demo/sample-gauge.csv' } } },
   {
     type: 'ground.set',
     payload: {
@@ -154,9 +163,19 @@ function surveyCsv(): string {
 }
 
 out('sallow-rise.tif', writeGeoTiff(grid, CRS));
-out('demo.outlet', writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
+out(
+  'demo.outlet',
+  writeProjectFile(
+    project satisfies Project,
+    new Map([
+      [sha256, bytes],
+      [assetName(record), record],
+    ]),
+  ),
+);
 out('sample-survey.csv', surveyCsv());
 out('sample-rain.csv', writeRainTable(rain));
+out('sample-gauge.csv', weather);
 console.log(
   JSON.stringify({
     cells: grid.z.length,

@@ -51,6 +51,7 @@ export function journeys(open: () => Bench): void {
       await v.verdict(/1 in 20 year storm of 2 h: 52 mm of rain/);
       await v.type('2 h, 1 in 20 years', '60');
       await v.verdict(/60 mm of rain/);
+      await v.press('Storm', 'tab');
       await v.choose('Return period', '1 in 10 years');
       await v.verdict(/1 in 10 year storm of 2 h: 45 mm/);
       // Ground

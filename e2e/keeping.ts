@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { openProjectFile } from '#core/formats';
-import { type Project, documentHash } from '#core/project';
+import { type Project, assetsOf, documentHash } from '#core/project';
 import type { Swale } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 
@@ -53,7 +53,8 @@ export function keeping(open: () => Bench): void {
       expect(project.name).toBe('No room');
       if (project.terrain?.kind !== 'asset') throw new Error('the terrain is not an asset');
       expect(project.terrain.source).toBe('sample-survey.csv');
-      expect([...assets.keys()]).toEqual([project.terrain.sha256]);
+      expect([...assets.keys()].sort()).toEqual([...assetsOf(project)].sort());
+      expect(assets.size).toBe(2);
       // Even the name typed without room is there after a reload.
       await v.page.reload({ waitUntil: 'networkidle0' });
       expect((await v.kept()).name).toBe('No room');

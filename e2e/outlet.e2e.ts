@@ -4,6 +4,7 @@ import { type Bench, openBench } from './driver.ts';
 import { journeys } from './journey.ts';
 import { keeping } from './keeping.ts';
 import { land } from './land.ts';
+import { rain } from './rain.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -20,4 +21,5 @@ afterAll(() => bench?.close());
 journeys(open);
 keeping(open);
 land(open);
+rain(open);
 views(open);

@@ -132,9 +132,10 @@ export function views(open: () => Bench): void {
     it('is labelled simulated, and its table can be taken', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
       await v.verdict(/52 mm/);
+      await v.press('Table', 'tab');
       await v.press('Ask the rainfall service (simulated)');
       await v.press('Use this table');
-      await v.reads('aside', /Table: simulated rainfall-frequency service/);
+      await v.reads('aside', /From: simulated rainfall-frequency service/);
     }, 60000);
   });
 }

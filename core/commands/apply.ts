@@ -1,7 +1,6 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
-import { checkTable } from '../rain/index.ts';
 import { checkFeature } from '../seen/index.ts';
-import { HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf } from '../project/index.ts';
+import { HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf, rainProblems } from '../project/index.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
@@ -92,7 +91,10 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
   'rain.set-storm': (d, { storm }) => {
     if (!d.rain) refuse('rain.missing', 'there is no rain table yet', 'Give a rain table first.');
-    else d.rain.storm = storm;
+    else d.rain.storm = asDraft(storm);
+  },
+  'gauge.set': (d, { gauge }) => {
+    d.gauge = gauge;
   },
   'ground.set': (d, { ground }) => {
     d.ground = ground;
@@ -169,33 +171,7 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
       do: `Choose one of ${HOLLOW_WAYS.join(', ')}.`,
     });
   }
-  if ((command.type === 'rain.set' || command.type === 'rain.set-storm') && project.rain) {
-    const { table, storm } = project.rain;
-    found.push(
-      ...checkTable(table).map((p): UserProblem => ({
-        code: `rain.${p.code}`,
-        what: p.what,
-        where: { field: 'rain.table' },
-        do: 'Correct the rain table: depth never falls with duration or return period.',
-      })),
-    );
-    if (!table.returnYears.includes(storm.returnYears)) {
-      found.push({
-        code: 'rain.storm',
-        what: `1 in ${storm.returnYears} years is not a row of the rain table`,
-        where: { field: 'rain.storm.returnYears' },
-        do: `Choose one of ${table.returnYears.join(', ')} years.`,
-      });
-    }
-    if (!(storm.durationMin >= 1 && storm.durationMin <= 10080)) {
-      found.push({
-        code: 'rain.storm-duration',
-        what: `a storm of ${storm.durationMin} min`,
-        where: { field: 'rain.storm.durationMin' },
-        do: 'Give a duration from 1 minute to 7 days.',
-      });
-    }
-  }
+  if (command.type === 'rain.set' || command.type === 'rain.set-storm') found.push(...rainProblems(project.rain));
   return found;
 }
 

@@ -1,6 +1,6 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
-import type { DesignStorm, Ground, Land, Pin, Rain, Survey, Terrain } from '../project/index.ts';
+import type { DesignStorm, Gauge, Ground, Land, Pin, Rain, Survey, Terrain } from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -16,6 +16,7 @@ interface Payloads {
   'land.set': { readonly land: Land };
   'rain.set': { readonly rain: Rain };
   'rain.set-storm': { readonly storm: DesignStorm };
+  'gauge.set': { readonly gauge: Gauge | null };
   'ground.set': { readonly ground: Ground };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };

@@ -1,8 +1,8 @@
 import type { Catchment, Runoff } from '../contract/index.ts';
 import { Worksheet } from '../formula/index.ts';
 import { type Cover, coverOf, curveNumberOf, runoffCoefficientOf } from '../ground/index.ts';
-import type { DesignStorm, Ground, Rain } from '../project/index.ts';
-import { DEPTH_BETWEEN, type Storm, alternatingBlockStorm, depthFor } from '../rain/index.ts';
+import type { Ground, Rain } from '../project/index.ts';
+import { DEPTH_BETWEEN, type Storm, UPLIFT, depthFor, designStorm, peakIntensity, totalsOf } from '../rain/index.ts';
 import {
   CONCENTRATION_FROM_LAG,
   CURVE_NUMBER_RUNOFF,
@@ -44,7 +44,7 @@ export function stepFor(concentrationsMin: readonly number[]): number {
 }
 
 export function stormFor(rain: Rain, stepS: number): Storm {
-  return alternatingBlockStorm(rain.table, rain.storm, stepS / 60);
+  return designStorm(rain.table, rain.storm, stepS / 60);
 }
 
 export interface CatchmentRunoff {
@@ -52,10 +52,31 @@ export interface CatchmentRunoff {
   readonly flowM3s: Float64Array;
 }
 
-/** Depth for a duration, recording the interpolation when there was one. */
+/** Depth of the table for a duration with the storm's uplift, recording how it was found. */
 function recordedDepth(rain: Rain, durationMin: number, sheet: Worksheet): number {
   const depth = depthFor(rain.table, rain.storm.returnYears, durationMin);
-  return depth.between ? sheet.use(DEPTH_BETWEEN, depth.between) : depth.depthMm;
+  const plain = depth.between ? sheet.use(DEPTH_BETWEEN, depth.between) : depth.depthMm;
+  return uplifted(rain, plain, sheet);
+}
+
+function uplifted({ storm }: Rain, depthMm: number, sheet: Worksheet): number {
+  const u = storm.upliftPercent ?? 0;
+  return u === 0 ? depthMm : sheet.use(UPLIFT, { P: depthMm, u });
+}
+
+/** Rain of the whole storm, and its mean intensity over the time of concentration: of the table, or of the storm itself where it is its own. */
+function rainOf(
+  rain: Rain,
+  on: { readonly storm: Storm; readonly tcMin: number; readonly sheet: Worksheet },
+): { rainMm: number; intensity: number } {
+  const { storm, tcMin, sheet } = on;
+  const { isOwn } = totalsOf(rain.table, rain.storm);
+  const times = rain.storm.againAfterH === undefined ? 1 : 2;
+  if (isOwn) return { rainMm: storm.depthMm, intensity: peakIntensity(storm, tcMin) };
+  return {
+    rainMm: times * recordedDepth(rain, rain.storm.durationMin, sheet),
+    intensity: (60 * recordedDepth(rain, tcMin, sheet)) / tcMin,
+  };
 }
 
 /** Volume, rational peak and hydrograph of one catchment in the design storm. */
@@ -64,10 +85,9 @@ export function runoffOf(
   on: { readonly rain: Rain; readonly facts: GroundFacts; readonly storm: Storm; readonly sheet: Worksheet; readonly tcMin: number },
 ): CatchmentRunoff {
   const { rain, facts, storm, sheet, tcMin } = on;
-  const rainMm = recordedDepth(rain, (rain.storm satisfies DesignStorm).durationMin, sheet);
+  const { rainMm, intensity } = rainOf(rain, { storm, tcMin, sheet });
   const runoffMm = sheet.use(CURVE_NUMBER_RUNOFF, { P: rainMm, CN: facts.curveNumber });
   const runoffC = facts.ground.runoffC ?? runoffCoefficientOf(facts.cover, facts.ground.soilGroup, catchment.meanSlope);
-  const intensity = (60 * recordedDepth(rain, tcMin, sheet)) / tcMin;
   const rationalPeakM3s = sheet.use(RATIONAL_PEAK, { C: runoffC, i: intensity, A: catchment.areaM2 / 1e4 });
   const stepH = storm.stepMin / 60;
   const Tp = sheet.use(UNIT_TIME_TO_PEAK, { D: stepH, tc: tcMin / 60 });

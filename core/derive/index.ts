@@ -7,4 +7,5 @@ export * from './formulas.ts';
 export type * from './types.ts';
 export * from './compare.ts';
 export * from './land.ts';
+export * from './gauge.ts';
 export * from './place-words.ts';

@@ -1,7 +1,7 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../units/index.ts';
 import { type Project, optionOf } from '../project/index.ts';
-import { depthFor } from '../rain/index.ts';
+import { CHANCE, depthFor, returnIn, totalsOf } from '../rain/index.ts';
 import { isReadable } from '../survey/index.ts';
 import type { Derived } from './types.ts';
 
@@ -52,16 +52,44 @@ function tellLand({ project, derived, q }: Telling): Piece[] {
 function tellRain({ project, q }: Telling): Piece[] {
   const { rain } = project;
   if (!rain) return [plain('Say how hard it rains: type or import a table of rain depths by duration and return period.')];
-  const { depthMm } = depthFor(rain.table, rain.storm.returnYears, rain.storm.durationMin);
-  const years = rain.storm.returnYears;
-  const chance = `${Math.round(100 / years)} % a year`;
+  const { table, storm } = rain;
+  const totals = totalsOf(table, storm);
+  const guess = rain.basis === 'memory' ? [alarm(' The table is a guess from memory.')] : [];
+  const twice = storm.againAfterH === undefined ? [] : [plain(` It falls twice, ${Math.round(storm.againAfterH)} h apart.`)];
+  const uplift = storm.upliftPercent ? `, ${storm.upliftPercent} % added` : '';
+  const depth = strong(q(totals.depthMm, 'rain'));
+  if (totals.isOwn) {
+    const isCarried = depthFor(table, table.returnYears[0], totals.durationMin).extrapolated;
+    const { years, beyond } = returnIn(table, totals.depthMm, totals.durationMin);
+    const rare =
+      beyond === 'rarer'
+        ? `rarer than 1 in ${years} years`
+        : beyond === 'commoner'
+          ? `commoner than 1 in ${years} years`
+          : `about 1 in ${Math.round(years)} years`;
+    const name = storm.shape && 'name' in storm.shape && storm.shape.name !== '' ? storm.shape.name : 'your own storm';
+    return [
+      plain('You design for '),
+      strong(name),
+      plain(': '),
+      depth,
+      plain(
+        ` of rain in ${hours(totals.durationMin)}${uplift}; by your table${isCarried ? ', carried on beyond its durations,' : ''} ${rare}.`,
+      ),
+      ...twice,
+      ...guess,
+    ];
+  }
+  const chance = Math.round(100 * CHANCE.evaluate({ T: storm.returnYears, n: 1 }));
+  const whole = Math.round(100 * CHANCE.evaluate({ T: storm.returnYears, n: 25 }));
   return [
     plain('You design for the '),
-    strong(`1 in ${years} year`),
-    plain(` storm of ${hours(rain.storm.durationMin)}`),
-    plain(': '),
-    strong(q(depthMm, 'rain')),
-    plain(` of rain, with a chance of ${chance}.`),
+    strong(`1 in ${storm.returnYears} year`),
+    plain(` storm of ${hours(totals.durationMin)}: `),
+    depth,
+    plain(` of rain${uplift}. It is passed in a given year with a chance of ${chance} %, in 25 years with ${whole} %.`),
+    ...twice,
+    ...guess,
   ];
 }
 

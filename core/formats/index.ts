@@ -5,3 +5,4 @@ export * from './crs.ts';
 export * from './project-file.ts';
 export * from './pegs.ts';
 export * from './rain-csv.ts';
+export { readRows } from './columns.ts';

@@ -186,6 +186,29 @@ function pathsIn(tree: Tree, before = ''): string[] {
   });
 }
 
+/** Every member a project's rain may have. */
+const RAIN_OF_ALL = {
+  ...planeProject().rain,
+  basis: 'record',
+  limits: {
+    lowMm: [
+      [7, 16, 20],
+      [14, 35, 50],
+    ],
+    highMm: [
+      [9, 20, 28],
+      [18, 46, 66],
+    ],
+  },
+  storm: {
+    returnYears: 20,
+    durationMin: 120,
+    upliftPercent: 10,
+    againAfterH: 6,
+    shape: { kind: 'own', name: 'mine', stepMin: 10, stepsMm: [1, 8, 2] },
+  },
+};
+
 describe('a spoilt project file', () => {
   const grid = gridToBytes(hill);
   const sha256 = assetName(grid);
@@ -216,7 +239,15 @@ describe('a spoilt project file', () => {
   });
   it('with members replaced by anything is refused in words or read', () => {
     const anything = fc.oneof(fc.anything({ maxDepth: 1 }), fc.constantFrom(null, '', -1, 1e308, [], {}, 'x'));
-    const whole = JSON.parse(JSON.stringify({ ...planeProject(), land: { hollows: 'fill' }, features: FEATURES })) as Tree;
+    const whole = JSON.parse(
+      JSON.stringify({
+        ...planeProject(),
+        land: { hollows: 'fill' },
+        features: FEATURES,
+        gauge: { sha256: '0'.repeat(64), source: 'g.csv' },
+        rain: RAIN_OF_ALL,
+      }),
+    ) as Tree;
     const paths = pathsIn(whole).filter((path) => !path.startsWith('terrain.z.') || path === 'terrain.z.7');
     fc.assert(
       fc.property(fc.constantFrom(...paths), anything, (path, value) => {

@@ -92,6 +92,7 @@ export class RainTableShape {
   @IsArray() @IsArray({ each: true }) depthMm!: number[][];
 }
 
+/** The rest of a storm is judged by core/rain, for files and commands alike. */
 export class StormShape {
   @IsNumber(isFiniteNumber) @Min(0.01) returnYears!: number;
   @IsNumber(isFiniteNumber) @Min(1) @Max(10080) durationMin!: number;

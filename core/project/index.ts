@@ -2,4 +2,6 @@
 export * from './model.ts';
 export * from './problem.ts';
 export * from './asset.ts';
+export * from './gauge-asset.ts';
+export * from './rain-problems.ts';
 export * from './canonical.ts';

@@ -1,7 +1,7 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { SoilGroup } from '../ground/index.ts';
-import type { RainTable } from '../rain/index.ts';
+import type { DesignStorm, RainTable, TableLimits } from '../rain/index.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
 export const PROJECT_VERSION = 1;
@@ -39,18 +39,25 @@ export interface Pin {
   readonly at: Point;
 }
 
-export interface DesignStorm {
-  readonly returnYears: number;
-  readonly durationMin: number;
-  /** Count soakage during the storm as well; off unless the user asks. */
-  readonly soakage?: boolean;
-}
+export type { DesignStorm } from '../rain/index.ts';
+
+/** Where a rain table came from: typed or a file, a gauge's record, memory, or the simulated service. */
+export const RAIN_BASES = ['table', 'record', 'memory', 'simulated'] as const;
 
 export interface Rain {
   readonly table: RainTable;
   readonly storm: DesignStorm;
   /** Where the table came from, in the user's words. */
   readonly source?: string;
+  readonly basis?: (typeof RAIN_BASES)[number];
+  /** Depths between which the truth lies nine times in ten, of the table's own shape. */
+  readonly limits?: TableLimits;
+}
+
+/** A rain gauge's record, kept as an asset beside the document. */
+export interface Gauge {
+  readonly sha256: string;
+  readonly source: string;
 }
 
 export interface Ground {
@@ -94,6 +101,7 @@ export interface Project {
   readonly features: readonly Feature[];
   readonly land?: Land;
   readonly rain: Rain | null;
+  readonly gauge?: Gauge | null;
   readonly ground: Ground | null;
   readonly survey?: Survey;
   readonly activeOption: string;
@@ -125,4 +133,9 @@ export function optionOf(project: Project, id = project.activeOption): Option {
   const option = project.options.find((o) => o.id === id);
   if (!option) throw new RangeError(`no option "${id}"`);
   return option;
+}
+
+/** Names of the assets a project needs. */
+export function assetsOf({ terrain, gauge }: Project): string[] {
+  return [...(terrain?.kind === 'asset' ? [terrain.sha256] : []), ...(gauge ? [gauge.sha256] : [])];
 }

@@ -1,13 +1,13 @@
 import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
 import type { WorkBase } from '../contract/index.ts';
-import { checkTable } from '../rain/index.ts';
 import { MAX_CELLS } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
 import { checkFeature } from '../seen/index.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
+import { rainProblems } from './rain-problems.ts';
 
 /** Class-validator's findings as problems, each with the path of its field. */
 export function problemsOf(errors: readonly ValidationError[], file: string | undefined, path = ''): UserProblem[] {
@@ -24,7 +24,7 @@ export function problemsOf(errors: readonly ValidationError[], file: string | un
 }
 
 /** Members of a project that are objects, never lists. */
-const MEMBERS = ['site', 'rain', 'ground', 'survey', 'land'] as const;
+const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'survey', 'land'] as const;
 
 /** A value from a file as it may be quoted; what is not there is called missing. */
 const told = (value: unknown): string => JSON.stringify(value) ?? 'missing';
@@ -79,7 +79,8 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
   const inner = [
     ...terrainProblems(project),
     ...featureProblems(project),
-    ...rainProblems(project),
+    ...rainProblems(project.rain),
+    ...gaugeProblems(project),
     ...optionProblems(project, registry),
   ].map((p) => ({ ...p, where: { ...where, ...p.where } }));
   if (inner.length > 0) throw new UserError(inner);
@@ -136,23 +137,19 @@ function featureProblems({ features }: Project): UserProblem[] {
   });
 }
 
-function rainProblems({ rain }: Project): UserProblem[] {
-  if (!rain) return [];
-  const found: UserProblem[] = checkTable(rain.table).map((p) => ({
-    code: `rain.${p.code}`,
-    what: p.what,
-    where: { field: 'rain.table' },
-    do: 'Correct the rain table: depth never falls with duration or return period.',
-  }));
-  if (found.length === 0 && !rain.table.returnYears.includes(rain.storm.returnYears)) {
-    found.push({
-      code: 'rain.storm',
-      what: `the storm's return period, ${rain.storm.returnYears} years, is not a row of the rain table`,
-      where: { field: 'rain.storm.returnYears' },
-      do: `Choose one of ${rain.table.returnYears.join(', ')} years.`,
-    });
-  }
-  return found;
+function gaugeProblems({ gauge }: Project): UserProblem[] {
+  if (gauge === undefined || gauge === null) return [];
+  const isSound = /^[0-9a-f]{64}$/.test(String(gauge.sha256)) && typeof gauge.source === 'string';
+  return isSound
+    ? []
+    : [
+        {
+          code: 'gauge.asset',
+          what: `gauge asset ${told(gauge.sha256)} is not a sha256 with its source`,
+          where: { field: 'gauge' },
+          do: 'Import the gauge’s record again.',
+        },
+      ];
 }
 
 function optionProblems(project: Project, registry: Registry): UserProblem[] {

@@ -195,6 +195,10 @@ export const MOST_STEPS = 10080;
 /** More in an hour than this has never been measured (about 305 mm in 42 min and 401 mm in an hour are the greatest known, from memory). */
 export const MOST_MM_PER_H = 500;
 
+/** A value from a file as it may be quoted. */
+const told = (value: unknown): string => (JSON.stringify(value) ?? 'missing').slice(0, 40);
+const isWithin = (value: unknown, least: number, most: number): boolean => typeof value === 'number' && value >= least && value <= most;
+
 /** Everything wrong with a design storm, as a reader of files or a command must refuse it. */
 export function stormProblems(table: RainTable, storm: DesignStorm): StormProblem[] {
   const found: StormProblem[] = [];
@@ -203,21 +207,21 @@ export function stormProblems(table: RainTable, storm: DesignStorm): StormProble
   const { returnYears, durationMin, upliftPercent: uplift = 0, againAfterH: again = 0 } = storm;
   if (!table.returnYears.includes(returnYears)) {
     add('rain.storm', 'returnYears', {
-      what: `1 in ${returnYears} years is not a row of the rain table`,
+      what: `1 in ${told(returnYears)} years is not a row of the rain table`,
       do: `Choose one of ${table.returnYears.join(', ')} years.`,
     });
   }
-  if (!(durationMin >= 1 && durationMin <= LONGEST_STORM_MIN)) {
+  if (!isWithin(durationMin, 1, LONGEST_STORM_MIN)) {
     add('rain.storm-duration', 'durationMin', {
-      what: `a storm of ${durationMin} min`,
+      what: `a storm of ${told(durationMin)} min`,
       do: `Give a duration from 1 min to ${LONGEST_STORM_MIN / 1440} days.`,
     });
   }
-  if (!(uplift >= -50 && uplift <= 200)) {
-    add('rain.storm-uplift', 'upliftPercent', { what: `an uplift of ${uplift} %`, do: 'Give it from -50 to 200 %.' });
+  if (!isWithin(uplift, -50, 200)) {
+    add('rain.storm-uplift', 'upliftPercent', { what: `an uplift of ${told(uplift)} %`, do: 'Give it from -50 to 200 %.' });
   }
-  if (!(again >= 0 && again <= LONGEST_GAP_H)) {
-    add('rain.storm-again', 'againAfterH', { what: `a second storm after ${again} h`, do: `Give 0 to ${LONGEST_GAP_H} h.` });
+  if (!isWithin(again, 0, LONGEST_GAP_H)) {
+    add('rain.storm-again', 'againAfterH', { what: `a second storm after ${told(again)} h`, do: `Give 0 to ${LONGEST_GAP_H} h.` });
   }
   return [...found, ...shapeProblems(storm)];
 }
@@ -230,18 +234,19 @@ function shapeProblems(storm: DesignStorm): StormProblem[] {
   ];
   const kinds: readonly string[] = ['blocks', 'uniform', 'pattern', 'own', 'event'];
   if (typeof shape !== 'object' || shape === null || !kinds.includes(shape.kind)) {
-    return problem(`a storm shape ${JSON.stringify(shape)?.slice(0, 40)} is not known here`, `Choose one of ${kinds.join(', ')}.`);
+    return problem(`a storm shape ${told(shape)} is not known here`, `Choose one of ${kinds.join(', ')}.`);
   }
   if (shape.kind === 'pattern') {
     if (!PATTERNS.includes(shape.pattern))
-      return problem(`pattern ${JSON.stringify(shape.pattern)} is not known`, `Choose one of ${PATTERNS.join(', ')}.`, 'shape.pattern');
+      return problem(`pattern ${told(shape.pattern)} is not known`, `Choose one of ${PATTERNS.join(', ')}.`, 'shape.pattern');
     if (storm.durationMin !== PATTERN_MIN)
       return problem(`a 24-hour pattern over ${storm.durationMin} min`, 'Make the storm 24 hours long, or choose another shape.');
   }
   if (shape.kind !== 'own' && shape.kind !== 'event') return [];
-  const { stepMin, stepsMm } = shape;
-  if (!(stepMin > 0 && stepMin <= PATTERN_MIN))
-    return problem(`steps of ${stepMin} min`, 'Give steps above 0 and up to a day.', 'shape.stepMin');
+  const { stepMin, stepsMm, name } = shape;
+  if (typeof name !== 'string') return problem(`the name of the storm is ${told(name)}`, 'Give it in words.', 'shape.name');
+  if (!isWithin(stepMin, 1e-3, PATTERN_MIN))
+    return problem(`steps of ${told(stepMin)} min`, 'Give steps above 0 and up to a day.', 'shape.stepMin');
   if (!Array.isArray(stepsMm) || stepsMm.length === 0 || stepsMm.length > MOST_STEPS) {
     return problem(`a storm of ${Array.isArray(stepsMm) ? stepsMm.length : 'no'} steps`, `Give 1 to ${MOST_STEPS} steps.`, 'shape.stepsMm');
   }
@@ -250,7 +255,7 @@ function shapeProblems(storm: DesignStorm): StormProblem[] {
   const bad = stepsMm.findIndex((v: unknown) => !(typeof v === 'number' && v >= 0 && Number.isFinite(v)));
   if (bad >= 0)
     return problem(
-      `step ${bad + 1} is ${JSON.stringify(stepsMm[bad])}, not a depth of rain`,
+      `step ${bad + 1} is ${told(stepsMm[bad])}, not a depth of rain`,
       'Give every step in mm, 0 where it did not rain.',
       `shape.stepsMm.${bad}`,
     );

@@ -42,5 +42,5 @@ export function stormOfEvent({ stepMin, wet, mm }: RainRecord, event: RainEvent,
   if (event.durationMin > mostMin || stepMin > DAY_MIN) return null;
   const stepsMm = new Array<number>(Math.round(event.durationMin / stepMin)).fill(0);
   for (let k = event.first; k <= event.last; k++) stepsMm[wet[k] - wet[event.first]] = Number(mm[k].toFixed(3));
-  return { stepMin, stepsMm, name: `rain of ${dateText(dayOf(event.fromMin))}` };
+  return { stepMin, stepsMm, name: `the rain of ${dateText(dayOf(event.fromMin))}` };
 }

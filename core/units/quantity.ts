@@ -18,6 +18,9 @@ export type QuantityKind =
   | 'slope'
   | 'hours'
   | 'minutes'
+  | 'days'
+  | 'years'
+  | 'percent'
   | 'number';
 
 interface DisplayUnit {
@@ -30,7 +33,7 @@ interface DisplayUnit {
 const FT = 0.3048; // m, exact by definition of the international foot
 const IN_MM = 25.4; // mm, exact
 
-/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min. */
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
@@ -47,6 +50,9 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   slope: { metric: { unit: '%', factor: 100, decimals: 1 }, us: { unit: '%', factor: 100, decimals: 1 } },
   hours: { metric: { unit: 'h', factor: 1, decimals: 1 }, us: { unit: 'h', factor: 1, decimals: 1 } },
   minutes: { metric: { unit: 'min', factor: 1, decimals: 0 }, us: { unit: 'min', factor: 1, decimals: 0 } },
+  days: { metric: { unit: 'days', factor: 1, decimals: 0 }, us: { unit: 'days', factor: 1, decimals: 0 } },
+  years: { metric: { unit: 'yr', factor: 1, decimals: 0 }, us: { unit: 'yr', factor: 1, decimals: 0 } },
+  percent: { metric: { unit: '%', factor: 1, decimals: 0 }, us: { unit: '%', factor: 1, decimals: 0 } },
   number: { metric: { unit: '', factor: 1, decimals: 2 }, us: { unit: '', factor: 1, decimals: 2 } },
 };
 

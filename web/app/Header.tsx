@@ -8,7 +8,8 @@ import { Button, CheckItem, Choose, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { KeysHelp } from './KeysHelp.tsx';
-import { stormDepthOf, useDerived, useFormat, useProject, useWorks } from './selectors.ts';
+import { totalsOf } from '#core/rain';
+import { useDerived, useFormat, useProject, useWorks } from './selectors.ts';
 import { type AppState, dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
 
 const Bar = styled.header`
@@ -139,12 +140,14 @@ function StormWords(): ReactNode {
   const rain = useApp((s) => s.history?.project.rain ?? null);
   const format = useFormat();
   if (!rain) return null;
-  const { returnYears, durationMin } = rain.storm;
+  const { depthMm, durationMin, isOwn } = totalsOf(rain.table, rain.storm);
   const hours = durationMin < 120 ? `${durationMin} min` : `${Number((durationMin / 60).toFixed(1))} h`;
+  const times = rain.storm.againAfterH === undefined ? '' : ', twice';
   return (
     <Wide>
       <span>
-        <Quiet>storm</Quiet> 1 in {returnYears} yr · {hours} · {format(stormDepthOf({ rain }), 'rain')}
+        <Quiet>storm</Quiet> {isOwn ? 'of its own' : `1 in ${rain.storm.returnYears} yr`} · {hours} · {format(depthMm, 'rain')}
+        {times}
       </span>
     </Wide>
   );

@@ -1,5 +1,5 @@
 import { type PegFormat, crsOf, writePegs, writeProjectFile } from '#core/formats';
-import { UserError, optionOf } from '#core/project';
+import { UserError, assetsOf, optionOf } from '#core/project';
 import { assetBytes, notify, useApp } from './store.ts';
 
 function download(name: string, data: Uint8Array | string, type: string): void {
@@ -22,13 +22,14 @@ export async function exportProject(): Promise<void> {
   const project = useApp.getState().history?.project;
   if (!project) return;
   const assets = new Map<string, Uint8Array>();
-  if (project.terrain?.kind === 'asset') {
-    const bytes = await assetBytes(project.terrain.sha256);
+  for (const name of assetsOf(project)) {
+    const bytes = await assetBytes(name);
     if (!bytes) {
-      notify({ tone: 'mend', title: 'The terrain is not in the browser, so the file would be without it', problems: [] });
+      const missing = name === project.gauge?.sha256 ? 'gauge’s record' : 'terrain';
+      notify({ tone: 'mend', title: `The ${missing} is not in the browser, so the file would be without it`, problems: [] });
       return;
     }
-    assets.set(project.terrain.sha256, bytes);
+    assets.set(name, bytes);
   }
   download(`${fileName(project.name)}.outlet`, writeProjectFile(project, assets), 'application/zip');
 }

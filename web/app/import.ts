@@ -5,6 +5,7 @@ import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
 import { dispatch, keepAsset, openProject, saveNow, notify, useApp, worker } from './store.ts';
 import { claim } from './claim.ts';
+import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
 
@@ -62,28 +63,11 @@ export async function bringIn(file: File, crs: string | null = null): Promise<bo
 async function take(imported: Imported): Promise<boolean> {
   const project = useApp.getState().history?.project;
   if (!project) return false;
+  if (imported.kind === 'gauge') return takeGauge(imported);
   if (imported.kind === 'rain') {
-    const { table, source } = imported;
-    const storm = project.rain?.storm;
-    const returnYears =
-      storm && table.returnYears.includes(storm.returnYears)
-        ? storm.returnYears
-        : table.returnYears[Math.floor(table.returnYears.length / 2)];
-    const done = dispatch({
-      type: 'rain.set',
-      payload: {
-        rain: {
-          table,
-          source,
-          storm: {
-            ...storm,
-            returnYears,
-            durationMin: storm?.durationMin ?? Math.min(120, table.durationsMin[table.durationsMin.length - 1]),
-          },
-        },
-      },
-    });
-    if (done) notify({ tone: 'fine', title: `The rain table of ${source} is in.`, problems: [] });
+    const { table, limits, source, notes } = imported;
+    const done = takeTable({ table, source, basis: 'table', ...(limits ? { limits } : {}) });
+    if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
   const bytes = gridToBytes(imported.grid);

@@ -1,7 +1,6 @@
 import type { Check, Figure, WorkBase } from '#core/contract';
 import type { Derived } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
-import { depthFor } from '#core/rain';
 import type { QuantityKind } from '#core/units';
 import { formatQuantity } from '#core/units';
 import type { LevelSill, Swale } from '#core/works';
@@ -40,11 +39,6 @@ export function useChain(): { readonly swale: Swale | null; readonly sills: read
 export function useFormat(): (value: number | null | undefined, kind: QuantityKind) => string {
   const system = useApp((s) => s.system);
   return (value, kind) => formatQuantity(value, kind, system);
-}
-
-/** Depth of the design storm [mm]; null while there is no rain table. */
-export function stormDepthOf({ rain }: Pick<Project, 'rain'>): number | null {
-  return rain ? depthFor(rain.table, rain.storm.returnYears, rain.storm.durationMin).depthMm : null;
 }
 
 export function checksOf(derived: Derived | null, ids: readonly string[]): readonly Check[] {

@@ -1,6 +1,6 @@
 // What the browser keeps: projects, their terrain assets, and a few settings, each in its own store.
 import localforage from 'localforage';
-import type { Project } from '#core/project';
+import { type Project, assetsOf } from '#core/project';
 
 const store = (name: string): LocalForage => localforage.createInstance({ name: 'outlet', storeName: name });
 const projects = store('projects');
@@ -79,7 +79,7 @@ export function loadAsset(sha256: string): Promise<Uint8Array | null> {
 export async function collectAssets(): Promise<void> {
   const used = new Set<string>();
   await projects.iterate<Kept, void>(({ project }) => {
-    if (project.terrain?.kind === 'asset') used.add(project.terrain.sha256);
+    for (const name of assetsOf(project)) used.add(name);
   });
   for (const key of await assets.keys()) if (!used.has(key)) await assets.removeItem(key);
 }

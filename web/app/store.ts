@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { type Command, type History, execute, redo, startHistory, undo } from '#core/commands';
 import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
-import { type Project, UserError, type UserProblem } from '#core/project';
+import { type Project, UserError, type UserProblem, assetsOf } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
@@ -177,9 +177,9 @@ export async function openProject(
   await saveNow();
   let isKept = true;
   for (const [sha, bytes] of how.assets ?? []) isKept = (await keepAsset(sha, bytes)) && isKept;
-  if (project.terrain?.kind === 'asset') {
-    const bytes = how.assets?.get(project.terrain.sha256) ?? (await assetBytes(project.terrain.sha256));
-    if (bytes) await worker().keep(project.terrain.sha256, bytes);
+  for (const name of assetsOf(project)) {
+    const bytes = how.assets?.get(name) ?? (await assetBytes(name));
+    if (bytes) await worker().keep(name, bytes);
   }
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
   const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];

@@ -9,3 +9,5 @@ export * from './toggle.tsx';
 export * from './section.tsx';
 export * from './table.tsx';
 export * from './chart.ts';
+export * from './tabs.tsx';
+export * from './paste.tsx';

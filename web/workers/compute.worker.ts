@@ -1,13 +1,25 @@
 import * as Comlink from 'comlink';
-import { type GroundModel, type LandQuestions, Memo, askLand, derive, groundModel, terrainKey } from '#core/derive';
+import {
+  type GroundModel,
+  type LandQuestions,
+  Memo,
+  type RainContext,
+  askLand,
+  askRain,
+  derive,
+  groundModel,
+  terrainKey,
+} from '#core/derive';
 import { importFile } from '#core/formats';
-import { type Project, UserError, fail, gridFromBytes } from '#core/project';
+import { type Project, UserError, fail, gridFromBytes, isRecord, recordFromBytes } from '#core/project';
+import type { RainRecord } from '#core/rain';
 import { type Grid, settleOnContour } from '#core/terrain';
 import { registry } from '#core/works';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
 const memo = new Memo();
 const grids = new Map<string, Grid>();
+const records = new Map<string, RainRecord>();
 let report: (part: string, share: number) => void = () => undefined;
 
 const context = {
@@ -18,6 +30,16 @@ const context = {
     (terrain.kind === 'asset' ? grids.get(terrain.sha256) : undefined) ??
     fail('asset.missing', 'the terrain of this project is not in the browser', {
       do: 'Open the project file again, or import the terrain.',
+    }),
+};
+
+/** The gauge's steps have a memo of their own: a derive forgets what it did not use. */
+const rainContext: RainContext = {
+  memo: new Memo(),
+  records: ({ sha256 }) =>
+    records.get(sha256) ??
+    fail('asset.missing', 'the gauge record of this project is not in the browser', {
+      do: 'Open the project file again, or import the record.',
     }),
 };
 
@@ -54,7 +76,8 @@ const FRESH: ReadonlySet<keyof LandQuestions> = new Set(['layer', 'shade', 'cont
 
 const compute: Compute = {
   keep: (sha256, bytes) => {
-    grids.set(sha256, gridFromBytes(bytes));
+    if (isRecord(bytes)) records.set(sha256, recordFromBytes(bytes));
+    else grids.set(sha256, gridFromBytes(bytes));
     return Promise.resolve();
   },
   derive: (project) => Promise.resolve(answer(() => derive(project, context))),
@@ -70,6 +93,7 @@ const compute: Compute = {
     // What a step keeps for later must stay here: only fresh arrays are handed over.
     return Promise.resolve(FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
+  askRain: (name, project, args) => Promise.resolve(answer(() => askRain(name, project, { context: rainContext, args }))),
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
     return Promise.resolve(model ? settleOnContour(model.grid, drawn) : null);

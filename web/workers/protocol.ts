@@ -1,5 +1,5 @@
 // The one table of what the page asks of the compute worker.
-import type { DeriveResult, LandQuestions } from '#core/derive';
+import type { DeriveResult, LandQuestions, RainQuestions } from '#core/derive';
 import type { Imported, InputFile } from '#core/formats';
 import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
@@ -28,7 +28,7 @@ export interface TerrainView {
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[] };
 
 export interface Compute {
-  /** Hands over the bytes of a terrain asset; they stay in the worker. */
+  /** Hands over the bytes of an asset, a terrain or a gauge's record; they stay in the worker. */
   readonly keep: (sha256: string, bytes: Uint8Array) => Promise<void>;
   readonly derive: (project: Project) => Promise<Answer<DeriveResult>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
@@ -36,5 +36,7 @@ export interface Compute {
   readonly import: (file: InputFile, crs: string | null) => Promise<Answer<Imported>>;
   /** Any of the questions about the land, by name. */
   readonly ask: (name: keyof LandQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
+  /** Any of the questions about the rain, by name. */
+  readonly askRain: (name: keyof RainQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

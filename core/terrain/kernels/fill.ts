@@ -24,7 +24,10 @@ export function fillDepressions(grid: Grid): Float64Array {
   const done = new Uint8Array(buffer, doneAt, n + 2 * pad);
   const seeds = new Int32Array(buffer, spareAt, n);
   levels.set(z);
-  done.fill(0).fill(1, 0, pad).fill(1, n + pad);
+  done
+    .fill(0)
+    .fill(1, 0, pad)
+    .fill(1, n + pad);
   const edge = edgeCells(grid);
   let seeded = 0;
   for (let i = edge.indexOf(1); i >= 0; i = edge.indexOf(1, i + 1)) {

@@ -45,7 +45,11 @@ let kept: NativeKernels | null = null;
  * The kernels with room for arrays of these sizes [bytes], and where each array starts. What was left there by an earlier run
  * is still there: whoever needs zeros writes them.
  */
-export function openNative(sizes: readonly number[]): { readonly kernels: NativeKernels; readonly buffer: ArrayBuffer; readonly at: readonly number[] } {
+export function openNative(sizes: readonly number[]): {
+  readonly kernels: NativeKernels;
+  readonly buffer: ArrayBuffer;
+  readonly at: readonly number[];
+} {
   const kernels = kept ?? (new WebAssembly.Instance(MODULE).exports as NativeKernels);
   const total = sizes.reduce((sum, size) => sum + aligned(size), 0);
   let next = kernels.reserve(total);
