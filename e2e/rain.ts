@@ -44,6 +44,13 @@ export function rain(open: () => Bench): void {
       // 1.15 in/h for two hours.
       await v.verdict(/1 in 20 year storm of 2 h: 58 mm of rain/);
       await v.reads('aside', /From: pasted table/);
+      await v.type('Another return period', '50');
+      await v.press('Add this return period');
+      await v.reads('aside', /20 yr\s+50 yr/);
+      await v.choose('Row or column', '1 in 50 years');
+      await v.press('Drop it');
+      await v.press('Undo');
+      await v.press('Undo');
       await v.stage('Works');
       const more = await brings(v);
       await v.press('Undo');

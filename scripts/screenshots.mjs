@@ -76,6 +76,14 @@ await shot('land-wall', `${P}/land`, async () => {
   await wait(1500);
 });
 await shot('rain', `${P}/rain`);
+await shot('rain-gauge', `${P}/rain`, async () => {
+  await page.locator('[role="tab"]::-p-text(Gauge)').click();
+  await wait(2500);
+});
+await shot('rain-seasons', `${P}/rain`, async () => {
+  await page.locator('[role="tab"]::-p-text(Seasons)').click();
+  await wait(1200);
+});
 await shot('ground', `${P}/ground`);
 await shot('levels', `${P}/levels`);
 await shot('sill', `${P}/works`, () => page.locator('::-p-aria([name="Open Orchard swale sill"])').click());

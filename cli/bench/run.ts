@@ -24,7 +24,7 @@ import {
 } from '#core/terrain';
 import { registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
-import { syntheticGrid, syntheticPoints } from './synthetic.ts';
+import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
 
 const ROUNDS = 7;
 /** Runs before the timed ones: the yardstick is compiled when it starts, this only after some use. What a first run costs is the cold chain's figure. */
@@ -140,24 +140,40 @@ interface ChainReport {
 }
 
 /** A 1000 x 1000 GeoTIFF through a worker: seconds from its bytes to contours, flow and a catchment, and what it reported on the way. */
-function fileChain(size: number): Promise<ChainReport> {
+async function fileChain(size: number): Promise<ChainReport> {
   const bytes = writeGeoTiff(syntheticGrid(size), 32633);
+  const reports: string[] = [];
+  const start = performance.now();
+  const { cells, contourPoints } = await inWorker<{ cells: number; contourPoints: number }>(
+    './chain-worker.ts',
+    { name: 'bench.tif', bytes },
+    (part) => reports.push(part),
+  );
+  return { seconds: (performance.now() - start) / 1000, reports, catchmentCells: cells, contourPoints };
+}
+
+/** Runs a worker to its last message, told apart by `done`; those before name the part just finished. */
+function inWorker<T>(entry: string, workerData: unknown, report: (part: string) => void = () => undefined): Promise<T> {
   return new Promise((resolve, reject) => {
-    const start = performance.now();
     // Node starts a worker without the TypeScript loader: a line of plain code registers it first.
-    const entry = JSON.stringify(new URL('./chain-worker.ts', import.meta.url).href);
-    const code = `import('tsx/esm/api').then(({ register }) => { register(); return import(${entry}); })`;
-    const worker = new Worker(code, { eval: true, workerData: { name: 'bench.tif', bytes } });
-    const reports: string[] = [];
+    const file = JSON.stringify(new URL(entry, import.meta.url).href);
+    const code = `import('tsx/esm/api').then(({ register }) => { register(); return import(${file}); })`;
+    const worker = new Worker(code, { eval: true, workerData });
     worker.on('error', reject);
-    worker.on('message', (m: { part?: string; done?: boolean; cells: number; contourPoints: number }) => {
-      if (m.part !== undefined) reports.push(m.part);
+    worker.on('message', (m: T & { readonly part?: string }) => {
+      if (m.part !== undefined) report(m.part);
       else {
-        resolve({ seconds: (performance.now() - start) / 1000, reports, catchmentCells: m.cells, contourPoints: m.contourPoints });
+        resolve(m);
         void worker.terminate();
       }
     });
   });
+}
+
+/** Half a century of daily rain, read and fitted, and its bands by bootstrap, in a worker [s]. */
+function gaugeInWorker(): Promise<{ readAndFitS: number; bootstrapS: number; years: number; draws: number }> {
+  const bytes = new TextEncoder().encode(syntheticGauge(50));
+  return inWorker('./gauge-worker.ts', { name: 'bench.csv', bytes });
 }
 
 /** Derived computation after a change of the demo swale's depth: median and worst of 60 edits [ms]. */
@@ -200,6 +216,7 @@ export async function runBench(): Promise<unknown> {
     kernels: [...kernels, surveySurface()],
     coldChainS: { '1000': median([1, 2, 3].map(() => coldChain(syntheticGrid(1000)))), '2000': coldChain(syntheticGrid(2000)) },
     fileToContoursInWorker: await fileChain(1000),
+    gaugeOf50YearsInWorker: await gaugeInWorker(),
     editOfDepth: editOfDepth(),
   };
 }

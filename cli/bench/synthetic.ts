@@ -1,4 +1,5 @@
 // A seeded rough surface for benchmarks: eight octaves of smoothed lattice noise on a tilted plane, plus pixel noise.
+import { dateText, daysTo, randomFrom } from '#core/rain';
 import { type Grid, gridFromLevels } from '#core/terrain';
 
 function lattice(x: number, y: number, k: number): number {
@@ -47,4 +48,14 @@ export function syntheticPoints(count: number): { x: Float64Array; y: Float64Arr
     z[i] = lattice(i, 2, 7) * 10;
   }
   return { x, y, z };
+}
+
+/** Daily rain of so many years, made the same every time. */
+export function syntheticGauge(years: number): string {
+  const random = randomFrom(7);
+  const rows = ['date,rain_mm'];
+  for (let day = daysTo(1970, 1, 1); day < daysTo(1970 + years, 1, 1); day++) {
+    rows.push(`${dateText(day)},${random() < 0.3 ? (-9 * Math.log(1 - random())).toFixed(1) : 0}`);
+  }
+  return `${rows.join('\n')}\n`;
 }

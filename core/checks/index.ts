@@ -1,3 +1,4 @@
 // Rules that look across works: where water goes after it has left one.
 export * from './ways.ts';
 export * from './seen.ts';
+export * from './rain.ts';

@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Check, WorkBase } from '../contract/index.ts';
 import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../testing/projects.ts';
-import { WAY_RULES } from '../checks/index.ts';
-import type { Project } from '../project/index.ts';
+import { RAIN_RULES, WAY_RULES } from '../checks/index.ts';
+import type { Project, Rain } from '../project/index.ts';
+import type { DesignStorm, RainTable } from '../rain/index.ts';
 import { SILL_RULES } from '../works/level-sill/index.ts';
 import { SWALE_RULES } from '../works/swale/index.ts';
 
@@ -40,6 +41,20 @@ const SMALL_STORM = {
 const low = (levelM: number) => ({ lowPlaces: [{ atM: 84, lengthM: 6, levelM }] });
 
 /** For each rule: a project in which it says so, and one in which it is silent or content. */
+/** A daily gauge's table. */
+const DAILY: RainTable = {
+  durationsMin: [1440, 2880],
+  returnYears: [2, 20],
+  depthMm: [
+    [60, 70],
+    [90, 104],
+  ],
+};
+const rainOf = (storm: Partial<DesignStorm>, rain: Partial<Rain> = {}): Partial<Project> => {
+  const base = planeProject().rain as Rain;
+  return { rain: { ...base, ...rain, storm: { ...base.storm, ...storm } } };
+};
+
 const CASES: Readonly<Record<string, readonly [bad: Project, severity: Check['severity'], good: Project]>> = {
   'swale.way-out': [project([BIG] as WorkBase[]), 'mend', project()],
   'swale.low-bank': [project(works(low(LIP_M - 0.045))), 'mend', project()],
@@ -155,13 +170,21 @@ const CASES: Readonly<Record<string, readonly [bad: Project, severity: Check['se
   'sill.place': [project(works({}, { atM: 2 })), 'weigh', project()],
   'way.neighbour': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.5 } })), 'weigh', project(works(), SMALL_STORM)],
   'way.building': [project(works(), { features: [HOUSE(148, 60)] }), 'mend', project(works(), { features: [HOUSE(20, 40)] })],
+  'rain.peak-before-table': [project(works(), rainOf({}, { table: DAILY })), 'weigh', project()],
+  'rain.storm-beyond-table': [project(works(), rainOf({ durationMin: 720 })), 'weigh', project()],
+  'rain.guess': [project(works(), rainOf({}, { basis: 'memory' })), 'weigh', project()],
+  'rain.even': [
+    project(works(), rainOf({ shape: { kind: 'uniform' } })),
+    'weigh',
+    project(works(), rainOf({ shape: { kind: 'own', name: '', stepMin: 2, stepsMm: [3, 9, 4] } })),
+  ],
   'way.terrain-edge': [project(works(), { site: { crs: null, outline: [], zeroLevelM: 0 } }), 'weigh', project()],
 };
 
 const found = (p: Project, id: string): Check[] => derived(p).derived.checks.filter((c) => c.id === id);
 
 describe('each check', () => {
-  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES];
+  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES];
   it('has a fixture that fires it and one that leaves it quiet', () => {
     expect(Object.keys(CASES).sort()).toEqual(all.map((r) => r.id).sort());
     expect(new Set(all.map((r) => r.find)).size).toBe(all.length);

@@ -15,7 +15,7 @@ import type {
 } from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import type { Line } from '../geometry/index.ts';
-import { checkSeen, checkWay } from '../checks/index.ts';
+import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { coverOf } from '../ground/index.ts';
 import { type RouteResult, linkOf } from '../network/index.ts';
 import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/index.ts';
@@ -335,7 +335,12 @@ function judge(
     const name = works.find((w) => w.bound.work.id === link.from)?.bound.work.name ?? link.from;
     checks.push(...checkWay({ link, name, features: on.project.features, peakWithoutM3s: on.hydrology.natural.get(link.from) ?? null }));
   }
-  const { features } = on.project;
+  const { features, rain } = on.project;
+  // Filed under the works that store: a pin's catchment holds nothing that could fail.
+  for (const { bound } of works) {
+    const runoff = on.hydrology.runoff.get(bound.work.id)?.runoff;
+    if (rain && runoff && bound.work.status !== 'retired') checks.push(...checkRain({ rain, runoff }));
+  }
   for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
   const honest = on.hasGround ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
   honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);

@@ -27,6 +27,7 @@ import {
   stormOfEvent,
   tableOf,
   whichStorm,
+  withShorter,
   yearsOf,
 } from '../rain/index.ts';
 import type { Memo } from './memo.ts';
@@ -111,15 +112,19 @@ export function gaugeCurve(
   return { fit, kind, curve: bands.map((b) => ({ ...b, depthMm: depthOfReturn(distribution, b.returnYears) })) };
 }
 
-/** A table by the record's fits, with its band; null where the record is too short. */
+/**
+ * A table by the record's fits, with its band; `shorter` carries a daily one on to less than a day by a rough rule. Null where
+ * the record is too short.
+ */
 export function gaugeTable(
   project: Project,
   context: RainContext,
-  { kind }: { readonly kind: Distribution['kind'] },
+  { kind, shorter = false }: { readonly kind: Distribution['kind']; readonly shorter?: boolean },
 ): TableOfRecord | null {
   const { key } = recordOf(project, context);
   const frequency = gaugeFrequency(project, context);
-  return context.memo.step(`gauge-table:${kind}`, key, () => tableOf(frequency, kind));
+  const made = context.memo.step(`gauge-table:${kind}`, key, () => tableOf(frequency, kind));
+  return made && shorter ? withShorter(made) : made;
 }
 
 export function gaugeSeasons(project: Project, context: RainContext): Seasons {

@@ -303,6 +303,16 @@ describe('a document that a file reader takes', () => {
     JSON.stringify({
       ...onHill(),
       land: { hollows: 'fill' },
+      rain: {
+        ...onHill().rain,
+        basis: 'table',
+        storm: {
+          ...onHill().rain?.storm,
+          upliftPercent: 10,
+          againAfterH: 4,
+          shape: { kind: 'own', name: 'mine', stepMin: 10, stepsMm: [1, 8, 2] },
+        },
+      },
       survey: { heightOfCollimationM: 120, pegIntervalM: 10 },
       features: [
         ...onHill().features,

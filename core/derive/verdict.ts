@@ -54,6 +54,7 @@ function tellRain({ project, q }: Telling): Piece[] {
   if (!rain) return [plain('Say how hard it rains: type or import a table of rain depths by duration and return period.')];
   const { table, storm } = rain;
   const totals = totalsOf(table, storm);
+  const beyond = totals.extrapolated ? [alarm(' This lies beyond your table: carried on from its end, a guess.')] : [];
   const guess = rain.basis === 'memory' ? [alarm(' The table is a guess from memory.')] : [];
   const twice = storm.againAfterH === undefined ? [] : [plain(` It falls twice, ${Math.round(storm.againAfterH)} h apart.`)];
   const uplift = storm.upliftPercent ? `, ${storm.upliftPercent} % added` : '';
@@ -89,6 +90,7 @@ function tellRain({ project, q }: Telling): Piece[] {
     depth,
     plain(` of rain${uplift}. It is passed in a given year with a chance of ${chance} %, in 25 years with ${whole} %.`),
     ...twice,
+    ...beyond,
     ...guess,
   ];
 }

@@ -1,5 +1,5 @@
 import { strFromU8 } from 'fflate';
-import { MAX_CELLS, gridFromLevels } from '../terrain/index.ts';
+import { MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 
 const KEYS = ['ncols', 'nrows', 'xllcorner', 'xllcenter', 'yllcorner', 'yllcenter', 'cellsize', 'nodata_value'] as const;
@@ -78,11 +78,11 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
       do: 'Add it: ncols, nrows, xllcorner, yllcorner and cellsize are needed.',
     });
   const [ncols, nrows, cellM] = [need('ncols'), need('nrows'), need('cellsize')];
-  if (!Number.isInteger(ncols) || !Number.isInteger(nrows) || ncols < 2 || nrows < 2 || !(cellM > 0)) {
+  if (!Number.isInteger(ncols) || !Number.isInteger(nrows) || ncols < 2 || nrows < 2 || !(cellM > 0 && cellM <= MAX_CELL_M)) {
     refuseFile(name, 'grid.size', {
       what: `${ncols} columns, ${nrows} rows of ${cellM} m cells make no grid`,
       field: 'ncols',
-      do: 'At least 2 x 2 cells of a positive size are needed.',
+      do: `At least 2 x 2 cells of up to ${MAX_CELL_M} m are needed.`,
     });
   }
   if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);

@@ -1,5 +1,5 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
-import { type Grid, MAX_CELLS, gridFromLevels } from '../terrain/index.ts';
+import { type Grid, MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
 import { refuseDegrees, tooBig } from './ascii-grid.ts';
 import { requireCrs } from './crs.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
@@ -103,8 +103,11 @@ function frameOf(image: Image, name: string): { origin: number[]; cellM: number 
     const origin = image.getOrigin();
     const [dx, dy] = image.getResolution();
     const cellM = Math.abs(dx);
-    if (!(cellM > 0) || Math.abs(Math.abs(dy) - cellM) > 0.001 * cellM) {
-      refuseFile(name, 'grid.not-square', { what: `its cells are ${Math.abs(dx)} by ${Math.abs(dy)}`, do: 'Resample it to square cells.' });
+    if (!(cellM > 0 && cellM <= MAX_CELL_M) || Math.abs(Math.abs(dy) - cellM) > 0.001 * cellM) {
+      refuseFile(name, 'grid.not-square', {
+        what: `its cells are ${Math.abs(dx)} by ${Math.abs(dy)}`,
+        do: `Resample it to square cells of up to ${MAX_CELL_M} m.`,
+      });
     }
     return { origin, cellM };
   } catch (error) {

@@ -4,7 +4,20 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { strToU8 } from 'fflate';
 import { UserError } from '../project/index.ts';
-import { bandOf, civil, dailyOf, daysTo, depthOfReturn, frequencyOf, seasonsOf, yearlyMaxima, yearsOf } from '../rain/index.ts';
+import {
+  bandOf,
+  civil,
+  dailyOf,
+  daysTo,
+  depthOfReturn,
+  checkTable,
+  frequencyOf,
+  seasonsOf,
+  tableOf,
+  withShorter,
+  yearlyMaxima,
+  yearsOf,
+} from '../rain/index.ts';
 import { readRows, sheetOf } from './columns.ts';
 import { readGauge } from './gauge-csv.ts';
 import { importFile } from './import-file.ts';
@@ -283,6 +296,18 @@ describe('a record of many years', () => {
       expect(b.low).toBeLessThan(depthOfReturn(gev, b.returnYears));
       expect(b.high).toBeGreaterThan(depthOfReturn(gev, b.returnYears));
     }
+    const made = tableOf(frequencyOf(record), 'gev', 100);
+    if (!made) throw new Error('no table');
+    const longer = withShorter(made);
+    for (const t of [made.table, longer.table]) expect(checkTable(t)).toEqual([]);
+    // The day itself stays, and shorter rain is less, more surely so on the low side.
+    const c = longer.table.durationsMin.indexOf(1440);
+    expect(longer.table.depthMm[3][c]).toBe(made.table.depthMm[3][0]);
+    expect(longer.table.depthMm[3][c - 1]).toBeCloseTo(made.table.depthMm[3][0] / 2 ** (1 / 3), 9);
+    longer.table.depthMm.forEach((row, r) =>
+      row.forEach((mm, k) => expect(longer.limits.lowMm[r][k] <= mm && mm <= longer.limits.highMm[r][k]).toBe(true)),
+    );
+    expect(withShorter({ ...made, table: { ...made.table, durationsMin: [60, 2880, 4320] } }).table.durationsMin).toHaveLength(3);
     // Longer runs never bring less.
     for (let y = 0; y < 50; y++) expect(fits[1].maxima[y].measuredMm).toBeGreaterThanOrEqual(fits[0].maxima[y].measuredMm);
   });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
-import { WAY_RULES } from '../checks/index.ts';
+import { RAIN_RULES, WAY_RULES } from '../checks/index.ts';
 import { FORMULAS } from '../derive/index.ts';
 import { SILL_RULES } from '../works/level-sill/index.ts';
 import { SWALE_RULES } from '../works/swale/index.ts';
@@ -11,7 +11,7 @@ describe('references', () => {
     const known = new Set(
       [...readFileSync(join(process.cwd(), 'docs/references.md'), 'utf8').matchAll(/^\| `([^`]+)` \|/gm)].map((m) => m[1]),
     );
-    const cited = [...FORMULAS, ...SWALE_RULES, ...SILL_RULES, ...WAY_RULES].map((c) => c.source.key);
+    const cited = [...FORMULAS, ...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES].map((c) => c.source.key);
     expect(cited.filter((key) => !known.has(key))).toEqual([]);
     expect(known.size).toBeGreaterThan(5);
   });

@@ -1,5 +1,5 @@
 import type { Grid } from '../terrain/index.ts';
-import { MAX_CELLS } from '../terrain/index.ts';
+import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import { hashOf } from './canonical.ts';
 import { fail } from './problem.ts';
 
@@ -32,17 +32,11 @@ export function gridFromBytes(bytes: Uint8Array, name = 'terrain asset'): Grid {
   const n = ncols * nrows;
   if (n === 0 || n > MAX_CELLS || bytes.byteLength !== HEADER_BYTES + 4 * n)
     bad(`it should hold ${ncols} x ${nrows} cells but has ${bytes.byteLength} bytes`);
+  const cellM = view.getFloat64(16, true);
+  if (!(cellM > 0 && cellM <= MAX_CELL_M)) bad(`its cells are ${cellM} m`);
   const z = new Float32Array(n);
   z.set(new Float32Array(bytes.slice(HEADER_BYTES).buffer));
-  return {
-    ncols,
-    nrows,
-    z,
-    cellM: view.getFloat64(16, true),
-    west: view.getFloat64(24, true),
-    south: view.getFloat64(32, true),
-    baseM: view.getFloat64(40, true),
-  };
+  return { ncols, nrows, z, cellM, west: view.getFloat64(24, true), south: view.getFloat64(32, true), baseM: view.getFloat64(40, true) };
 }
 
 /** The name of an asset. */

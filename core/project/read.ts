@@ -1,7 +1,7 @@
 import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
 import type { WorkBase } from '../contract/index.ts';
-import { MAX_CELLS } from '../terrain/index.ts';
+import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
@@ -108,8 +108,12 @@ function terrainProblems({ terrain }: Project): UserProblem[] {
     return problem('terrain.size', `terrain has ${told(ncols)} columns and ${told(nrows)} rows; at least 2 x 2 is needed`, 'terrain.ncols');
   if (ncols * nrows > MAX_CELLS)
     return problem('terrain.too-big', `terrain has ${ncols * nrows} cells; the limit is ${MAX_CELLS}`, 'terrain.ncols');
-  if (!(cellM > 0) || ![west, south].every(Number.isFinite))
-    return problem('terrain.frame', 'terrain cell size, west or south is not a sound number', 'terrain.cellM');
+  if (!(cellM > 0 && cellM <= MAX_CELL_M) || ![west, south].every(Number.isFinite))
+    return problem(
+      'terrain.frame',
+      `terrain cell size, west or south is not a sound number; cells may be up to ${MAX_CELL_M} m`,
+      'terrain.cellM',
+    );
   if (terrain.rows !== 'north-first')
     return problem('terrain.rows', `terrain rows are ${told(terrain.rows)}; only "north-first" is read`, 'terrain.rows');
   if (!Array.isArray(z) || z.length !== ncols * nrows)

@@ -2,6 +2,7 @@
 import { type Band, bootstrapBand, fitBy } from './bootstrap.ts';
 import { type Distribution, type Plotted, depthOfReturn, lMoments, plottingPositions } from './frequency.ts';
 import { type RainRecord, type YearMaximum, type YearSummary, DAY_MIN, dailyOf, yearlyMaxima, yearsOf } from './record.ts';
+import { GROWTH } from './memory.ts';
 import type { RainTable } from './table.ts';
 
 /** Fewer years than this give no table at all: L-moments of them are noise (common practice). */
@@ -93,5 +94,25 @@ export function tableOf({ fits }: FrequencyOfRecord, kind: Distribution['kind'],
       lowMm: rising(RETURN_YEARS.map((_, r) => bands.map((b) => b[r].low))),
       highMm: rising(RETURN_YEARS.map((_, r) => bands.map((b) => b[r].high))),
     },
+  };
+}
+
+/** Durations added below a day [min]. */
+const SHORTER_MIN = [15, 30, 60, 120, 360, 720];
+
+/**
+ * A daily gauge's table carried on to shorter rain by a power of the duration: the cube root, with the spread of GROWTH in its
+ * limits. A guess (from memory: a rough rule of hot, stormy places); a table that begins sooner stays as it is.
+ */
+export function withShorter(made: TableOfRecord): TableOfRecord {
+  const { table, limits } = made;
+  if (table.durationsMin[0] < DAY_MIN) return made;
+  const [flat, usual, steep] = GROWTH;
+  const carried = (rows: readonly (readonly number[])[], power: number): number[][] =>
+    rows.map((row) => [...SHORTER_MIN.map((t) => row[0] * (t / table.durationsMin[0]) ** power), ...row]);
+  return {
+    table: { ...table, durationsMin: [...SHORTER_MIN, ...table.durationsMin], depthMm: carried(table.depthMm, usual) },
+    // Rain that grows slowly with duration is the deeper one in a short time.
+    limits: { lowMm: carried(limits.lowMm, steep), highMm: carried(limits.highMm, flat) },
   };
 }

@@ -1,5 +1,6 @@
 // Rain depth, duration and frequency: tables, records, fits, and the storms made from them.
 export * from './table.ts';
+export * from './edit.ts';
 export * from './fit.ts';
 export * from './frequency.ts';
 export * from './record.ts';

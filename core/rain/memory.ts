@@ -13,12 +13,12 @@ export interface Remembered {
 }
 
 /** Lowest, middle and highest of what is not known. */
-type Spread = readonly [low: number, middle: number, high: number];
+export type Spread = readonly [low: number, middle: number, high: number];
 
 /** Spread of yearly greatest days about their mean, standard deviation over mean (common practice, from memory). */
 const VARIATION: Spread = [0.3, 0.4, 0.55];
 /** Rain grows with the duration to this power within a day: 1/3 is a rough rule of hot, stormy places (from memory). */
-const GROWTH: Spread = [0.25, 1 / 3, 0.42];
+export const GROWTH: Spread = [0.25, 1 / 3, 0.42];
 /** Mean of yearly greatest days over the rain of a year, where no day is recalled (common practice, from memory). */
 const DAY_SHARE: Spread = [0.04, 0.07, 0.14];
 

@@ -1,6 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type RainTable, alternatingBlockStorm, checkTable, depthFor } from './index.ts';
+import {
+  type RainTable,
+  alternatingBlockStorm,
+  checkTable,
+  depthFor,
+  returnIn,
+  withDuration,
+  withReturn,
+  withoutDuration,
+  withoutReturn,
+} from './index.ts';
 
 /** Denver 10-year intensity i = 96.6/(t^0.97 + 13.90) in/h: Chow, Maidment & Mays 1988, Example 14.4.1 (handbook row 9, P). */
 const denverDepthIn = (minutes: number): number => ((96.6 / (minutes ** 0.97 + 13.9)) * minutes) / 60;
@@ -74,5 +84,35 @@ describe('checking a table', () => {
     expect(codes({ durationsMin: [10, 60], returnYears: [2], depthMm: [[9]] })).toEqual(['shape']);
     expect(codes({ durationsMin: [10], returnYears: [2], depthMm: [[-1]] })).toEqual(['value']);
     expect(checkTable({ durationsMin: [10, 60], returnYears: [2], depthMm: [[9, 8]] })[0]).toMatchObject({ row: 0, column: 1 });
+  });
+});
+
+describe('a table typed row by row', () => {
+  const two = tables.map((t): RainTable => ({ ...t, returnYears: [2, 20], depthMm: [t.depthMm[0], t.depthMm[0].map((v) => 1.7 * v)] }));
+  it('stays sound with any row or column added, and is itself again when that is dropped', () => {
+    fc.assert(
+      fc.property(two, fc.integer({ min: 1, max: 3000 }), fc.integer({ min: 1, max: 500 }), (table, minutes, years) => {
+        fc.pre(!table.durationsMin.includes(minutes) && !table.returnYears.includes(years));
+        const longer = withDuration(table, minutes);
+        const wider = withReturn(table, years);
+        expect([...checkTable(longer), ...checkTable(wider)]).toEqual([]);
+        expect(withoutDuration(longer, longer.durationsMin.indexOf(minutes))).toEqual(table);
+        expect(withoutReturn(wider, wider.returnYears.indexOf(years))).toEqual(table);
+      }),
+      { seed: 6 },
+    );
+  });
+  it('reads what it adds off itself', () => {
+    const table: RainTable = {
+      durationsMin: [10, 40],
+      returnYears: [2, 50],
+      depthMm: [
+        [10, 20],
+        [30, 60],
+      ],
+    };
+    expect(withDuration(table, 20).depthMm[0]).toEqual([10, 14.1, 20]);
+    const ten = withReturn(table, 10);
+    expect(returnIn(table, ten.depthMm[1][0], 10).years).toBeCloseTo(10, 0);
   });
 });

@@ -1,5 +1,6 @@
 // What storm was that: the return period of a rain that was measured, and how far off it may be.
 import { defineFormula } from '../formula/index.ts';
+import { variateOf } from './edit.ts';
 import { type RainTable, depthFor } from './table.ts';
 
 export const BUCKET_RAIN = defineFormula(
@@ -35,8 +36,6 @@ export interface ReturnRead {
   readonly beyond: 'rarer' | 'commoner' | null;
 }
 
-/** Gumbel's reduced variate: on it the depths of a table lie near a straight line. */
-const variate = (years: number): number => -Math.log(-Math.log(1 - 1 / Math.max(years, 1.01)));
 const yearsOfVariate = (y: number): number => 1 / (1 - Math.exp(-Math.exp(-y)));
 
 /** Return period of a depth in a duration, straight between the table's depths on Gumbel paper; not carried beyond its ends. */
@@ -50,7 +49,7 @@ export function returnIn(table: RainTable, depthMm: number, durationMin: number)
   while (k < last - 1 && depths[k + 1] < depthMm) k++;
   if (last === 0 || depths[k + 1] === depths[k]) return { years: years[k], beyond: null };
   const share = (depthMm - depths[k]) / (depths[k + 1] - depths[k]);
-  const y = variate(years[k]) + share * (variate(years[k + 1]) - variate(years[k]));
+  const y = variateOf(years[k]) + share * (variateOf(years[k + 1]) - variateOf(years[k]));
   return { years: yearsOfVariate(y), beyond: null };
 }
 

@@ -18,6 +18,9 @@ export interface Grid {
 /** Largest raster accepted whole. */
 export const MAX_CELLS = 16_000_000;
 
+/** Largest cell accepted [m]: works of a few metres on coarser ground tell nothing. */
+export const MAX_CELL_M = 1000;
+
 /** Neighbour steps, clockwise from east; even are cardinal, odd diagonal. Rows run down. */
 export const STEP_COL = [1, 1, 0, -1, -1, -1, 0, 1] as const;
 export const STEP_ROW = [0, 1, 1, 1, 0, -1, -1, -1] as const;

@@ -39,8 +39,8 @@ export function CurvePart({ rain }: { readonly rain: Rain }): ReactNode {
   return (
     <Part title={`Curve through 1 in ${storm.returnYears} years`}>
       <Muted>
-        i = {curve.a.toPrecision(4)} / (t + {curve.b.toFixed(1)})^{curve.n.toFixed(3)} in mm/h and minutes, from {minutesText(from)} to{' '}
-        {minutesText(to)}. The table departs from it by at most <strong>{worst} %</strong>
+        i = {rate(curve.a).toPrecision(4)} / (t + {curve.b.toFixed(1)})^{curve.n.toFixed(3)} in {unit} and minutes, from {minutesText(from)}{' '}
+        to {minutesText(to)}. The table departs from it by at most <strong>{worst} %</strong>
         {curve.worst > LARGE ? ': look at the durations marked below.' : '.'} Outside these durations nothing is carried on without a word.
       </Muted>
       <div

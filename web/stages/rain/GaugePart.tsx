@@ -7,7 +7,7 @@ import { bringIn } from '../../app/import.ts';
 import { setStorm, useAskRain, takeTable } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, notify } from '../../app/store.ts';
-import { Button, Choose, Fact, Inline, Muted, Part, Row, Table } from '../../kit/index.ts';
+import { Button, Choose, Fact, Inline, Muted, Part, Row, Table, Toggle } from '../../kit/index.ts';
 import { FrequencyChart } from './FrequencyChart.tsx';
 import { minutesText, momentText } from './words.ts';
 
@@ -49,8 +49,9 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
   const frequency = useAskRain('frequency', {});
   const [durationMin, choose] = useState(DAY_MIN);
   const [kind, setKind] = useState<'gumbel' | 'gev'>('gumbel');
+  const [carriesOn, carryOn] = useState(true);
   const curve = useAskRain('curve', frequency && !frequency.tooShort ? { durationMin, kind } : null);
-  const table = useAskRain('table', frequency && !frequency.tooShort ? { kind } : null);
+  const table = useAskRain('table', frequency && !frequency.tooShort ? { kind, shorter: carriesOn } : null);
   if (!frequency) return null;
   if (frequency.tooShort) {
     return (
@@ -65,6 +66,7 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
     );
   }
   const trusted = 2 * wholeYears;
+  const isDaily = frequency.fits[0].durationMin >= DAY_MIN;
   const at = (years: number): number => table?.table.returnYears.indexOf(years) ?? -1;
   const c = table?.table.durationsMin.indexOf(durationMin) ?? -1;
   return (
@@ -94,7 +96,7 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
       )}
       {curve && <FrequencyChart fitted={curve} />}
       {table && c >= 0 && (
-        <Muted>
+        <Muted style={{ marginTop: 8 }}>
           <strong>
             1 in 20 years: {format(table.table.depthMm[at(20)][c], 'rain')}, nine times in ten between{' '}
             {format(table.limits.lowMm[at(20)][c], 'rain')} and {format(table.limits.highMm[at(20)][c], 'rain')}.
@@ -117,6 +119,15 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
             ])}
         />
       )}
+      {isDaily && (
+        <>
+          <Toggle label="Add durations under a day by a rough rule" isOn={carriesOn} onChange={carryOn} />
+          <Muted>
+            A daily gauge knows nothing shorter than a day. The rule takes the cube root of the share of a day: a guess, with wide limits.
+            Without it short storms are carried on from the day’s depth and say so.
+          </Muted>
+        </>
+      )}
       {table && (
         <Inline>
           <Button
@@ -127,7 +138,7 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
                   table: table.table,
                   limits: table.limits,
                   basis: 'record',
-                  source: `${wholeYears} years of the gauge, by ${kind === 'gev' && wholeYears >= GEV_YEARS ? 'GEV' : 'Gumbel'}`,
+                  source: `${wholeYears} years of the gauge, by ${kind === 'gev' && wholeYears >= GEV_YEARS ? 'GEV' : 'Gumbel'}${isDaily && carriesOn ? '; under a day by a rough rule, a guess' : ''}`,
                 })
               )
                 notify({ tone: 'fine', title: 'The table of the record is in, with its limits.', problems: [] });
@@ -135,9 +146,6 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
           >
             Use a table from this record
           </Button>
-          {frequency.fits[0].durationMin >= DAY_MIN && (
-            <Muted>A daily gauge knows nothing shorter than a day: shorter storms will say so.</Muted>
-          )}
         </Inline>
       )}
     </Part>

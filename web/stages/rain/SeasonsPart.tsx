@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Bar, BarChart, Cell, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import type { Seasons } from '#core/rain';
+import { ONSET_MM, type Seasons } from '#core/rain';
 import { displayUnit, toDisplay } from '#core/units';
 import { useAskRain } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
@@ -49,7 +49,7 @@ export function SeasonsPart(): ReactNode {
               <strong>
                 Finish by {finishBy.day} {MONTHS[finishBy.month - 1]}.
               </strong>{' '}
-              In nine years of ten the first rains, 20 mm within three days after the dry season, had not come sooner.
+              In nine years of ten the first rains, {format(ONSET_MM, 'rain')} within three days after the dry season, had not come sooner.
             </>
           ) : (
             <strong>No season is dry enough to build in: watch the forecast, and leave no bank raw over a night.</strong>

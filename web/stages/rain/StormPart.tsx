@@ -163,7 +163,15 @@ export function StormPart(): ReactNode {
         )}
         <Toggle label="Count what soaks in during the storm" isOn={storm.soakage === true} onChange={(soakage) => setStorm({ soakage })} />
         <Fact label={isAgain ? 'Depth of both' : 'Depth'} value={format((isAgain ? 2 : 1) * totals.depthMm, 'rain')} />
-        <StormBars />
+        {rain.limits && !totals.isOwn && (
+          <Fact
+            label="Nine times in ten between"
+            value={[rain.limits.lowMm, rain.limits.highMm]
+              .map((depthMm) => format((isAgain ? 2 : 1) * totalsOf({ ...table, depthMm }, storm).depthMm, 'rain'))
+              .join(' and ')}
+          />
+        )}
+        <StormBars rain={rain} />
       </Part>
       <PurposeAdvice rain={rain} />
     </>

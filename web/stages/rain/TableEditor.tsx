@@ -1,12 +1,14 @@
 import { Plus } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import type { RainTable } from '#core/rain';
+import { type RainTable, withDuration, withReturn, withoutDuration, withoutReturn } from '#core/rain';
 import type { Rain } from '#core/project';
 import { displayUnit } from '#core/units';
-import { dispatch, useApp } from '../../app/store.ts';
+import { takeTable } from '../../app/rain.ts';
+import { useApp } from '../../app/store.ts';
 import { FONT } from '../../app/theme.ts';
-import { Button, Inline, Quantity } from '../../kit/index.ts';
+import { Button, Choose, Inline, Muted, Quantity } from '../../kit/index.ts';
+import { minutesText } from './words.ts';
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -38,30 +40,16 @@ const Table = styled.table`
   }
 `;
 
-const minutes = (m: number): string => (m < 120 || m % 60 !== 0 ? `${m} min` : `${m / 60} h`);
-
 /** Rows a duration, columns a return period; every depth can be typed over. A change that makes the table unsound is refused. */
 export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
   const system = useApp((s) => s.system);
   const { table } = rain;
   const keep = (next: RainTable): void => {
-    dispatch({ type: 'rain.set', payload: { rain: { ...rain, table: next, source: 'typed by hand' } } });
+    // Limits of another table are no limits of this one.
+    takeTable({ table: next, source: 'typed by hand', basis: 'table' });
   };
   const set = (r: number, c: number, depth: number): void =>
     keep({ ...table, depthMm: table.depthMm.map((row, i) => (i === r ? row.map((v, k) => (k === c ? depth : v)) : row)) });
-  const addDuration = (): void => {
-    const last = table.durationsMin.length - 1;
-    const factor = 2;
-    // A depth to type over: the last one carried on at the slope of the table's end.
-    const grow = (row: readonly number[]): number => (last > 0 ? row[last] * (row[last] / row[last - 1]) ** 0.5 : row[last] * 1.3);
-    keep({
-      ...table,
-      durationsMin: [...table.durationsMin, table.durationsMin[last] * factor],
-      depthMm: table.depthMm.map((row) => [...row, Math.round(10 * grow(row)) / 10]),
-    });
-  };
-  const dropDuration = (): void =>
-    keep({ ...table, durationsMin: table.durationsMin.slice(0, -1), depthMm: table.depthMm.map((row) => row.slice(0, -1)) });
   return (
     <>
       <Scroll>
@@ -79,12 +67,12 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
           <tbody>
             {table.durationsMin.map((duration, c) => (
               <tr key={duration}>
-                <th scope="row">{minutes(duration)}</th>
+                <th scope="row">{minutesText(duration)}</th>
                 {table.returnYears.map((years, r) => (
                   <td key={years}>
                     <Quantity
                       isLabelHidden
-                      label={`${minutes(duration)}, 1 in ${years} years`}
+                      label={`${minutesText(duration)}, 1 in ${years} years`}
                       value={table.depthMm[r][c]}
                       kind="rain"
                       min={0}
@@ -97,16 +85,60 @@ export function TableEditor({ rain }: { readonly rain: Rain }): ReactNode {
           </tbody>
         </Table>
       </Scroll>
+      <Lines table={table} keep={keep} />
+    </>
+  );
+}
+
+/** Rows and columns added and dropped. */
+function Lines({ table, keep }: { readonly table: RainTable; readonly keep: (next: RainTable) => void }): ReactNode {
+  const [minutes, setMinutes] = useState<number | null>(null);
+  const [years, setYears] = useState<number | null>(null);
+  const [dropped, drop] = useState('t0');
+  const { durationsMin, returnYears } = table;
+  const choices = [
+    ...durationsMin.map((t, c) => ({ id: `t${c}`, name: minutesText(t) })),
+    ...returnYears.map((y, r) => ({ id: `y${r}`, name: `1 in ${y} years` })),
+  ];
+  const at = Number(dropped.slice(1));
+  const isDuration = dropped.startsWith('t');
+  const canDrop = (isDuration ? durationsMin : returnYears).length > 1;
+  return (
+    <>
       <Inline>
-        <Button look="quiet" onPress={addDuration}>
+        <Quantity isLabelHidden label="Another duration" value={minutes} kind="minutes" min={1} max={44640} onChange={setMinutes} />
+        <Button
+          look="quiet"
+          isDisabled={minutes === null || durationsMin.includes(minutes)}
+          onPress={() => {
+            if (minutes !== null) keep(withDuration(table, minutes));
+            setMinutes(null);
+          }}
+        >
           <Plus size={15} aria-hidden />
-          Add a duration
+          Add this duration
         </Button>
-        {table.durationsMin.length > 1 && (
-          <Button look="quiet" onPress={dropDuration}>
-            Drop the longest
-          </Button>
-        )}
+      </Inline>
+      <Inline>
+        <Quantity isLabelHidden label="Another return period" value={years} kind="years" min={1} max={1000} onChange={setYears} />
+        <Button
+          look="quiet"
+          isDisabled={years === null || returnYears.includes(years)}
+          onPress={() => {
+            if (years !== null) keep(withReturn(table, years));
+            setYears(null);
+          }}
+        >
+          <Plus size={15} aria-hidden />
+          Add this return period
+        </Button>
+      </Inline>
+      <Muted>What is added is read off the table, to be typed over.</Muted>
+      <Inline>
+        <Choose label="Row or column" value={choices.some((c) => c.id === dropped) ? dropped : 't0'} choices={choices} onChange={drop} />
+        <Button look="quiet" isDisabled={!canDrop} onPress={() => keep(isDuration ? withoutDuration(table, at) : withoutReturn(table, at))}>
+          Drop it
+        </Button>
       </Inline>
     </>
   );
