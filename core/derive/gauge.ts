@@ -31,6 +31,7 @@ import {
   yearsOf,
 } from '../rain/index.ts';
 import type { Memo } from './memo.ts';
+import { askByName } from './questions.ts';
 
 export interface RainContext {
   readonly records: (gauge: Gauge) => RainRecord;
@@ -179,12 +180,7 @@ export const RAIN_QUESTIONS = {
 } as const;
 
 export type RainQuestions = typeof RAIN_QUESTIONS;
-type AnyQuestion = (project: Project, context: RainContext, args: unknown) => unknown;
 
-/** Answers a question by name: where names and arguments come from outside, the one place their types are let go. */
-export function askRain(name: string, project: Project, on: { readonly context: RainContext; readonly args: unknown }): unknown {
-  const question = (RAIN_QUESTIONS as unknown as Readonly<Record<string, AnyQuestion | undefined>>)[name];
-  if (!question)
-    return fail('question.unknown', `there is no question "${name}"`, { do: `Ask one of ${Object.keys(RAIN_QUESTIONS).join(', ')}.` });
-  return question(project, on.context, on.args);
-}
+/** Answers a question by name. */
+export const askRain = (name: string, project: Project, on: { readonly context: RainContext; readonly args: unknown }): unknown =>
+  askByName(RAIN_QUESTIONS, name, { project, ...on });

@@ -45,6 +45,7 @@ import {
   waterIn,
   wetnessOf,
 } from '../terrain/index.ts';
+import { askByName } from './questions.ts';
 import { type LandContext, compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from './terrain-steps.ts';
 
@@ -294,12 +295,7 @@ export const LAND_QUESTIONS = {
 } as const;
 
 export type LandQuestions = typeof LAND_QUESTIONS;
-type AnyQuestion = (project: Project, context: LandContext, args: unknown) => unknown;
 
-/** Answers a question by name: where names and arguments come from outside, the one place their types are let go. */
-export function askLand(name: string, project: Project, on: { readonly context: LandContext; readonly args: unknown }): unknown {
-  const question = (LAND_QUESTIONS as unknown as Readonly<Record<string, AnyQuestion | undefined>>)[name];
-  if (!question)
-    return fail('question.unknown', `there is no question "${name}"`, { do: `Ask one of ${Object.keys(LAND_QUESTIONS).join(', ')}.` });
-  return question(project, on.context, on.args);
-}
+/** Answers a question by name. */
+export const askLand = (name: string, project: Project, on: { readonly context: LandContext; readonly args: unknown }): unknown =>
+  askByName(LAND_QUESTIONS, name, { project, ...on });
