@@ -267,11 +267,11 @@ export class Visitor {
 
   /** Waits for a downloaded file and gives its bytes. */
   async downloaded(ending: string): Promise<Uint8Array> {
-    for (let i = 0; i < 60; i++) {
+    for (let i = 0; i < 200; i++) {
       const name = readdirSync(this.downloads).find((n) => n.endsWith(ending));
       if (name) return new Uint8Array(readFileSync(join(this.downloads, name)));
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
-    throw new Error(`nothing ending in ${ending} was downloaded`);
+    throw new Error(`nothing ending in ${ending} was downloaded; the page says: ${await this.text('main')}`);
   }
 }
