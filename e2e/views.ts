@@ -135,7 +135,7 @@ export function views(open: () => Bench): void {
       await v.press('Table', 'tab');
       await v.press('Ask the rainfall service (simulated)');
       await v.press('Use this table');
-      await v.reads('aside', /From: simulated rainfall-frequency service/);
+      await v.reads('aside', /From: simulated rainfall-frequency service\. Its limits are kept/);
     }, 60000);
   });
 }

@@ -1,17 +1,23 @@
 import { describe, expect, it } from '@jest/globals';
 import request from 'supertest';
-import { type RainTable, checkTable } from '#core/rain';
+import { type RainTable, type TableLimits, checkTable } from '#core/rain';
 import { createApp } from './app.ts';
 
 describe('the rainfall-frequency stand-in', () => {
   const app = createApp();
   it('gives a sound table and says that it is simulated', async () => {
     const { body, status } = await request(app).get('/api/rainfall-frequency?wetness=1.4');
-    const answer = body as { simulated: boolean; source: string; table: RainTable };
+    const answer = body as { simulated: boolean; source: string; table: RainTable; limits: TableLimits };
     expect(status).toBe(200);
     expect(answer.simulated).toBe(true);
     expect(answer.source).toContain('simulated');
     expect(checkTable(answer.table)).toEqual([]);
+    answer.table.depthMm.forEach((row, r) =>
+      row.forEach((mm, c) => {
+        expect(answer.limits.lowMm[r][c]).toBeLessThan(mm);
+        expect(answer.limits.highMm[r][c]).toBeGreaterThan(mm);
+      }),
+    );
   });
   it('is wetter where asked, and the same for the same question', async () => {
     const depth = async (w: number): Promise<number> =>

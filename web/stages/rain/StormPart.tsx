@@ -165,7 +165,7 @@ export function StormPart(): ReactNode {
         <Fact label={isAgain ? 'Depth of both' : 'Depth'} value={format((isAgain ? 2 : 1) * totals.depthMm, 'rain')} />
         {rain.limits && !totals.isOwn && (
           <Fact
-            label="Nine times in ten between"
+            label={rain.basis === 'memory' ? 'Somewhere between' : 'Nine times in ten between'}
             value={[rain.limits.lowMm, rain.limits.highMm]
               .map((depthMm) => format((isAgain ? 2 : 1) * totalsOf({ ...table, depthMm }, storm).depthMm, 'rain'))
               .join(' and ')}

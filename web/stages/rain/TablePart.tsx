@@ -2,7 +2,7 @@ import { CloudRain, ClipboardPaste, Upload } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import useSWR from 'swr';
-import { type RainTable, checkTable } from '#core/rain';
+import { type RainTable, type TableLimits, checkTable } from '#core/rain';
 import { bringIn } from '../../app/import.ts';
 import { takeTable } from '../../app/rain.ts';
 import { useProject } from '../../app/selectors.ts';
@@ -24,6 +24,7 @@ const FIRST_TABLE: RainTable = {
 
 interface ServiceTable {
   readonly table: RainTable;
+  readonly limits: TableLimits;
   readonly source: string;
 }
 
@@ -52,7 +53,9 @@ function FromService(): ReactNode {
           <Muted>
             {data.source}: {data.table.returnYears.length} return periods, {data.table.durationsMin.length} durations.
           </Muted>
-          <Button onPress={() => takeTable({ table: data.table, source: data.source, basis: 'simulated' })}>Use this table</Button>
+          <Button onPress={() => takeTable({ table: data.table, limits: data.limits, source: data.source, basis: 'simulated' })}>
+            Use this table
+          </Button>
         </Inline>
       )}
     </>
@@ -77,7 +80,12 @@ export function TablePart(): ReactNode {
         )}
         {rain?.source !== undefined && (
           <Muted style={rain.basis === 'memory' ? { color: 'var(--strawText)' } : {}}>
-            From: {rain.source}.{rain.limits ? ' Its limits are kept: nine times in ten the truth lies between them.' : ''}
+            From: {rain.source}.
+            {rain.limits
+              ? rain.basis === 'memory'
+                ? ' Its spread is kept.'
+                : ' Its limits are kept: nine times in ten the truth lies between them.'
+              : ''}
           </Muted>
         )}
         <Inline>
