@@ -30,8 +30,6 @@ export default tseslint.config(
       'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core has no chance: take a seeded source.' }],
     },
   },
-  // The heap of the fill kernel is passed piece by piece: an object a call would cost more than the work.
-  { files: ['core/terrain/kernels/*.ts'], rules: { 'max-params': ['error', 5] } },
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**'],

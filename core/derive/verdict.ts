@@ -81,8 +81,8 @@ function tellRain({ project, q }: Telling): Piece[] {
       ...guess,
     ];
   }
-  const chance = Math.round(100 * CHANCE.evaluate({ T: storm.returnYears, n: 1 }));
-  const whole = Math.round(100 * CHANCE.evaluate({ T: storm.returnYears, n: 25 }));
+  const chance = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 1 }));
+  const whole = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 25 }));
   return [
     plain('You design for the '),
     strong(`1 in ${storm.returnYears} year`),

@@ -46,7 +46,7 @@ function PurposeAdvice({ rain }: { readonly rain: Rain }): ReactNode {
   const row = rowFor(rain.table.returnYears, purpose.years);
   const { isOwn } = totalsOf(rain.table, rain.storm);
   const isChosen = !isOwn && rain.storm.returnYears === row;
-  const life = Math.round(100 * CHANCE.evaluate({ T: row, n: 25 }));
+  const life = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, row), n: 25 }));
   return (
     <Part title="How rare a storm">
       <Row>
