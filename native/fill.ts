@@ -4,7 +4,6 @@
 let size: i32 = 0;
 let heap: usize = 0;
 
-// @ts-ignore: decorator
 @inline
 function at(k: i32): usize {
   return heap + (<usize>k << 4);
@@ -59,7 +58,6 @@ let queue: usize = 0;
 let tail: usize = 0;
 
 /** Finishes a neighbour that is higher than a finished cell; true where it is not higher, and so has to wait. */
-// @ts-ignore: decorator
 @inline
 function climb(k: i32, limit: f64): bool {
   if (load<u8>(closed + <usize>k)) return false;
@@ -71,7 +69,6 @@ function climb(k: i32, limit: f64): bool {
 }
 
 /** Finishes a neighbour of the lowest cell, raised where it lies below it. */
-// @ts-ignore: decorator
 @inline
 function flood(k: i32, limit: f64): void {
   if (load<u8>(closed + <usize>k)) return;

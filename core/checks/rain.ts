@@ -1,6 +1,6 @@
 // What the rain that was given cannot tell: storms beyond the table, guesses, and shapes that hide their peak.
 import type { Check, Rule, Runoff } from '../contract/index.ts';
-import { type DesignStorm, type RainTable, totalsOf } from '../rain/index.ts';
+import { type DesignStorm, type RainTable, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { runRules } from '../works/rules.ts';
 
 export interface RainGiven {
@@ -21,9 +21,8 @@ const PRACTICE = { key: 'common-practice' } as const;
 
 /** Minutes of one step of the rain as it was given: what falls within it is taken as even. */
 function stepGiven({ storm }: RainGiven): number {
-  const { shape } = storm;
-  if (shape?.kind === 'uniform') return storm.durationMin;
-  return shape?.kind === 'own' || shape?.kind === 'event' ? shape.stepMin : 0;
+  if (storm.shape?.kind === 'uniform') return storm.durationMin;
+  return stepsOfStorm(storm)?.stepMin ?? 0;
 }
 
 const peakBeforeTable: Rule<RainFacts> = {

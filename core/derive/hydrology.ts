@@ -70,8 +70,7 @@ function rainOf(
   on: { readonly storm: Storm; readonly tcMin: number; readonly sheet: Worksheet },
 ): { rainMm: number; intensity: number } {
   const { storm, tcMin, sheet } = on;
-  const { isOwn } = totalsOf(rain.table, rain.storm);
-  const times = rain.storm.againAfterH === undefined ? 1 : 2;
+  const { isOwn, times } = totalsOf(rain.table, rain.storm);
   if (isOwn) return { rainMm: storm.depthMm, intensity: peakIntensity(storm, tcMin) };
   return {
     rainMm: times * recordedDepth(rain, rain.storm.durationMin, sheet),

@@ -1,7 +1,7 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../units/index.ts';
 import { type Project, optionOf } from '../project/index.ts';
-import { CHANCE, depthFor, returnIn, totalsOf } from '../rain/index.ts';
+import { CHANCE, depthFor, returnIn, returnWords, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { isReadable } from '../survey/index.ts';
 import type { Derived } from './types.ts';
 
@@ -61,14 +61,9 @@ function tellRain({ project, q }: Telling): Piece[] {
   const depth = strong(q(totals.depthMm, 'rain'));
   if (totals.isOwn) {
     const isCarried = depthFor(table, table.returnYears[0], totals.durationMin).extrapolated;
-    const { years, beyond } = returnIn(table, totals.depthMm, totals.durationMin);
-    const rare =
-      beyond === 'rarer'
-        ? `rarer than 1 in ${years} years`
-        : beyond === 'commoner'
-          ? `commoner than 1 in ${years} years`
-          : `about 1 in ${Math.round(years)} years`;
-    const name = storm.shape && 'name' in storm.shape && storm.shape.name !== '' ? storm.shape.name : 'your own storm';
+    const read = returnIn(table, totals.depthMm, totals.durationMin);
+    const rare = `${read.beyond === null ? 'about ' : ''}${returnWords(read)}`;
+    const name = stepsOfStorm(storm)?.name || 'your own storm';
     return [
       plain('You design for '),
       strong(name),
@@ -95,7 +90,8 @@ function tellRain({ project, q }: Telling): Piece[] {
   ];
 }
 
-function hours(minutes: number): string {
+/** A duration as the verdict and the header say it. */
+export function hours(minutes: number): string {
   return minutes < 120 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
 }
 

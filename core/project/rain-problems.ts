@@ -1,4 +1,5 @@
 import { checkTable, stormProblems } from '../rain/index.ts';
+import { told } from '../units/index.ts';
 import { RAIN_BASES, type Rain } from './model.ts';
 import type { UserProblem } from './problem.ts';
 
@@ -24,7 +25,7 @@ export function rainProblems(rain: Rain | null | undefined): UserProblem[] {
   if (rain.basis !== undefined && !RAIN_BASES.includes(rain.basis)) {
     found.push({
       code: 'rain.basis',
-      what: `a table cannot come from ${(JSON.stringify(rain.basis) ?? 'nothing').slice(0, 40)}`,
+      what: `a table cannot come from ${told(rain.basis)}`,
       where: { field: 'rain.basis' },
       do: `Use one of ${RAIN_BASES.join(', ')}.`,
     });

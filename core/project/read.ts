@@ -6,6 +6,7 @@ import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
 import { checkFeature } from '../seen/index.ts';
+import { told } from '../units/index.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
 import { rainProblems } from './rain-problems.ts';
 
@@ -25,9 +26,6 @@ export function problemsOf(errors: readonly ValidationError[], file: string | un
 
 /** Members of a project that are objects, never lists. */
 const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'survey', 'land'] as const;
-
-/** A value from a file as it may be quoted; what is not there is called missing. */
-const told = (value: unknown): string => JSON.stringify(value) ?? 'missing';
 
 const isShort = (value: unknown): boolean => (JSON.stringify(value) ?? '').length < 40;
 

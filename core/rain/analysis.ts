@@ -1,6 +1,6 @@
 // A record's yearly maxima, fits and table: what may be said from so many years, and how surely.
 import { type Band, bootstrapBand, fitBy } from './bootstrap.ts';
-import { type Distribution, type Plotted, depthOfReturn, lMoments, plottingPositions } from './frequency.ts';
+import { type Distribution, type Plotted, depthOfReturn, gumbelSuffices, plottingPositions } from './frequency.ts';
 import { type RainRecord, type YearMaximum, type YearSummary, DAY_MIN, dailyOf, yearlyMaxima, yearsOf } from './record.ts';
 import { GROWTH } from './memory.ts';
 import type { RainTable } from './table.ts';
@@ -21,7 +21,8 @@ export interface DurationFit {
   readonly gumbel: Distribution;
   /** Null where the record is too short for it. */
   readonly gev: Distribution | null;
-  readonly lSkewness: number;
+  /** Whether two parameters do; null where the record is too short to tell. */
+  readonly gumbelSuffices: boolean | null;
 }
 
 /** Durations a record can speak of: its step, longer ones of common use, three days at most. */
@@ -36,13 +37,14 @@ export function fitDuration(record: RainRecord, durationMin: number, years: read
   const maxima = yearlyMaxima(record, { durationMin, years });
   const values = maxima.map((m) => m.mm);
   if (values.length < LEAST_YEARS || values.every((v) => v === values[0])) return null;
+  const gev = values.length < GEV_YEARS ? null : fitBy('gev', values);
   return {
     durationMin,
     maxima,
     plotted: plottingPositions(values),
     gumbel: fitBy('gumbel', values),
-    gev: values.length < GEV_YEARS ? null : fitBy('gev', values),
-    lSkewness: lMoments(values).t3,
+    gev,
+    gumbelSuffices: gev && gumbelSuffices(gev, values.length),
   };
 }
 

@@ -1,5 +1,6 @@
 // The storm designed for: how deep, how long, how it falls, and what is added to be careful.
 import { defineFormula } from '../formula/index.ts';
+import { told } from '../units/index.ts';
 import { type Storm, alternatingBlockStorm } from './storm.ts';
 import { type RainTable, depthFor } from './table.ts';
 
@@ -98,28 +99,36 @@ export interface StormTotals {
   readonly extrapolated: boolean;
   /** True when the depth is the storm's own and not the table's. */
   readonly isOwn: boolean;
+  /** How often it falls. */
+  readonly times: 1 | 2;
 }
 
-const given = (storm: DesignStorm): StormSteps | null =>
+/** By what every depth is multiplied to be careful. */
+export const upliftOf = ({ upliftPercent = 0 }: DesignStorm): number => UPLIFT.evaluate({ P: 1, u: upliftPercent });
+
+/** The steps of a storm that brings its own. */
+export const stepsOfStorm = (storm: DesignStorm): StormSteps | null =>
   storm.shape?.kind === 'own' || storm.shape?.kind === 'event' ? storm.shape : null;
 
 /** Depth and duration of one storm with its uplift; a storm that follows is not counted. */
 export function totalsOf(table: RainTable, storm: DesignStorm): StormTotals {
-  const factor = 1 + (storm.upliftPercent ?? 0) / 100;
-  const own = given(storm);
+  const factor = upliftOf(storm);
+  const times = storm.againAfterH === undefined ? 1 : 2;
+  const own = stepsOfStorm(storm);
   if (own) {
     const depthMm = factor * own.stepsMm.reduce((a, v) => a + v, 0);
-    return { depthMm, durationMin: own.stepMin * own.stepsMm.length, extrapolated: false, isOwn: true };
+    return { depthMm, durationMin: own.stepMin * own.stepsMm.length, extrapolated: false, isOwn: true, times };
   }
   const { depthMm, extrapolated } = depthFor(table, storm.returnYears, storm.durationMin);
-  return { depthMm: factor * depthMm, durationMin: storm.durationMin, extrapolated, isOwn: false };
+  return { depthMm: factor * depthMm, durationMin: storm.durationMin, extrapolated, isOwn: false, times };
 }
 
 /** Steps of a storm by its cumulative share of depth, a function of the share of its duration. */
 function byShare(totals: StormTotals, wantedStepMin: number, shareAt: (part: number) => number): Storm {
   const count = Math.max(1, Math.ceil(totals.durationMin / wantedStepMin - 1e-9));
   const stepsMm = Float64Array.from({ length: count }, (_, k) => totals.depthMm * (shareAt((k + 1) / count) - shareAt(k / count)));
-  return { ...totals, stepMin: totals.durationMin / count, stepsMm };
+  const { depthMm, durationMin, extrapolated } = totals;
+  return { depthMm, durationMin, extrapolated, stepMin: durationMin / count, stepsMm };
 }
 
 function once(table: RainTable, storm: DesignStorm, wantedStepMin: number): Storm {
@@ -140,7 +149,7 @@ function once(table: RainTable, storm: DesignStorm, wantedStepMin: number): Stor
     }
     default: {
       const plain = alternatingBlockStorm(table, storm, wantedStepMin);
-      const factor = 1 + (storm.upliftPercent ?? 0) / 100;
+      const factor = upliftOf(storm);
       return { ...plain, depthMm: factor * plain.depthMm, stepsMm: plain.stepsMm.map((v) => factor * v) };
     }
   }
@@ -195,8 +204,6 @@ export const MOST_STEPS = 10080;
 /** More in an hour than this has never been measured (about 305 mm in 42 min and 401 mm in an hour are the greatest known, from memory). */
 export const MOST_MM_PER_H = 500;
 
-/** A value from a file as it may be quoted. */
-const told = (value: unknown): string => (JSON.stringify(value) ?? 'missing').slice(0, 40);
 const isWithin = (value: unknown, least: number, most: number): boolean => typeof value === 'number' && value >= least && value <= most;
 
 /** Everything wrong with a design storm, as a reader of files or a command must refuse it. */

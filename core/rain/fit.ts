@@ -64,7 +64,7 @@ function lineFor(logI: readonly number[], durations: readonly number[], b: numbe
   return { a: Math.exp(c), n, sse: x.reduce((p, v, i) => p + (logI[i] - (c - n * v)) ** 2, 0) };
 }
 
-/** A depth that rises with duration everywhere from `from` to `to`: d(i·t)/dt > 0 while t + b > n·t. */
+/** Whether depth rises with duration up to `to`: d(i·t)/dt > 0 while t + b > n·t. */
 const rises = (b: number, n: number, to: number): boolean => to + b > n * to;
 
 /**

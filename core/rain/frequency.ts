@@ -29,26 +29,12 @@ export function lMoments(values: ArrayLike<number>): LMoments {
   return { l1: b0, l2, l3, t3: l3 / l2 };
 }
 
-/** Mean and standard deviation (n - 1) of a sample. */
-export function momentsOf(values: ArrayLike<number>): { readonly mean: number; readonly sd: number } {
-  const list = Array.from(values);
-  const mean = list.reduce((a, v) => a + v, 0) / list.length;
-  return { mean, sd: Math.sqrt(list.reduce((a, v) => a + (v - mean) ** 2, 0) / (list.length - 1)) };
-}
-
 const EULER = 0.5772156649015329;
 
 export type Distribution =
   | { readonly kind: 'gumbel'; readonly location: number; readonly scale: number }
   /** `shape` is Hosking's k: above 0 the rain has a greatest value, below 0 its tail is heavier than Gumbel's. */
   | { readonly kind: 'gev'; readonly location: number; readonly scale: number; readonly shape: number };
-
-/** Gumbel distribution by the method of moments (Chow, Maidment & Mays 1988, section 12.2). */
-export function gumbelByMoments(values: ArrayLike<number>): Distribution {
-  const { mean, sd } = momentsOf(values);
-  const scale = (Math.sqrt(6) * sd) / Math.PI;
-  return { kind: 'gumbel', location: mean - EULER * scale, scale };
-}
 
 /** Gumbel distribution by L-moments (Hosking 1990). */
 export function gumbelByLMoments({ l1, l2 }: LMoments): Distribution {
@@ -65,6 +51,13 @@ export function gevByLMoments({ l1, l2, t3 }: LMoments): Distribution {
   const scale = (l2 * shape) / ((1 - 2 ** -shape) * g);
   return { kind: 'gev', location: l1 - (scale * (1 - g)) / shape, scale, shape };
 }
+
+/**
+ * Whether a fitted shape may be chance, so that Gumbel's two parameters do: |k|·√(n/0.5633) below 1.645, nine times in ten where
+ * Gumbel is true (Hosking, Wallis & Wood 1985, section 5; from memory).
+ */
+export const gumbelSuffices = (gev: Distribution, n: number): boolean =>
+  gev.kind === 'gumbel' || Math.abs(gev.shape) * Math.sqrt(n / 0.5633) < 1.645;
 
 /** Gamma function of a real number above 0 (Lanczos with g = 7, nine terms: relative error under 1e-14). */
 export function gamma(x: number): number {
@@ -132,6 +125,33 @@ export const GUMBEL_FACTOR = defineFormula(
     limits: 'Yearly maxima; T above 1 year.',
   },
   ({ T }) => -(Math.sqrt(6) / Math.PI) * (EULER + Math.log(Math.log(T / (T - 1)))),
+);
+
+export const GUMBEL_SCALE = defineFormula(
+  {
+    id: 'rain.gumbel-scale',
+    title: 'Scale of the Gumbel distribution by moments',
+    statement: 'alpha = √6 · s / π',
+    symbols: { s: { means: 'standard deviation of the yearly maxima', unit: 'mm', domain: 'positive' } },
+    result: { symbol: 'alpha', means: 'scale of the fit', unit: 'mm' },
+    source: { key: 'chow-1988', locator: 'section 12.2', fromMemory: true },
+  },
+  ({ s }) => (Math.sqrt(6) * s) / Math.PI,
+);
+
+export const GUMBEL_LOCATION = defineFormula(
+  {
+    id: 'rain.gumbel-location',
+    title: 'Location of the Gumbel distribution by moments',
+    statement: 'u = m - 0.5772 · alpha',
+    symbols: {
+      m: { means: 'mean of the yearly maxima', unit: 'mm', domain: 'finite' },
+      alpha: { means: 'scale of the fit', unit: 'mm', domain: 'positive' },
+    },
+    result: { symbol: 'u', means: 'location of the fit', unit: 'mm' },
+    source: { key: 'chow-1988', locator: 'section 12.2', fromMemory: true },
+  },
+  ({ m, alpha }) => m - EULER * alpha,
 );
 
 export const GUMBEL_DEPTH = defineFormula(

@@ -114,6 +114,23 @@ describe('days, rains and seasons', () => {
       { seed: 63, numRuns: 100 },
     );
   });
+  it('a dry season over the new year is one spell, not two halves', () => {
+    // Four years; wet every other day from April to September, dry from October to March.
+    const days = Array.from({ length: daysTo(1974, 1, 1) }, (_, d) => d).filter(
+      (d) => d % 2 === 0 && civil(d).month >= 4 && civil(d).month <= 9,
+    );
+    const record: RainRecord = {
+      startMin: 0,
+      stepMin: DAY_MIN,
+      steps: daysTo(1974, 1, 1),
+      wet: Uint32Array.from(days),
+      mm: new Float32Array(days.length).fill(8),
+      missing: new Uint32Array(0),
+    };
+    const { usualDryDays, longestDry } = seasonsOf(dailyOf(record));
+    expect(usualDryDays).toBeGreaterThanOrEqual(181);
+    expect(usualDryDays).toBeLessThanOrEqual(longestDry?.days ?? 0);
+  });
   it('say nothing of a year that is even, or too short to know', () => {
     const steps = 3 * 365;
     const even: RainRecord = {

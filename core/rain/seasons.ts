@@ -144,9 +144,14 @@ export function seasonsOf(daily: DailyRain): Seasons {
     while (sum < half) sum += own[days++];
     return days;
   });
-  const dries = years.map(({ year }) => longestDryIn(daily, daysTo(year, 1, 1), daysTo(year + 1, 1, 1))?.days ?? 0).sort((a, b) => a - b);
   const wettest = mm.reduce((best, v, i) => (v > mm[best] ? i : best), 0);
   const driest = months.some((m) => Number.isNaN(m.meanMm)) ? null : driestMonth(months);
+  // Years that begin half a year from the driest month: one that turns in a dry season would cut its spell in two.
+  const firstMonth = driest === null ? 1 : ((driest + 5) % 12) + 1;
+  const dries = yearsOf(daily, firstMonth)
+    .filter((y) => y.known >= LEAST_KNOWN)
+    .map(({ year }) => longestDryIn(daily, daysTo(year, firstMonth, 1), daysTo(year + 1, firstMonth, 1))?.days ?? 0)
+    .sort((p, q) => p - q);
   const onsets = driest === null ? [] : onsetsOf(daily, driest);
   return {
     yearsKnown: years.length,

@@ -53,6 +53,12 @@ export function returnIn(table: RainTable, depthMm: number, durationMin: number)
   return { years: yearsOfVariate(y), beyond: null };
 }
 
+/** A return period in words: "1 in 12 years", "rarer than 1 in 100 years". */
+export function returnWords({ years, beyond }: ReturnRead): string {
+  const plain = `1 in ${years < 10 ? Number(years.toFixed(1)) : Math.round(years)} years`;
+  return beyond === null ? plain : `${beyond} than ${plain}`;
+}
+
 export interface TableLimits {
   readonly lowMm: readonly (readonly number[])[];
   readonly highMm: readonly (readonly number[])[];

@@ -26,3 +26,6 @@ export function spoken(said: Said, system: UnitSystem): string {
   if (typeof said === 'string') return said;
   return said.map((piece) => (typeof piece === 'string' ? piece : formatQuantity(piece.value, piece.kind, system))).join('');
 }
+
+/** A value from a file or a command as a message may quote it; what is not there is called missing. */
+export const told = (value: unknown): string => (JSON.stringify(value) ?? 'missing').slice(0, 40);

@@ -8,6 +8,7 @@ import { Button, CheckItem, Choose, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { KeysHelp } from './KeysHelp.tsx';
+import { hours } from '#core/derive';
 import { totalsOf } from '#core/rain';
 import { useDerived, useFormat, useProject, useWorks } from './selectors.ts';
 import { type AppState, dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
@@ -140,14 +141,12 @@ function StormWords(): ReactNode {
   const rain = useApp((s) => s.history?.project.rain ?? null);
   const format = useFormat();
   if (!rain) return null;
-  const { depthMm, durationMin, isOwn } = totalsOf(rain.table, rain.storm);
-  const hours = durationMin < 120 ? `${durationMin} min` : `${Number((durationMin / 60).toFixed(1))} h`;
-  const times = rain.storm.againAfterH === undefined ? '' : ', twice';
+  const { depthMm, durationMin, isOwn, times } = totalsOf(rain.table, rain.storm);
   return (
     <Wide>
       <span>
-        <Quiet>storm</Quiet> {isOwn ? 'of its own' : `1 in ${rain.storm.returnYears} yr`} · {hours} · {format(depthMm, 'rain')}
-        {times}
+        <Quiet>storm</Quiet> {isOwn ? 'of its own' : `1 in ${rain.storm.returnYears} yr`} · {hours(durationMin)} · {format(depthMm, 'rain')}
+        {times === 2 ? ', twice' : ''}
       </span>
     </Wide>
   );

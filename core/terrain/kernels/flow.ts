@@ -1,9 +1,9 @@
 // Where each cell's water goes. Fall line by triangular facets (Tarboton 1997, Water Resources Research 33(2), eqs 1-6), of
-// which only the two beside the steepest of the eight neighbours are weighed; of the two neighbours that straddle it, the one that keeps the whole path nearest to the true fall line is
-// taken (least transversal deviation: Orlandini et al. 2003, WRR 39(6), with the deviation carried from the largest donor).
+// which only the two beside the steepest of the eight neighbours are weighed; of the two neighbours that straddle it, the one
+// that keeps the whole path nearest to the true fall line is taken (least transversal deviation: Orlandini et al. 2003, WRR 39(6), with the deviation carried from the largest donor).
 import type { Grid } from '../grid.ts';
-import { openNative } from './native.ts';
 import { STEP_COL, STEP_ROW, edgeCells } from '../grid.ts';
+import { openNative } from './native.ts';
 
 /** One receiver a cell, plus what is needed to follow a single drop more closely than its cell. */
 export interface Flow {
@@ -102,7 +102,7 @@ function packed(steepest: number, isLeft: boolean, { along, across }: { readonly
   return ((isLeft ? (steepest + 7) & 7 : steepest) << TANGENT_BITS) | parts;
 }
 
-/** The facet of an edge cell, or NONE for an outlet: one whose fall line points off the ground. `levels` is around(), `window` what it is taken for. */
+/** The facet of an edge cell, or NONE for an outlet: one whose fall line points off the ground. `levels` are those around it, NaN where there is none; `window` is room for what is taken instead. */
 function edgeFacet(here: number, levels: Float64Array, window: Float64Array): number {
   let best = 0;
   let steepest = -1;

@@ -2,7 +2,7 @@ import { Upload } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import type { GaugeQuality } from '#core/derive';
-import { DAY_MIN, GEV_YEARS, LEAST_KNOWN, LEAST_YEARS } from '#core/rain';
+import { DAY_MIN, GEV_YEARS, LEAST_KNOWN, LEAST_YEARS, returnWords } from '#core/rain';
 import { bringIn } from '../../app/import.ts';
 import { setStorm, useAskRain, takeTable } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
@@ -94,6 +94,12 @@ function FrequencyPart({ wholeYears }: { readonly wholeYears: number }): ReactNo
       {kind === 'gev' && wholeYears < GEV_YEARS && (
         <Muted style={{ color: 'var(--strawText)' }}>{wholeYears} years are too few for a third parameter, so Gumbel is used.</Muted>
       )}
+      {curve?.fit.gumbelSuffices === true && <Muted>Gumbel suits these years: a third parameter would only follow chance.</Muted>}
+      {curve?.fit.gumbelSuffices === false && (
+        <Muted>
+          <strong>GEV suits these years better:</strong> their greatest stand off Gumbel’s line by more than chance.
+        </Muted>
+      )}
       {curve && <FrequencyChart fitted={curve} />}
       {table && c >= 0 && (
         <Muted style={{ marginTop: 8 }}>
@@ -164,7 +170,7 @@ function EventsPart(): ReactNode {
         <Row key={e.fromMin}>
           <span>
             {momentText(e.fromMin)}: {format(e.depthMm, 'rain')} in {e.durationMin === DAY_MIN ? '1 day' : minutesText(e.durationMin)}
-            {e.returned && !e.returned.beyond ? `, about 1 in ${Math.round(e.returned.years)} years` : ''}
+            {e.returned && !e.returned.beyond ? `, about ${returnWords(e.returned)}` : ''}
           </span>
           {rain && e.storm && (
             <Button

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { Rain } from '#core/project';
-import { type StormShape, depthFor, designStorm, peakIntensity, totalsOf, wettestRun } from '#core/rain';
+import { type StormShape, depthFor, designStorm, peakIntensity, totalsOf, upliftOf, wettestRun } from '#core/rain';
 import { displayUnit, toDisplay } from '#core/units';
 import { useFormat } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
@@ -40,7 +40,7 @@ export function StormBars({ rain }: { readonly rain: Rain }): ReactNode {
   });
   const peak = Math.max(...rows.map((r) => r.rate));
   const unit = displayUnit('intensity', system).unit;
-  const factor = 1 + (storm.upliftPercent ?? 0) / 100;
+  const factor = upliftOf(storm);
   const held = (minutes: number): string => {
     const depth = depthFor(table, storm.returnYears, minutes);
     return `${format(factor * depth.depthMm, 'rain')}${depth.extrapolated ? ' ?' : ''}`;

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, rowFor, totalsOf } from '#core/rain';
+import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, rowFor, stepsOfStorm, totalsOf } from '#core/rain';
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
@@ -78,7 +78,7 @@ function PurposeAdvice({ rain }: { readonly rain: Rain }): ReactNode {
 function ShapePart({ rain }: { readonly rain: Rain }): ReactNode {
   const { storm } = rain;
   const id = idOf(storm.shape);
-  const steps = storm.shape && 'stepMin' in storm.shape ? storm.shape : null;
+  const steps = stepsOfStorm(storm);
   const choices = Object.entries(SHAPES).filter(([key]) => key !== 'event' || id === 'event');
   return (
     <>
@@ -162,12 +162,12 @@ export function StormPart(): ReactNode {
           />
         )}
         <Toggle label="Count what soaks in during the storm" isOn={storm.soakage === true} onChange={(soakage) => setStorm({ soakage })} />
-        <Fact label={isAgain ? 'Depth of both' : 'Depth'} value={format((isAgain ? 2 : 1) * totals.depthMm, 'rain')} />
+        <Fact label={isAgain ? 'Depth of both' : 'Depth'} value={format(totals.times * totals.depthMm, 'rain')} />
         {rain.limits && !totals.isOwn && (
           <Fact
             label={rain.basis === 'memory' ? 'Somewhere between' : 'Nine times in ten between'}
             value={[rain.limits.lowMm, rain.limits.highMm]
-              .map((depthMm) => format((isAgain ? 2 : 1) * totalsOf({ ...table, depthMm }, storm).depthMm, 'rain'))
+              .map((depthMm) => format(totals.times * totalsOf({ ...table, depthMm }, storm).depthMm, 'rain'))
               .join(' and ')}
           />
         )}

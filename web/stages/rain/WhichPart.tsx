@@ -1,15 +1,8 @@
 import { useState, type ReactNode } from 'react';
-import { BUCKET_RAIN, READING_ERROR, type ReturnRead, type ReadBy, TIME_ERROR, whichStorm } from '#core/rain';
+import { BUCKET_RAIN, READING_ERROR, type ReadBy, TIME_ERROR, returnWords, whichStorm } from '#core/rain';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { Choose, Muted, Part, Quantity, Row } from '../../kit/index.ts';
 import { minutesText } from './words.ts';
-
-const yearsText = ({ years, beyond }: ReturnRead): string =>
-  beyond === 'rarer'
-    ? `rarer than 1 in ${Math.round(years)} years`
-    : beyond === 'commoner'
-      ? `commoner than 1 in ${Math.round(years)} years`
-      : `1 in ${years < 10 ? Number(years.toFixed(1)) : Math.round(years)} years`;
 
 interface Bucket {
   readonly h: number;
@@ -73,10 +66,10 @@ export function WhichPart(): ReactNode {
       {read && depthMm !== null && (
         <div role="status">
           <p style={{ fontSize: 17, margin: '12px 0 4px' }}>
-            {format(depthMm, 'rain')} in {minutesText(minutes)} is <strong>{yearsText(read.best)}</strong>.
+            {format(depthMm, 'rain')} in {minutesText(minutes)} is <strong>{returnWords(read.best)}</strong>.
           </p>
           <Muted>
-            It may be anything from {yearsText(read.least)} to {yearsText(read.most)}: {isBucket ? 'a bucket' : 'a gauge'} reads within{' '}
+            It may be anything from {returnWords(read.least)} to {returnWords(read.most)}: {isBucket ? 'a bucket' : 'a gauge'} reads within{' '}
             {100 * READING_ERROR[by]} %, the time is remembered within {100 * TIME_ERROR} %
             {read.withLimits ? ', and the table has its own limits' : '; how sure the table is, it does not say'}.
             {read.extrapolated ? ' This time lies outside your table, so its depths were carried on.' : ''}
