@@ -178,7 +178,8 @@ export class Visitor {
       label,
     );
     await this.settled();
-    await (handle as unknown as ElementHandle<HTMLButtonElement>).click();
+    // As a locator it waits until the button holds still: a handle alone would click where it was.
+    await (handle as unknown as ElementHandle<HTMLButtonElement>).asLocator().click();
     await this.page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
   }
 
