@@ -1,6 +1,7 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
 import { checkFeature } from '../seen/index.ts';
-import { HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf, rainProblems } from '../project/index.ts';
+import { type Ground, HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf, rainProblems } from '../project/index.ts';
+import { groundProblems } from '../project/guard.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
@@ -32,8 +33,15 @@ function requireFree(list: readonly { readonly id: string }[], id: string): void
   if (list.some((item) => item.id === id)) refuse('id.taken', `the id "${id}" is taken`, 'Use another id.');
 }
 
-/** Writes a value at a dotted path whose parents exist. */
-function setPath(target: object, path: string, value: unknown): void {
+function groundIn(draft: Draft<Project>): Draft<Ground> {
+  return draft.ground ?? refuse('ground.missing', 'the ground is not described yet', 'Describe the ground of the whole property first.');
+}
+
+/** Members that mean something by being null. */
+const KEPT_NULL: readonly string[] = ['curveNumber', 'runoffC', 'zone'];
+
+/** Writes a value at a dotted path whose parents exist; null takes it away, save where null says something. */
+function setPath(target: object, [path, value]: readonly [path: string, value: unknown], kept: readonly string[] = []): void {
   const keys = path.split('.');
   const last = keys.pop() ?? '';
   let at = target as Record<string, unknown>;
@@ -42,8 +50,8 @@ function setPath(target: object, path: string, value: unknown): void {
     if (typeof next !== 'object' || next === null) refuse('work.path', `there is no "${path}" to change`, 'Check the name of the field.');
     at = next as Record<string, unknown>;
   }
-  if (path === 'id' || path === 'kind') refuse('work.path', `"${path}" of a work never changes`, 'Remove it and add another.');
-  if (value === undefined || value === null) delete at[last];
+  if (path === 'id' || path === 'kind') refuse('work.path', `"${path}" never changes`, 'Remove it and add another.');
+  if (value === undefined || (value === null && !kept.includes(path))) delete at[last];
   else at[last] = value;
 }
 
@@ -81,7 +89,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
   'feature.change': (d, { id, set }) => {
     const feature = d.features[indexIn(d.features, id)];
-    for (const [path, value] of Object.entries(set)) setPath(feature, path, value);
+    for (const entry of Object.entries(set)) setPath(feature, entry);
   },
   'land.set': (d, { land }) => {
     d.land = land;
@@ -97,7 +105,43 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     d.gauge = gauge;
   },
   'ground.set': (d, { ground }) => {
-    d.ground = ground;
+    d.ground = asDraft(ground);
+  },
+  'zone.add': (d, { zone }) => {
+    const ground = groundIn(d);
+    const zones = (ground.zones ??= []);
+    requireFree(zones, zone.id);
+    zones.push(asDraft(zone));
+  },
+  'zone.change': (d, { id, set }) => {
+    const { zones = [] } = groundIn(d);
+    const zone = zones[indexIn(zones, id)];
+    for (const entry of Object.entries(set)) setPath(zone, entry, KEPT_NULL);
+  },
+  'zone.remove': (d, { id }) => {
+    const ground = groundIn(d);
+    const { zones = [], tests = [] } = ground;
+    zones.splice(indexIn(zones, id), 1);
+    // What was read stays, for the whole property.
+    for (const test of tests) if (test.zone === id) test.zone = null;
+  },
+  'test.add': (d, { test }) => {
+    const ground = groundIn(d);
+    const tests = (ground.tests ??= []);
+    requireFree(tests, test.id);
+    tests.push(asDraft(test));
+  },
+  'test.change': (d, { id, set }) => {
+    const { tests = [] } = groundIn(d);
+    const test = tests[indexIn(tests, id)];
+    for (const entry of Object.entries(set)) setPath(test, entry, KEPT_NULL);
+  },
+  'test.remove': (d, { id }) => {
+    const { tests = [] } = groundIn(d);
+    tests.splice(indexIn(tests, id), 1);
+  },
+  'runoff.set': (d, { runoff }) => {
+    d.runoff = asDraft(runoff);
   },
   'survey.set': (d, { survey }) => {
     d.survey = survey;
@@ -113,7 +157,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     const target = option(d);
     for (const { id, set } of changes) {
       const work = target.works[indexIn(target.works, id)];
-      for (const [path, value] of Object.entries(set)) setPath(work, path, value);
+      for (const entry of Object.entries(set)) setPath(work, entry);
     }
   },
   'works.remove': (d, { ids }) => {
@@ -171,6 +215,7 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
       do: `Choose one of ${HOLLOW_WAYS.join(', ')}.`,
     });
   }
+  if (/^(ground|zone|test|runoff)\./.test(command.type)) found.push(...groundProblems(project));
   if (command.type === 'rain.set' || command.type === 'rain.set-storm') found.push(...rainProblems(project.rain));
   return found;
 }

@@ -1,6 +1,7 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
-import type { DesignStorm, Gauge, Ground, Land, Pin, Rain, Survey, Terrain } from '../project/index.ts';
+import type { FieldTest } from '../ground/index.ts';
+import type { DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Survey, Terrain, Zone } from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -18,6 +19,14 @@ interface Payloads {
   'rain.set-storm': { readonly storm: DesignStorm };
   'gauge.set': { readonly gauge: Gauge | null };
   'ground.set': { readonly ground: Ground };
+  'zone.add': { readonly zone: Zone };
+  /** Values by name; null takes one away. */
+  'zone.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
+  'zone.remove': { readonly id: string };
+  'test.add': { readonly test: FieldTest };
+  'test.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
+  'test.remove': { readonly id: string };
+  'runoff.set': { readonly runoff: RunoffSettings };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */

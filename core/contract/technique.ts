@@ -29,8 +29,15 @@ export interface Site {
   readonly grid: Grid;
   readonly outline: Line;
   readonly features: readonly Feature[];
+  /** The ground at a place. */
+  readonly soilAt: (at: Point) => SiteSoil;
+}
+
+export interface SiteSoil {
   readonly cover: Cover;
+  /** After its safety factor. */
   readonly infiltrationMmPerHour: number;
+  /** To rock or water. */
   readonly soilDepthM: number;
 }
 

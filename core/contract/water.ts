@@ -54,6 +54,8 @@ export interface Catchment {
   readonly areaM2: number;
   readonly meanSlope: number;
   readonly longestPathM: number;
+  /** Where the longest flow path begins. */
+  readonly farthest: Point;
   readonly touchesTerrainEdge: boolean;
   readonly ring: readonly Point[];
 }
@@ -64,11 +66,21 @@ export interface Runoff {
   readonly curveNumber: number;
   readonly runoffC: number;
   readonly runoffMm: number;
+  /** Rain that soaks in, and that stands in small hollows and on leaves [mm over the catchment]. */
+  readonly soaksMm: number;
+  readonly standsMm: number;
   readonly volumeM3: number;
   readonly tcMin: number;
   readonly intensityMmPerHour: number;
   readonly rationalPeakM3s: number;
   readonly hydrographPeakM3s: number;
+  /** When that peak passes, from the beginning of the rain [s]. */
+  readonly peakAtS: number;
+  /** Peak of the roofs and paving alone, which answer sooner; null without any. */
+  readonly sealedPeakM3s: number | null;
+  /** The peak works are made for, by the method chosen for this catchment. */
+  readonly chosenPeakM3s: number;
+  readonly choice: { readonly time: string; readonly peak: string; readonly loss: string };
 }
 
 /** What the design storm did to one store. */

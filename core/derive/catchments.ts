@@ -1,7 +1,20 @@
 import type { BoundWork, Catchment } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import type { Project } from '../project/index.ts';
-import { NO_GROUND, cellAt, cellsUnder, firstInterceptor, interceptorCells, membersOf, shapeOf, upstreamOf } from '../terrain/index.ts';
+import { cellsInside } from '../seen/index.ts';
+import {
+  type CellSet,
+  type Exit,
+  NO_GROUND,
+  cellAt,
+  cellsUnder,
+  exitsOf,
+  firstInterceptor,
+  interceptorCells,
+  membersOf,
+  shapeOf,
+  upstreamOf,
+} from '../terrain/index.ts';
 import type { Memo } from './memo.ts';
 import { type GroundModel, slopesIn } from './terrain-steps.ts';
 
@@ -27,37 +40,88 @@ export function interception(model: GroundModel, works: readonly BoundWork[], me
   return { ...made, key: memo.stamp('interception') };
 }
 
+/** A catchment with the cells it is made of. */
+export interface Gathered {
+  readonly key: string;
+  readonly catchment: Catchment;
+  readonly members: Int32Array;
+}
+
+/** Gathers a catchment once as long as its key stands. */
+function gather(of: string, step: { readonly name: string; readonly key: string }, on: { model: GroundModel; memo: Memo; cells: () => CellSet }): Gathered {
+  const { model, memo, cells } = on;
+  const made = memo.step(step.name, step.key, () => {
+    const set = cells();
+    const shape = shapeOf(model.grid, model.flow, { ...set, edge: model.edge, slopes: slopesIn(model, memo) });
+    return { catchment: { of, ...shape }, members: set.members.slice() };
+  });
+  return { ...made, key: memo.stamp(step.name) };
+}
+
+/** Cells marked, with those that bear the mark. */
+function marked(flow: GroundModel['flow'], label: Int16Array, k: number): CellSet {
+  const members = membersOf(flow, label, k);
+  const mask = new Uint8Array(label.length);
+  for (const i of members) mask[i] = 1;
+  return { mask, members };
+}
+
 /** What runs onto each work directly, its own cells included. */
-export function workCatchments(model: GroundModel, met: Interception, memo: Memo): Catchment[] {
+export function workCatchments(model: GroundModel, met: Interception, memo: Memo): Gathered[] {
   return met.works.map((id, k) =>
-    memo.step(`catchment:${id}`, `${met.key}|${k}`, () => {
-      const members = membersOf(model.flow, met.label, k + 1);
-      const mask = new Uint8Array(met.label.length);
-      for (const i of members) mask[i] = 1;
-      return { of: id, ...shapeOf(model.grid, model.flow, { mask, members, edge: model.edge, slopes: slopesIn(model, memo) }) };
-    }),
+    gather(id, { name: `catchment:${id}`, key: `${met.key}|${k}` }, { model, memo, cells: () => marked(model.flow, met.label, k + 1) }),
   );
 }
 
 /** All ground that would drain across a work's line if nothing above it caught water. */
-export function naturalCatchment(model: GroundModel, work: BoundWork & { readonly interceptor: Line }, memo: Memo): Catchment {
+export function naturalCatchment(model: GroundModel, work: BoundWork & { readonly interceptor: Line }, memo: Memo): Gathered {
   const { id } = work.work;
-  return memo.step(`natural:${id}`, `${model.key}|${JSON.stringify(work.interceptor)}`, () => {
-    const set = upstreamOf(model.flow, cellsUnder(model.grid, work.interceptor));
-    return { of: id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge, slopes: slopesIn(model, memo) }) };
-  });
+  const step = { name: `natural:${id}`, key: `${model.key}|${JSON.stringify(work.interceptor)}` };
+  return gather(id, step, { model, memo, cells: () => upstreamOf(model.flow, cellsUnder(model.grid, work.interceptor)) });
 }
 
 /** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
-export function pinCatchments(model: GroundModel, project: Project, memo: Memo): Catchment[] {
+export function pinCatchments(model: GroundModel, project: Project, memo: Memo): Gathered[] {
   return project.pins.flatMap((pin) => {
     const cell = cellAt(model.grid, pin.at);
     if (cell < 0 || model.flow.receiver[cell] === NO_GROUND) return [];
-    return [
-      memo.step(`pin:${pin.id}`, `${model.key}|${cell}`, () => {
-        const set = upstreamOf(model.flow, [cell]);
-        return { of: pin.id, ...shapeOf(model.grid, model.flow, { ...set, edge: model.edge, slopes: slopesIn(model, memo) }) };
-      }),
-    ];
+    const step = { name: `pin:${pin.id}`, key: `${model.key}|${cell}` };
+    return [gather(pin.id, step, { model, memo, cells: () => upstreamOf(model.flow, [cell]) })];
+  });
+}
+
+export interface ExitGround {
+  readonly exit: Exit;
+  readonly id: string;
+  /** All ground whose water leaves here when nothing is built. */
+  readonly whole: Gathered;
+  /** The part of it no work catches. */
+  readonly uncaught: Gathered;
+}
+
+/** Places where water leaves the property, or the map where no property line is known. */
+export function exitGrounds(model: GroundModel, project: Project, on: { readonly met: Interception; readonly memo: Memo }): ExitGround[] {
+  const { met, memo } = on;
+  const { grid, flow } = model;
+  const { outline } = project.site;
+  const key = `${model.key}|${JSON.stringify(outline)}`;
+  const exits = memo.step('exits', key, () => {
+    const inside = new Uint8Array(grid.z.length);
+    if (outline.length >= 3) for (const cell of cellsInside(grid, outline)) inside[cell] = 1;
+    else inside.fill(1);
+    return exitsOf(grid, flow, inside);
+  });
+  return exits.map((exit, k) => {
+    const id = exit.isPlace ? `exit-${k + 1}` : 'exit-rest';
+    const cells = (): CellSet => upstreamOf(flow, exit.cells);
+    const whole = gather(id, { name: `exit:${k}`, key }, { model, memo, cells });
+    if (met.works.length === 0) return { exit, id, whole, uncaught: whole };
+    const open = (): CellSet => {
+      const members = whole.members.filter((i) => met.label[i] === 0);
+      const mask = new Uint8Array(grid.z.length);
+      for (const i of members) mask[i] = 1;
+      return { mask, members };
+    };
+    return { exit, id, whole, uncaught: gather(id, { name: `exit-open:${k}`, key: `${key}|${met.key}` }, { model, memo, cells: open }) };
   });
 }

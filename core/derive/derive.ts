@@ -14,22 +14,24 @@ import type {
   StormFacts,
 } from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
-import type { Line } from '../geometry/index.ts';
 import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
-import { coverOf } from '../ground/index.ts';
+import { NOW } from '../ground/index.ts';
 import { type RouteResult, linkOf } from '../network/index.ts';
 import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/index.ts';
-import type { Storm } from '../rain/index.ts';
 import type { Hollow } from '../terrain/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
-import { type Interception, interception, naturalCatchment, pinCatchments, workCatchments } from './catchments.ts';
-import { type CatchmentRunoff, type GroundFacts, concentrationOf, groundFacts, runoffOf, stepFor, stormFor } from './hydrology.ts';
+import { type Interception, exitGrounds, interception, pinCatchments, workCatchments } from './catchments.ts';
+import { exitFlows } from './exits.ts';
+import { groundsOf } from './grounds.ts';
 import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
 import type { DeriveResult, Derived, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
+import { groundAt, stateOf, surfacesOf } from './surfaces.ts';
+import { soakRates } from './soak.ts';
+import { type Hydrology, hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
 
 export interface DeriveContext {
@@ -42,8 +44,11 @@ export interface DeriveContext {
 }
 
 /** Ground used to place works before the user has described any: checks that read it stay silent until then. */
-const UNKNOWN_GROUND: Pick<Ground, 'cover' | 'infiltrationMmPerHour' | 'soilDepthM'> = {
+const UNKNOWN_GROUND: Ground = {
+  soilGroup: 'D',
   cover: 'pasture-fair',
+  curveNumber: null,
+  runoffC: null,
   infiltrationMmPerHour: 0,
   soilDepthM: 100,
 };
@@ -74,6 +79,9 @@ function withoutGround(project: Project, option: string): DeriveResult {
     runoff: [],
     hollows: [],
     springs: [],
+    groundAs: 'now',
+    grounds: [],
+    exits: [],
     stores: [],
     links: [],
     balance: null,
@@ -131,68 +139,23 @@ function tracedLinks(project: Project, model: GroundModel, on: { stores: readonl
   );
 }
 
-interface Hydrology {
-  readonly storm: Storm | null;
-  readonly runoff: ReadonlyMap<string, CatchmentRunoff>;
-  /** Peak of each work's whole natural catchment [m3/s]. */
-  readonly natural: ReadonlyMap<string, number>;
-  readonly worksheets: readonly WorksheetLine[];
-}
-
-/** Storm and runoff of every catchment; empty while rain or ground is not known. */
-function hydrologyOf(
-  project: Project,
-  model: GroundModel,
-  on: OnGround & { catchments: readonly Catchment[]; facts: GroundFacts | null },
-): Hydrology {
-  const { rain } = project;
-  const { facts, memo } = on;
-  if (!rain || !facts) return { storm: null, runoff: new Map(), natural: new Map(), worksheets: [] };
-  const timed = on.catchments.map((catchment) => {
-    const sheet = new Worksheet(catchment.of);
-    return { catchment, tcMin: concentrationOf(catchment, facts, sheet), timing: sheet.lines };
-  });
-  const storm = stormFor(rain, stepFor(timed.map((t) => t.tcMin)));
-  const key = JSON.stringify([rain, facts.ground, storm.stepMin]);
-  const done = timed.map(({ catchment, tcMin, timing }) =>
-    memo.step(`runoff:${catchment.of}`, `${key}|${catchment.areaM2}|${catchment.longestPathM}|${catchment.meanSlope}`, () => {
-      const sheet = new Worksheet(catchment.of);
-      const result = runoffOf(catchment, { rain, facts, storm, sheet, tcMin });
-      return { ...result, lines: [...timing, ...sheet.lines] };
-    }),
-  );
-  const natural = new Map(
-    on.bound.flatMap((work): [string, number][] => {
-      if (work.interceptor === null) return [];
-      const whole = naturalCatchment(model, work as BoundWork & { interceptor: Line }, memo);
-      const peak = memo.step(`natural-peak:${work.work.id}`, `${key}|${whole.areaM2}|${whole.longestPathM}`, () => {
-        const sheet = new Worksheet(work.work.id);
-        return runoffOf(whole, { rain, facts, storm, sheet, tcMin: concentrationOf(whole, facts, sheet) }).runoff.hydrographPeakM3s;
-      });
-      return [[work.work.id, peak]];
-    }),
-  );
-  return { storm, natural, runoff: new Map(done.map((d) => [d.runoff.of, d])), worksheets: done.flatMap((d) => d.lines) };
-}
-
 function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
   const { memo, bound } = on;
-  const ground = project.ground;
-  const facts = ground ? groundFacts(ground) : null;
-  const known = ground ?? UNKNOWN_GROUND;
+  const { ground } = project;
+  const surfaces = surfacesOf({ features: project.features, ground: ground ?? UNKNOWN_GROUND }, ground ? stateOf(ground) : NOW);
   const site: Site = {
     grid: model.grid,
     outline: project.site.outline,
     features: project.features,
-    cover: facts?.cover ?? coverOf(UNKNOWN_GROUND.cover),
-    infiltrationMmPerHour: known.infiltrationMmPerHour,
-    soilDepthM: known.soilDepthM,
+    soilAt: (at) => groundAt(surfaces, at),
   };
   const works = placeAll(model, site, on);
   const met = interception(model, bound, memo);
   const stores = storesOf(works);
-  const catchments = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
-  const hydrology = hydrologyOf(project, model, { ...on, catchments, facts });
+  const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
+  const catchments = gathered.map((g) => g.catchment);
+  const hydrology = hydrologyOf({ project, model, memo }, { bound, catchments: gathered });
+  const soaksIn = soakRates(stores, works, site);
   const links = tracedLinks(project, model, { stores, met, memo });
   const springs = springsOf(project, model, { met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
@@ -205,7 +168,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
           base: baseFlows(springs),
           stepS,
           stormSteps: hydrology.storm.stepsMm.length,
-          infiltrationMmPerHour: known.infiltrationMmPerHour,
+          soaksIn,
           soakage: project.rain?.storm.soakage === true,
         })
       : null;
@@ -215,7 +178,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     const run = result?.stores.get(store.work);
     if (!run) continue;
     const sheet = new Worksheet(store.work);
-    storms.set(store.work, stormOf(store, run, { stepS, infiltrationMmPerHour: known.infiltrationMmPerHour, sheet }));
+    storms.set(store.work, stormOf(store, run, { stepS, infiltrationMmPerHour: soaksIn.get(store.work) ?? 0, sheet }));
     drainSheets.push(...sheet.lines);
   }
   const flows = linkFlows(links, result, stores);
@@ -236,6 +199,12 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
     hollows: hollowsIn(model, memo).flatMap((h) => (h.isNoise ? [] : [hollowJson(h)])),
     springs,
+    groundAs: ground?.as ?? 'now',
+    grounds: hydrology.weather || ground ? groundsOf(project, { model, memo, surfaces, storm: hydrology.storm }) : [],
+    exits:
+      hydrology.weather && hydrology.storm
+        ? exitFlows({ weather: hydrology.weather, storm: hydrology.storm, grounds: exitGrounds(model, project, { met, memo }), links, result })
+        : [],
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
     balance: result?.balance ?? null,

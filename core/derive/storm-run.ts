@@ -14,7 +14,8 @@ export interface StormInput {
   readonly base: ReadonlyMap<string, number>;
   readonly stepS: number;
   readonly stormSteps: number;
-  readonly infiltrationMmPerHour: number;
+  /** Rate the ground under each work takes in [mm/h]. */
+  readonly soaksIn: ReadonlyMap<string, number>;
   /** Whether soakage during the storm counts. */
   readonly soakage: boolean;
 }
@@ -33,7 +34,7 @@ export function runStorm(input: StormInput): RouteResult {
     id: store.work,
     stage: store.stage,
     inflow: withBase(runoff.get(store.work)?.flowM3s ?? [], input.base.get(store.work) ?? 0, steps),
-    soakMPerS: input.soakage ? input.infiltrationMmPerHour / 3.6e6 : 0,
+    soakMPerS: input.soakage ? (input.soaksIn.get(store.work) ?? 0) / 3.6e6 : 0,
     outlets: store.outlets.map((outlet) => {
       const link = links.find((l) => l.outlet === outlet.id);
       return { id: outlet.id, to: link?.to ?? 'ground', lagS: link?.lagS ?? 0, flowAt: outlet.flowAt };
@@ -96,7 +97,7 @@ export function linkFlows(links: readonly Link[], result: RouteResult | null, st
   });
 }
 
-/** Peak a store's outlets must pass: the larger of the routed inflow and rational peak plus what arrives from above [m3/s]. */
+/** Peak a store's outlets must pass, by the method chosen; else the larger of the routed inflow and the rational peak with what arrives from above [m3/s]. */
 export function designPeakOf(
   store: Store,
   storm: StoreStorm | null,
@@ -104,5 +105,9 @@ export function designPeakOf(
 ): number | null {
   if (!storm || !known.runoff || !known.catchment) return null;
   const fromAbove = known.links.filter((l) => l.to === store.work).reduce((sum, l) => sum + l.peakM3s, 0);
-  return Math.max(storm.peakInM3s, known.runoff.runoff.rationalPeakM3s + fromAbove);
+  const { choice, chosenPeakM3s, rationalPeakM3s } = known.runoff.runoff;
+  // A hydrograph is taken as it was routed, with what spills in from above.
+  if (choice.peak === 'hydrograph') return storm.peakInM3s;
+  if (choice.peak === 'larger') return Math.max(storm.peakInM3s, rationalPeakM3s + fromAbove);
+  return chosenPeakM3s + fromAbove;
 }

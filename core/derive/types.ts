@@ -50,6 +50,40 @@ export interface DerivedHollow {
   readonly volumeM3: number;
 }
 
+export interface LeavingFlow {
+  readonly volumeM3: number;
+  readonly peakM3s: number;
+  /** From the beginning of the rain; null where nothing leaves. */
+  readonly peakAtS: number | null;
+}
+
+/** A place where water leaves the property, or the rest of its line together. */
+export interface DerivedExit {
+  readonly id: string;
+  readonly at: Point;
+  /** False for what leaves here and there along the line. */
+  readonly isPlace: boolean;
+  /** Ground that drains through here when nothing is built. */
+  readonly areaM2: number;
+  readonly without: LeavingFlow;
+  readonly with: LeavingFlow;
+}
+
+/** One kind of ground and what the storm does on it. */
+export interface DerivedGround {
+  /** 'ground', a zone's id, 'roofs' or 'pools'. */
+  readonly id: string;
+  readonly name: string;
+  readonly areaM2: number;
+  readonly curveNumber: number;
+  readonly infiltrationMmPerHour: number;
+  readonly soilDepthM: number;
+  readonly rainMm: number | null;
+  readonly soaksMm: number | null;
+  readonly standsMm: number | null;
+  readonly runsMm: number | null;
+}
+
 /** Everything computed from a document: the stable JSON of the command line. */
 export interface Derived {
   readonly format: 'outlet-derived';
@@ -60,6 +94,10 @@ export interface Derived {
   readonly runoff: readonly Runoff[];
   readonly hollows: readonly DerivedHollow[];
   readonly springs: readonly DerivedSpring[];
+  /** Whether the ground is taken as it is now or healed. */
+  readonly groundAs: 'now' | 'healed';
+  readonly grounds: readonly DerivedGround[];
+  readonly exits: readonly DerivedExit[];
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;

@@ -1,10 +1,9 @@
 // Covers with their curve numbers (USDA-SCS 1986, TR-55 2nd ed., Table 2-2), rural runoff coefficients (Schwab et al.) and
 // what flowing water they withstand (SCS TP-61, as in Chow 1959 Table 7-6). Values and locators from memory of the sources.
 
-export const SOIL_GROUPS = ['A', 'B', 'C', 'D'] as const;
-export type SoilGroup = (typeof SOIL_GROUPS)[number];
+import { SOIL_GROUPS, type SoilGroup } from './groups.ts';
 
-type RunoffUse = 'woodland' | 'pasture' | 'cultivated';
+type RunoffUse = 'woodland' | 'pasture' | 'cultivated' | 'sealed' | 'track';
 
 /** How a cover behaves under a thin sheet of flowing water. */
 export interface CoverStrength {
@@ -22,6 +21,28 @@ export interface Cover {
   readonly curveNumber: readonly [number, number, number, number];
   readonly use: RunoffUse;
   readonly strength: CoverStrength;
+  /** Covers that differ only in how well they stand share a family. */
+  readonly family: string;
+  readonly condition: Condition | null;
+  /** How it slows a thin sheet and a shallow stream, and how it shields the soil. */
+  readonly surface: Surface;
+  /** Whether rain cannot soak in at all. */
+  readonly isSealed: boolean;
+}
+
+export type Condition = 'poor' | 'fair' | 'good';
+
+export interface Surface {
+  /** Manning roughness of sheet flow (TR-55 Table 3-1). */
+  readonly sheetN: number;
+  /** Velocity over the square root of slope in shallow concentrated flow [m/s] (NEH-630 Table 15-3). */
+  readonly shallowK: number;
+  /** Retardance of overland flow after Kerby (1959). */
+  readonly kerbyN: number;
+  /** Cover factor of soil loss where nothing more is known (common ranges; from memory). */
+  readonly soilC: number;
+  /** What lies in small hollows before water runs on [mm]; from memory, common practice. */
+  readonly standsMm: number;
 }
 
 const FPS = 0.3048;
@@ -43,7 +64,65 @@ const BARE: CoverStrength = {
 };
 const LITTER: CoverStrength = { velocity: [3 * FPS, 2.5 * FPS, 2 * FPS], curveIndex: 4.44, words: 'woodland litter and roots' };
 
-const cover = (id: string, name: string, more: Pick<Cover, 'curveNumber' | 'use' | 'strength'>): Cover => ({ id, name, ...more });
+const HARD: CoverStrength = { velocity: [3, 3, 3], curveIndex: null, words: 'paving or roof' };
+
+const FPS_K = (fps: number): number => fps * FPS;
+const surface = (sheetN: number, shallowFps: number, [kerbyN, soilC, standsMm]: readonly [number, number, number]): Surface => ({
+  sheetN,
+  shallowK: FPS_K(shallowFps),
+  kerbyN,
+  soilC,
+  standsMm,
+});
+const GRASS = surface(0.15, 6.962, [0.4, 0.01, 5]);
+const DENSE_GRASS = surface(0.24, 6.962, [0.4, 0.004, 6]);
+const THIN_GRASS = surface(0.13, 6.962, [0.2, 0.1, 3]);
+const HAY = surface(0.24, 2.516, [0.4, 0.005, 6]);
+const BRUSH = surface(0.4, 5.032, [0.6, 0.01, 6]);
+const WOODS = surface(0.4, 5.032, [0.6, 0.002, 8]);
+const OPEN_WOODS = surface(0.4, 5.032, [0.6, 0.01, 6]);
+const CROP = surface(0.17, 8.762, [0.2, 0.25, 4]);
+const SOIL = surface(0.05, 9.965, [0.1, 1, 2.5]);
+const STONY = surface(0.011, 16.135, [0.1, 0.3, 2]);
+const SMOOTH = surface(0.011, 20.328, [0.02, 0, 1.5]);
+
+/** Shared by covers whose name does not say more. */
+const SURFACES: readonly (readonly [start: string, of: Surface])[] = [
+  ['pasture-good', DENSE_GRASS],
+  ['pasture-poor', THIN_GRASS],
+  ['lawn-poor', THIN_GRASS],
+  ['pasture', GRASS],
+  ['lawn', GRASS],
+  ['meadow', HAY],
+  ['brush', BRUSH],
+  ['orchard', GRASS],
+  ['woods-good', WOODS],
+  ['woods', OPEN_WOODS],
+  ['row-crop', CROP],
+  ['small-grain', CROP],
+  ['desert', THIN_GRASS],
+  ['bare', SOIL],
+  ['farmyard', SOIL],
+  ['dirt', SOIL],
+  ['gravel', STONY],
+  ['paved', SMOOTH],
+  ['water', SMOOTH],
+];
+
+const CONDITIONS: readonly Condition[] = ['poor', 'fair', 'good'];
+
+const cover = (id: string, name: string, more: Pick<Cover, 'curveNumber' | 'use' | 'strength'>): Cover => {
+  const condition = CONDITIONS.find((c) => id.endsWith(`-${c}`)) ?? null;
+  return {
+    id,
+    name,
+    ...more,
+    condition,
+    family: condition ? id.slice(0, -condition.length - 1) : id,
+    surface: (SURFACES.find(([start]) => id.startsWith(start)) ?? SURFACES[4])[1],
+    isSealed: more.use === 'sealed',
+  };
+};
 
 export const COVERS: readonly Cover[] = [
   cover('pasture-good', 'Pasture, good (over 75 % cover, lightly grazed)', {
@@ -69,6 +148,17 @@ export const COVERS: readonly Cover[] = [
   cover('row-crop', 'Row crop on the contour, good', { curveNumber: [65, 75, 82, 86], use: 'cultivated', strength: BARE }),
   cover('small-grain', 'Small grain on the contour, good', { curveNumber: [61, 73, 81, 84], use: 'cultivated', strength: SPARSE }),
   cover('bare', 'Bare, fallow or newly graded', { curveNumber: [77, 86, 91, 94], use: 'cultivated', strength: BARE }),
+  cover('lawn-good', 'Lawn, good (over 75 % grass)', { curveNumber: [39, 61, 74, 80], use: 'pasture', strength: SHORT_SOD }),
+  cover('lawn-fair', 'Lawn, fair (50 to 75 % grass)', { curveNumber: [49, 69, 79, 84], use: 'pasture', strength: THIN_SOD }),
+  cover('lawn-poor', 'Lawn, poor (under 50 % grass)', { curveNumber: [68, 79, 86, 89], use: 'pasture', strength: SPARSE }),
+  cover('desert-good', 'Desert shrub, good (over 70 % cover)', { curveNumber: [49, 68, 79, 84], use: 'pasture', strength: SPARSE }),
+  cover('desert-fair', 'Desert shrub, fair', { curveNumber: [55, 72, 81, 86], use: 'pasture', strength: SPARSE }),
+  cover('desert-poor', 'Desert shrub, poor (under 30 %)', { curveNumber: [63, 77, 85, 88], use: 'pasture', strength: BARE }),
+  cover('farmyard', 'Farmyard, its buildings and lanes', { curveNumber: [59, 74, 82, 86], use: 'track', strength: BARE }),
+  cover('gravel', 'Gravel road or yard', { curveNumber: [76, 85, 89, 91], use: 'track', strength: BARE }),
+  cover('dirt', 'Dirt road or trodden yard', { curveNumber: [72, 82, 87, 89], use: 'track', strength: BARE }),
+  cover('paved', 'Paving or roof', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD }),
+  cover('water', 'Open water', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD }),
 ];
 
 /** The cover of an id. @throws RangeError naming the id when there is none. */
@@ -99,6 +189,17 @@ const RURAL_C: Record<RunoffUse, readonly (readonly [number, number, number])[]>
     [0.3, 0.5, 0.6],
     [0.4, 0.6, 0.7],
     [0.52, 0.72, 0.82],
+  ],
+  // Roofs and paving 0.70 to 0.95 (ASCE/WPCF 1969); roads of earth and gravel between those and bare crops, common practice.
+  sealed: [
+    [0.9, 0.9, 0.9],
+    [0.9, 0.9, 0.9],
+    [0.95, 0.95, 0.95],
+  ],
+  track: [
+    [0.5, 0.6, 0.7],
+    [0.55, 0.65, 0.75],
+    [0.6, 0.75, 0.85],
   ],
 };
 

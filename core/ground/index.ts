@@ -1,2 +1,8 @@
-// What the ground is covered with and how much it takes in.
+// What the ground is made of and covered with, how much it takes in, and how that changes.
+export * from './groups.ts';
+export * from './texture.ts';
 export * from './cover.ts';
+export * from './seen.ts';
+export * from './healing.ts';
+export * from './soil.ts';
+export * from './tests/index.ts';

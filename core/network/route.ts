@@ -47,6 +47,13 @@ function arrive(into: Float64Array, flow: Float64Array, lag: { readonly s: numbe
   return onTheWay * lag.stepS;
 }
 
+/** A hydrograph as it arrives a lag later, long enough to hold all of it. */
+export function delayed(flow: Float64Array, lagS: number, stepS: number): Float64Array {
+  const into = new Float64Array(flow.length + Math.ceil(lagS / stepS) + 1);
+  arrive(into, flow, { s: lagS, stepS });
+  return into;
+}
+
 /** Routes all stores over the same steps; inflows are instants joined by straight lines, the first from `startInM3s` 0. */
 export function route(input: { readonly stores: readonly RoutedStore[]; readonly stepS: number; readonly steps: number }): RouteResult {
   const { stepS, steps } = input;

@@ -21,8 +21,9 @@ import {
   type ValidationOptions,
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
-import { COVERS, SOIL_GROUPS } from '../ground/index.ts';
-import { HOLLOW_WAYS, PROJECT_FORMAT, PROJECT_VERSION } from './model.ts';
+import { COMPACTIONS, COVERS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
+import { ABSTRACTIONS, LOSS_METHODS, WETNESSES } from '../runoff/index.ts';
+import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 
 const isPoint = (v: unknown): boolean => Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
 
@@ -103,18 +104,127 @@ export class RainShape {
   @ValidateNested() @Type(() => StormShape) @IsObject() storm!: StormShape;
 }
 
-export class GroundShape {
+const COVER_IDS = COVERS.map((c) => c.id);
+
+/** Two rising numbers between bounds. */
+function IsLimits(least: number, most: number): PropertyDecorator {
+  const isLimits = (v: unknown): boolean => isPoint(v) && (v as number[])[0] <= (v as number[])[1] && (v as number[])[0] >= least && (v as number[])[1] <= most;
+  return ValidateBy({
+    name: 'isLimits',
+    validator: { validate: isLimits, defaultMessage: () => `$property must be [low, high] between ${least} and ${most}` },
+  });
+}
+
+function IsShare(): PropertyDecorator {
+  return (target, key) => {
+    IsOptional()(target, key);
+    IsNumber(isFiniteNumber)(target, key);
+    Min(0)(target, key);
+    Max(100)(target, key);
+  };
+}
+
+function IsSize(most: number): PropertyDecorator {
+  return (target, key) => {
+    IsOptional()(target, key);
+    IsNumber(isFiniteNumber)(target, key);
+    Min(0)(target, key);
+    Max(most)(target, key);
+  };
+}
+
+export class SharesShape {
+  @IsNumber(isFiniteNumber) @Min(0) @Max(100) sand!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(100) silt!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(100) clay!: number;
+}
+
+export class TextureShape {
+  @IsIn(TEXTURE_IDS) id!: string;
+  @IsIn(['class', 'shares', 'feel', 'jar']) by!: string;
+  @IsOptional() @ValidateNested() @Type(() => SharesShape) @IsObject() shares?: SharesShape;
+}
+
+export class SeenGroundShape {
+  @IsShare() barePercent?: number;
+  @IsSize(5000) grassMm?: number;
+  @IsSize(1000) thatchMm?: number;
+  @IsSize(500) crackWidthMm?: number;
+  @IsSize(5000) crackDepthMm?: number;
+  @IsSize(10_000) crackSpacingMm?: number;
+}
+
+export class HealingShape {
+  @IsIn(TREATMENTS) treatment!: string;
+  @IsOptional() @IsIn(COVER_IDS) cover?: string;
+  @IsOptional() @IsNumber(isFiniteNumber) @Min(1) @Max(20) factor?: number;
+}
+
+export class SoilShape {
   @IsIn(SOIL_GROUPS) soilGroup!: string;
-  @IsIn(COVERS.map((c) => c.id)) cover!: string;
-  @ValidateIf((o: GroundShape) => o.curveNumber !== null && o.curveNumber !== undefined)
+  @IsIn(COVER_IDS) cover!: string;
+  @ValidateIf((o: SoilShape) => o.curveNumber !== null && o.curveNumber !== undefined)
   @IsNumber(isFiniteNumber)
   @Min(1)
   @Max(100)
   curveNumber!: number | null;
-  @ValidateIf((o: GroundShape) => o.runoffC !== null && o.runoffC !== undefined) @IsNumber(isFiniteNumber) @Min(0) @Max(1) runoffC!:
+  @ValidateIf((o: SoilShape) => o.runoffC !== null && o.runoffC !== undefined) @IsNumber(isFiniteNumber) @Min(0) @Max(1) runoffC!:
     number | null;
   @IsNumber(isFiniteNumber) @Min(0) @Max(5000) infiltrationMmPerHour!: number;
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) soilDepthM!: number;
+  @IsSize(100) waterDepthM?: number;
+  @IsOptional() @ValidateNested() @Type(() => TextureShape) @IsObject() texture?: TextureShape;
+  @IsOptional() @ValidateNested() @Type(() => SeenGroundShape) @IsObject() seen?: SeenGroundShape;
+  @IsOptional() @IsIn(COMPACTIONS) compaction?: string;
+  @IsOptional() @ValidateNested() @Type(() => HealingShape) @IsObject() healing?: HealingShape;
+  @IsOptional() @IsLimits(0, 5000) infiltrationRange?: unknown;
+  @IsOptional() @IsLimits(1, 100) curveNumberRange?: unknown;
+  @IsOptional() @IsString() rateFrom?: string;
+}
+
+export class ZoneShape extends SoilShape {
+  @IsString() @IsNotEmpty() id!: string;
+  @IsString() name!: string;
+  @IsRing(3) ring!: unknown;
+}
+
+export class FieldTestShape {
+  @IsString() @IsNotEmpty() id!: string;
+  @IsString() @IsNotEmpty() kind!: string;
+  @IsString() name!: string;
+  @ValidateIf((o: FieldTestShape) => o.zone !== null) @IsString() zone!: string | null;
+  @IsOptional() @IsPoint() at?: unknown;
+  @IsObject() sizes!: object;
+  @IsArray() readings!: unknown[];
+}
+
+export class ErosionShape {
+  @IsNumber(isFiniteNumber) @Min(0) @Max(15_000) annualMm!: number;
+  @IsSize(100_000) erosivity?: number;
+  @IsOptional() @IsIn([true, false]) onContour?: boolean;
+}
+
+/** Zones are told apart by a byte a cell. */
+export const MOST_ZONES = 200;
+
+export class GroundShape extends SoilShape {
+  @IsOptional() @IsArray() @ArrayMaxSize(MOST_ZONES) @ValidateNested({ each: true }) @Type(() => ZoneShape) zones?: ZoneShape[];
+  @IsOptional() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => FieldTestShape) tests?: FieldTestShape[];
+  @IsOptional() @IsIn(GROUND_AS) as?: string;
+  @IsSize(100) healedYears?: number;
+  @IsOptional() @ValidateNested() @Type(() => ErosionShape) @IsObject() erosion?: ErosionShape;
+}
+
+export class MethodsShape {
+  @IsOptional() @IsIn(TIME_METHODS) time?: string;
+  @IsOptional() @IsIn(PEAK_METHODS) peak?: string;
+}
+
+export class RunoffShape extends MethodsShape {
+  @IsOptional() @IsIn(LOSS_METHODS) loss?: string;
+  @IsOptional() @IsIn(WETNESSES) wetness?: string;
+  @IsOptional() @IsIn(ABSTRACTIONS) abstraction?: string;
+  @IsOptional() @IsObject() of?: object;
 }
 
 export class SurveyShape {

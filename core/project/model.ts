@@ -1,7 +1,8 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
-import type { SoilGroup } from '../ground/index.ts';
+import type { FieldTest, Soil } from '../ground/index.ts';
 import type { DesignStorm, RainTable, TableLimits } from '../rain/index.ts';
+import type { Abstraction, LossMethod, Wetness } from '../runoff/index.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
 export const PROJECT_VERSION = 1;
@@ -60,14 +61,52 @@ export interface Gauge {
   readonly source: string;
 }
 
-export interface Ground {
-  readonly soilGroup: SoilGroup;
-  readonly cover: string;
-  /** Null: from the table for cover and soil group. */
-  readonly curveNumber: number | null;
-  readonly runoffC: number | null;
-  readonly infiltrationMmPerHour: number;
-  readonly soilDepthM: number;
+/** A part of the property with ground of its own; a later zone lies over an earlier one. */
+export interface Zone extends Soil {
+  readonly id: string;
+  readonly name: string;
+  readonly ring: Line;
+}
+
+export const GROUND_AS = ['now', 'healed'] as const;
+
+/** The ground of the whole property, and of zones beside it. */
+export interface Ground extends Soil {
+  readonly zones?: readonly Zone[];
+  readonly tests?: readonly FieldTest[];
+  /** Whether everything is worked out for the ground as it is now or healed. */
+  readonly as?: (typeof GROUND_AS)[number];
+  /** Years of healing meant by "healed". */
+  readonly healedYears?: number;
+  readonly erosion?: Erosion;
+}
+
+/** What soil loss needs beside the ground. */
+export interface Erosion {
+  /** Rain of a mean year [mm]. */
+  readonly annualMm: number;
+  /** Erosivity known locally [MJ mm/(ha h yr)]; left out, from the yearly rain. */
+  readonly erosivity?: number;
+  /** Whether the ground is worked along the contour. */
+  readonly onContour?: boolean;
+}
+
+export const DEFAULT_HEALED_YEARS = 5;
+
+export const TIME_METHODS = ['lag', 'path', 'kirpich', 'kerby', 'airfield', 'bransby-williams'] as const;
+export type TimeMethod = (typeof TIME_METHODS)[number];
+export const PEAK_METHODS = ['larger', 'hydrograph', 'rational', 'rational-rare', 'graphical'] as const;
+export type PeakMethod = (typeof PEAK_METHODS)[number];
+
+/** How runoff is worked out: losses for the whole property, time and peak for each catchment. */
+export interface RunoffSettings {
+  readonly loss?: LossMethod;
+  readonly wetness?: Wetness;
+  readonly abstraction?: Abstraction;
+  readonly time?: TimeMethod;
+  readonly peak?: PeakMethod;
+  /** Catchments, by pin or work, with methods of their own. */
+  readonly of?: Readonly<Record<string, { readonly time?: TimeMethod; readonly peak?: PeakMethod }>>;
 }
 
 export interface Survey {
@@ -103,6 +142,7 @@ export interface Project {
   readonly rain: Rain | null;
   readonly gauge?: Gauge | null;
   readonly ground: Ground | null;
+  readonly runoff?: RunoffSettings;
   readonly survey?: Survey;
   readonly activeOption: string;
   readonly options: readonly Option[];

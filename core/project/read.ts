@@ -7,6 +7,7 @@ import { ProjectShape } from './classes.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
 import { checkFeature } from '../seen/index.ts';
 import { told } from '../units/index.ts';
+import { groundProblems } from './ground-problems.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
 import { rainProblems } from './rain-problems.ts';
 
@@ -25,7 +26,7 @@ export function problemsOf(errors: readonly ValidationError[], file: string | un
 }
 
 /** Members of a project that are objects, never lists. */
-const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'survey', 'land'] as const;
+const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'runoff', 'survey', 'land'] as const;
 
 const isShort = (value: unknown): boolean => (JSON.stringify(value) ?? '').length < 40;
 
@@ -79,6 +80,7 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
     ...featureProblems(project),
     ...rainProblems(project.rain),
     ...gaugeProblems(project),
+    ...groundProblems(project),
     ...optionProblems(project, registry),
   ].map((p) => ({ ...p, where: { ...where, ...p.where } }));
   if (inner.length > 0) throw new UserError(inner);

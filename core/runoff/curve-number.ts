@@ -19,23 +19,43 @@ export const CURVE_NUMBER_RUNOFF = defineFormula(
   ({ P, CN }) => runoffDepth(P, CN),
 );
 
-/** Runoff depth [mm] of rain P [mm] on curve number CN: the bare law, for loops. */
-export function runoffDepth(rainMm: number, curveNumber: number): number {
-  const retention = 25400 / Math.min(100, curveNumber) - 254;
-  const excess = rainMm - INITIAL_ABSTRACTION * retention;
+/** Potential retention of a curve number [mm]. */
+export const retentionOf = (curveNumber: number): number => 25400 / Math.min(100, curveNumber) - 254;
+
+/** Runoff depth [mm] of rain [mm] on a curve number: the bare law, for loops. */
+export function runoffDepth(rainMm: number, curveNumber: number, abstraction = INITIAL_ABSTRACTION): number {
+  const retention = retentionOf(curveNumber);
+  const excess = rainMm - abstraction * retention;
   return excess > 0 ? (excess * excess) / (excess + retention) : 0;
 }
 
 /** Runoff in each step of a storm [mm]: the curve-number law on the rain so far, differenced. */
-export function incrementalRunoff(stepsMm: Float64Array, curveNumber: number): Float64Array {
+export function incrementalRunoff(stepsMm: Float64Array, curveNumber: number, abstraction = INITIAL_ABSTRACTION): Float64Array {
   const out = new Float64Array(stepsMm.length);
   let rain = 0;
   let before = 0;
   for (let i = 0; i < stepsMm.length; i++) {
     rain += stepsMm[i];
-    const now = runoffDepth(rain, curveNumber);
+    const now = runoffDepth(rain, curveNumber, abstraction);
     out[i] = now - before;
     before = now;
   }
   return out;
 }
+
+export const SMALL_ABSTRACTION = 0.05;
+
+export const CURVE_NUMBER_RUNOFF_005 = defineFormula(
+  {
+    id: 'runoff.curve-number-depth-005',
+    title: 'Curve-number runoff with a first loss of 0.05 S',
+    statement: 'Q = (P − 0.05·S)² / (P + 0.95·S) when P > 0.05·S, else 0;  S = 25400/CN_05 − 254',
+    symbols: {
+      P: { means: 'rain depth', unit: 'mm', domain: 'nonNegative' },
+      CN_05: { means: 'curve number converted for 0.05 S', unit: '', domain: 'positive', range: [10, 98] },
+    },
+    result: { symbol: 'Q', means: 'runoff depth', unit: 'mm' },
+    source: { key: 'hawkins-2002', locator: 'runoff with an initial abstraction of 0.05 S', fromMemory: true },
+  },
+  ({ P, CN_05 }) => runoffDepth(P, CN_05, SMALL_ABSTRACTION),
+);

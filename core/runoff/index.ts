@@ -1,5 +1,15 @@
-// From rain on a catchment to volume, peak and hydrograph.
+// From rain on a catchment to volume, peak and hydrograph, and to the soil it wears off.
+export * from './wetness.ts';
 export * from './curve-number.ts';
+export * from './green-ampt.ts';
+export * from './horton.ts';
+export * from './losses.ts';
 export * from './time.ts';
+export * from './travel.ts';
 export * from './rational.ts';
+export * from './graphical.ts';
 export * from './unit-hydrograph.ts';
+export * from './soil-loss.ts';
+export * from './catchment.ts';
+export * from './terrain-factor.ts';
+export * from './bands.ts';

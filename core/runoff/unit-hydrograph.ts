@@ -60,10 +60,10 @@ export interface HydrographInput {
 }
 
 /**
- * Flow at the end of each step [m3/s]: runoff through the dimensionless unit hydrograph. The unit's ordinates are scaled
- * so that the discrete volume is exactly area x runoff. The step should be at most 0.133 tc (NEH-630 ch. 16).
+ * Share of a step's runoff that has left by each later step: the dimensionless unit hydrograph, its ordinates scaled so that
+ * they add up to one. The step should be at most 0.133 tc (NEH-630 ch. 16).
  */
-export function hydrograph({ areaM2, concentrationMin, runoffMm, stepS }: HydrographInput): Float64Array {
+export function unitShares(concentrationMin: number, stepS: number): Float64Array {
   const peakS = stepS / 2 + 0.6 * concentrationMin * 60;
   const span = Math.max(1, Math.ceil((5 * peakS) / stepS));
   const unit = new Float64Array(span);
@@ -76,12 +76,25 @@ export function hydrograph({ areaM2, concentrationMin, runoffMm, stepS }: Hydrog
     unit[0] = 1; // a catchment quicker than the step: it leaves as it falls
     sum = 1;
   }
-  const out = new Float64Array(runoffMm.length + span);
-  const toFlow = areaM2 / 1000 / stepS / sum;
-  for (let i = 0; i < runoffMm.length; i++) {
-    const flow = runoffMm[i] * toFlow;
-    if (flow === 0) continue;
-    for (let k = 0; k < span; k++) out[i + k] += flow * unit[k];
+  for (let k = 0; k < span; k++) unit[k] /= sum;
+  return unit;
+}
+
+/** Each value spread over the later ones by the shares of a unit: the sum of all. */
+export function convolve(values: Float64Array, unit: Float64Array): Float64Array {
+  const out = new Float64Array(values.length + unit.length - 1);
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    if (v === 0) continue;
+    for (let k = 0; k < unit.length; k++) out[i + k] += v * unit[k];
   }
   return out;
+}
+
+/** Flow at the end of each step [m3/s]: runoff through the unit hydrograph. Its discrete volume is exactly area x runoff. */
+export function hydrograph({ areaM2, concentrationMin, runoffMm, stepS }: HydrographInput): Float64Array {
+  const toFlow = areaM2 / 1000 / stepS;
+  const flow = convolve(runoffMm, unitShares(concentrationMin, stepS));
+  for (let i = 0; i < flow.length; i++) flow[i] *= toFlow;
+  return flow;
 }

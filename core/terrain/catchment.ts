@@ -1,7 +1,7 @@
 import { type Point, signedArea } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
 import { JUMPS, NO_GROUND, facetLength, stepLength, stepsOf } from './kernels/flow.ts';
-import { type Grid, STEP_COL, STEP_ROW } from './grid.ts';
+import { type Grid, STEP_COL, STEP_ROW, centreOf } from './grid.ts';
 
 export interface CellSet {
   /** 1 in the set, with one entry a cell of the grid. */
@@ -108,6 +108,8 @@ export interface CatchmentShape {
   readonly meanSlope: number;
   /** Longest way water runs inside it to its outlet [m]. */
   readonly longestPathM: number;
+  /** Where that way begins. */
+  readonly farthest: Point;
   readonly touchesTerrainEdge: boolean;
   /** Outline through cell corners, counter-clockwise, not repeating its start. */
   readonly ring: readonly Point[];
@@ -159,6 +161,7 @@ export function shapeOf(
   const lengths = new Float64Array(mask.length);
   let steepness = 0;
   let longest = 0;
+  let head = -1;
   let touches = false;
   for (let k = 0; k < members.length; k++) {
     const i = members[k];
@@ -172,7 +175,10 @@ export function shapeOf(
       if (rest > 0) length = rest + (d === JUMPS ? stepLength(flow, i) : facetLength(facet[i], d));
     }
     lengths[i] = length;
-    if (length > longest) longest = length;
+    if (length > longest) {
+      longest = length;
+      head = i;
+    }
   }
   const count = members.length;
   return {
@@ -180,6 +186,7 @@ export function shapeOf(
     meanSlope: count === 0 ? 0 : steepness / count,
     // Half a cell at either end: from the top edge of the highest cell to the bottom edge of the lowest.
     longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
+    farthest: head < 0 ? [0, 0] : centreOf(grid, head),
     touchesTerrainEdge: touches,
     ring: outlineOf(grid, set),
   };

@@ -21,3 +21,5 @@ export * from './valleys.ts';
 export * from './places.ts';
 export * from './classes.ts';
 export * from './refine.ts';
+export * from './flow-path.ts';
+export * from './exits.ts';

@@ -8,7 +8,8 @@ function download(name: string, data: Uint8Array | string, type: string): void {
   link.href = url;
   link.download = name;
   link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 1000);
+  // A busy machine may take a while to begin reading it.
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
 
 const fileName = (name: string): string =>

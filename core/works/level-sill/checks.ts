@@ -77,7 +77,7 @@ const exitVelocity: Rule<SillFacts> = {
     const value = SHEET_VELOCITY.evaluate({
       q,
       S: Math.max(0.001, ground.slopeBelow),
-      n: sheetRoughness(site.cover.strength.curveIndex, q),
+      n: sheetRoughness(site.soilAt(ground.dischargeAt).cover.strength.curveIndex, q),
     });
     return {
       value,
@@ -101,8 +101,9 @@ const coverBelow: Rule<SillFacts> = {
   sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6: covers not to be used on steep slopes', fromMemory: true },
   find: ({ ground, site }) => {
-    const isBare = site.cover.strength.curveIndex === null;
-    const mayCarry = site.cover.strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
+    const { strength } = site.soilAt(ground.dischargeAt).cover;
+    const isBare = strength.curveIndex === null;
+    const mayCarry = strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
     return {
       value: ground.slopeBelow,
       limit: isBare ? 0 : 0.15,

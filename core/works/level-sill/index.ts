@@ -35,7 +35,7 @@ interface Sizing {
 function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillSize | null {
   if (facts.designPeakM3s === null || !host) return null;
   return sizeSill(
-    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: facts.site.cover },
+    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: facts.site.soilAt(ground.dischargeAt).cover },
     sheet,
   );
 }
@@ -52,7 +52,7 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
   const L = sill.dimensions.lengthM;
   const H = sheet.use(SILL_HEAD, { Q, C: GRASSED_SILL_C, L });
   sheet.use(BROAD_CREST, { C: GRASSED_SILL_C, L, H });
-  const n = sheetRoughness(facts.site.cover.strength.curveIndex, Q / L);
+  const n = sheetRoughness(facts.site.soilAt(ground.dischargeAt).cover.strength.curveIndex, Q / L);
   const V = sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
   return [
     ...figures,

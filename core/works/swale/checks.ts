@@ -130,10 +130,16 @@ const soilDepth: Rule<SwaleFacts> = {
   sense: 'min',
   source: { key: 'common-practice', locator: '0.6 to 1.2 m of soil between floor and rock or water' },
   find: ({ swale, ground, site }) => {
-    const deepestCut = Math.max(...ground.groundM) - swale.levels.floorM;
-    const value = site.soilDepthM - deepestCut;
+    // Where the cut is deep or the soil shallow: it may lie in several zones.
+    const left = Array.from(ground.atM, (atM, i) => {
+      const at = pointAlong(swale.line, atM).point;
+      return { at, m: site.soilAt(at).soilDepthM - (ground.groundM[i] - swale.levels.floorM) };
+    });
+    const least = left.reduce((a, b) => (b.m < a.m ? b : a));
+    const value = least.m;
     return {
       value,
+      at: least.at,
       limit: LEAST_SOIL_BELOW_FLOOR_M,
       severity: gradeMin(value, 0, LEAST_SOIL_BELOW_FLOOR_M),
       do:

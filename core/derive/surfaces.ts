@@ -1,0 +1,94 @@
+// Which kind of ground lies where: the ground of the property, its zones, and roofs and pools apart from soil.
+import type { Feature } from '../contract/index.ts';
+import { type Line, type Point, contains } from '../geometry/index.ts';
+import { type GroundState, NOW, type Soil, type SoilFacts, soilFacts } from '../ground/index.ts';
+import { DEFAULT_HEALED_YEARS, type Ground, type Project } from '../project/index.ts';
+import type { GroundPart } from '../runoff/index.ts';
+import { cellsInside } from '../seen/index.ts';
+import type { Grid } from '../terrain/index.ts';
+import type { Memo } from './memo.ts';
+
+export interface Surface {
+  /** 'ground', a zone's id, 'roofs' or 'pools'. */
+  readonly id: string;
+  readonly name: string;
+  readonly rings: readonly Line[];
+  readonly facts: SoilFacts;
+}
+
+/** Every kind of ground, later ones over earlier ones, and which of them each cell has. */
+export interface SurfaceMap {
+  readonly key: string;
+  readonly surfaces: readonly Surface[];
+  readonly index: Uint8Array;
+}
+
+/** Ground as the project wants it worked out. */
+export function stateOf({ as = 'now', healedYears = DEFAULT_HEALED_YEARS }: Ground): GroundState {
+  return as === 'healed' ? { as, years: healedYears } : NOW;
+}
+
+/** Whether any ground has a plan for its healing. */
+export const canHeal = (ground: Ground): boolean => [ground, ...(ground.zones ?? [])].some((soil) => soil.healing !== undefined);
+
+const SEALED: Pick<Soil, 'soilGroup' | 'curveNumber' | 'runoffC' | 'infiltrationMmPerHour' | 'soilDepthM'> = {
+  soilGroup: 'D',
+  curveNumber: null,
+  runoffC: null,
+  infiltrationMmPerHour: 0,
+  soilDepthM: 0,
+};
+
+const ringsOf = (features: readonly Feature[], kind: string): Line[] => features.flatMap((f) => (f.kind === kind && f.ring ? [f.ring] : []));
+
+/** All kinds of ground of a project in a state. */
+export function surfacesOf({ ground, features }: Pick<Project, 'features'> & { readonly ground: Ground }, state: GroundState): Surface[] {
+  const { zones = [] } = ground;
+  const sealed = (id: string, name: string, [kind, cover]: readonly [string, string]): Surface[] => {
+    const rings = ringsOf(features, kind);
+    return rings.length === 0 ? [] : [{ id, name, rings, facts: soilFacts({ ...SEALED, cover }) }];
+  };
+  return [
+    { id: 'ground', name: 'The property', rings: [], facts: soilFacts(ground, state) },
+    ...zones.map((zone) => ({ id: zone.id, name: zone.name, rings: [zone.ring], facts: soilFacts(zone, state) })),
+    ...sealed('roofs', 'Roofs', ['building', 'paved']),
+    ...sealed('pools', 'Pools', ['pool', 'water']),
+  ];
+}
+
+/** Which surface each cell has; worked out anew only when an outline moves. */
+export function surfaceMap(project: Project, on: { readonly grid: Grid; readonly groundKey: string; readonly memo: Memo }): SurfaceMap | null {
+  const { ground, features } = project;
+  if (!ground) return null;
+  const surfaces = surfacesOf({ ground, features }, stateOf(ground));
+  const key = `${on.groundKey}|${JSON.stringify(surfaces.map((s) => s.rings))}`;
+  const index = on.memo.step('surfaces', key, () => {
+    const made = new Uint8Array(on.grid.z.length);
+    surfaces.forEach(({ rings }, k) => {
+      for (const ring of rings) for (const cell of cellsInside(on.grid, ring)) made[cell] = k;
+    });
+    return made;
+  });
+  return { key, surfaces, index };
+}
+
+/** Area of each surface among cells [m2]. */
+export function sharesOf({ surfaces, index }: SurfaceMap, members: Int32Array, grid: Grid): number[] {
+  const count = new Int32Array(surfaces.length);
+  for (let k = 0; k < members.length; k++) count[index[members[k]]]++;
+  return Array.from(count, (n) => n * grid.cellM ** 2);
+}
+
+/** The kinds of ground a catchment has, with their areas. */
+export function partsOf(surfaces: readonly Surface[], shares: readonly number[]): (GroundPart & { readonly soil: SoilFacts; readonly surface: Surface })[] {
+  return surfaces.flatMap((surface, k) => (shares[k] > 0 ? [{ soil: surface.facts, areaM2: shares[k], surface }] : []));
+}
+
+/** The ground at a place; what is sealed over does not count, since works are dug in soil. */
+export function groundAt(surfaces: readonly Surface[], at: Point): SoilFacts {
+  for (let k = surfaces.length - 1; k > 0; k--) {
+    const { facts, rings, id } = surfaces[k];
+    if (id !== 'roofs' && id !== 'pools' && rings.some((ring) => contains(ring, at))) return facts;
+  }
+  return surfaces[0].facts;
+}

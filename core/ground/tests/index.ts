@@ -1,0 +1,5 @@
+// Field tests of the ground: rings, holes and pits.
+export * from './types.ts';
+export * from './formulas.ts';
+export * from './kinds.ts';
+export * from './reduce.ts';

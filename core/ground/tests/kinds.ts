@@ -1,0 +1,170 @@
+// The tests themselves, one object each.
+import type { Worksheet } from '../../formula/index.ts';
+import { AUGER_HOLE, PERCOLATION, RING_DIVISOR, RING_RATE, SINGLE_RING, SOAKAGE_PIT } from './formulas.ts';
+import { type Fall, intervalsOf, steadyOf } from './steady.ts';
+import type { FieldTest, Interval, Reduction, SizeSpec, TestKind } from './types.ts';
+
+const metres = (id: string, label: string, [start, min, max, help]: readonly [number, number, number, string]): SizeSpec => ({
+  id,
+  label,
+  kind: 'difference',
+  start,
+  min,
+  max,
+  help,
+});
+const radius = (start: number): SizeSpec => metres('radiusM', 'Radius of the hole', [start, 0.02, 0.5, 'Half its width.']);
+const mm = (m: number): number => 1000 * m;
+
+/** Records the working of the interval the result rests on: the last. */
+function steadyWith(test: FieldTest, rateOf: (fall: Fall, sheet?: Worksheet) => number, sheet: Worksheet): Omit<Reduction, 'lines'> {
+  const intervals = intervalsOf(test, rateOf);
+  const last = intervals[intervals.length - 1];
+  if (last) rateOf({ minutes: last.toMin - last.fromMin, fromM: last.fromMm / 1000, toM: last.toMm / 1000 }, sheet);
+  return steadyOf(intervals);
+}
+
+const ringRate = ({ minutes, fromM, toM }: Fall, sheet?: Worksheet): number => {
+  const inputs = { dH: mm(fromM - toM), t: minutes };
+  return sheet ? sheet.use(RING_RATE, inputs) : RING_RATE.evaluate(inputs);
+};
+
+const doubleRing: TestKind = {
+  kind: 'double-ring',
+  title: 'Double ring',
+  says: 'Two rings driven into the soil, both kept wet: read the inner one only.',
+  reads: 'Water in the inner ring',
+  sizes: [],
+  reduce: (test, sheet) => steadyWith(test, ringRate, sheet),
+};
+
+const singleRing: TestKind = {
+  kind: 'single-ring',
+  title: 'Single ring',
+  says: 'One ring driven in. Water also spreads sideways under it, which is taken off.',
+  reads: 'Water in the ring',
+  sizes: [
+    metres('radiusM', 'Radius of the ring', [0.15, 0.04, 0.6, 'Half its width inside.']),
+    metres('drivenM', 'Driven into the soil', [0.05, 0.01, 0.3, 'From the surface to its lower edge.']),
+    { id: 'suction', label: 'How little the soil sucks (1/cm)', kind: 'number', start: 0.12, min: 0.005, max: 0.5, help: '0.36 sand, 0.12 most soils, 0.04 fine without structure, 0.01 compact clay.' },
+  ],
+  reduce: (test, sheet) => {
+    const { radiusM, drivenM, suction } = test.sizes;
+    return steadyWith(
+      test,
+      (fall, on) => {
+        const i = ringRate(fall, on);
+        const inputs = { H: 50 * (fall.fromM + fall.toM), d: 100 * drivenM, a: 100 * radiusM, α: suction };
+        const G = on ? on.use(RING_DIVISOR, inputs) : RING_DIVISOR.evaluate(inputs);
+        return on ? on.use(SINGLE_RING, { i, G }) : SINGLE_RING.evaluate({ i, G });
+      },
+      sheet,
+    );
+  },
+};
+
+const percolation: TestKind = {
+  kind: 'percolation',
+  title: 'Percolation hole',
+  says: 'A hole soaked the day before, filled and refilled. Its sides drink too, which is taken off.',
+  reads: 'Water in the hole',
+  sizes: [radius(0.1)],
+  reduce: (test, sheet) =>
+    steadyWith(
+      test,
+      ({ minutes, fromM, toM }, on) => {
+        const inputs = { dH: mm(fromM - toM), r: mm(test.sizes['radiusM']), t: minutes, H: mm((fromM + toM) / 2) };
+        return on ? on.use(PERCOLATION, inputs) : PERCOLATION.evaluate(inputs);
+      },
+      sheet,
+    ),
+};
+
+const auger: TestKind = {
+  kind: 'auger',
+  title: 'Auger hole',
+  says: 'A bored hole above the water table, filled until the soil round it is wet, then left to fall.',
+  reads: 'Water in the hole',
+  sizes: [radius(0.05)],
+  reduce: (test, sheet) =>
+    steadyWith(
+      test,
+      ({ minutes, fromM, toM }, on) => {
+        const inputs = { r: mm(test.sizes['radiusM']), h0: mm(fromM), h1: mm(toM), t: minutes };
+        return on ? on.use(AUGER_HOLE, inputs) : AUGER_HOLE.evaluate(inputs);
+      },
+      sheet,
+    ),
+};
+
+/** When the falling water passed a depth, straight between readings; null when it did not [min]. */
+function whenAt(fill: readonly { readonly min: number; readonly mm: number }[], depthMm: number): number | null {
+  for (let k = 1; k < fill.length; k++) {
+    const [a, b] = [fill[k - 1], fill[k]];
+    if (a.mm >= depthMm && b.mm <= depthMm && a.mm > b.mm) return a.min + ((a.mm - depthMm) / (a.mm - b.mm)) * (b.min - a.min);
+  }
+  return null;
+}
+
+/** Readings of each filling, the refill as its first. */
+function fillings({ readings }: FieldTest): { min: number; mm: number }[][] {
+  const fills: { min: number; mm: number }[][] = [[]];
+  for (const r of readings) {
+    fills[fills.length - 1].push({ min: r.min, mm: r.mm });
+    if (r.refilledMm !== undefined) fills.push([{ min: r.min, mm: r.refilledMm }]);
+  }
+  return fills.filter((f) => f.length > 1);
+}
+
+const FILLINGS = 3;
+
+const pit: TestKind = {
+  kind: 'pit',
+  title: 'Soakage pit',
+  says: 'A trial pit with upright sides, filled three times in a day; the slowest filling counts.',
+  reads: 'Water in the pit',
+  sizes: [
+    metres('lengthM', 'Length of the pit', [2, 0.2, 5, 'Inside, at its base.']),
+    metres('widthM', 'Width of the pit', [0.6, 0.2, 3, 'Inside, at its base.']),
+  ],
+  reduce: (test, sheet) => {
+    const { lengthM, widthM } = test.sizes;
+    const inputsOf = (fill: { min: number; mm: number }[]): { V: number; a: number; t: number; from: number; to: number } | null => {
+      const full = fill[0].mm;
+      const [from, to] = [whenAt(fill, 0.75 * full), whenAt(fill, 0.25 * full)];
+      if (from === null || to === null || to <= from) return null;
+      const base = lengthM * widthM;
+      const sides = 2 * (lengthM + widthM) * (full / 2000);
+      return { V: (base * full) / 2000, a: base + sides, t: 60 * (to - from), from, to };
+    };
+    const done = fillings(test).flatMap((fill) => {
+      const found = inputsOf(fill);
+      return found ? [{ full: fill[0].mm, ...found }] : [];
+    });
+    const intervals = done.map(
+      ({ full, V, a, t, from, to }): Interval => ({
+        fromMin: from,
+        toMin: to,
+        fromMm: 0.75 * full,
+        toMm: 0.25 * full,
+        fallMmPerHour: (3600 * full) / 2 / t,
+        rateMmPerHour: SOAKAGE_PIT.evaluate({ V, a, t }),
+      }),
+    );
+    if (done.length === 0)
+      return { intervals, isSteady: false, rateMmPerHour: null, says: 'Read on until the pit has fallen from full to a quarter.' };
+    const least = done.reduce((a, b) => (SOAKAGE_PIT.evaluate(b) < SOAKAGE_PIT.evaluate(a) ? b : a));
+    const rateMmPerHour = sheet.use(SOAKAGE_PIT, { V: least.V, a: least.a, t: least.t });
+    const left = FILLINGS - done.length;
+    return {
+      intervals,
+      isSteady: left <= 0,
+      rateMmPerHour,
+      says: left > 0 ? `Fill it ${left === 1 ? 'once' : 'twice'} more: the slowest of three counts.` : 'The slowest of three fillings.',
+    };
+  },
+};
+
+export const TEST_KINDS: readonly TestKind[] = [doubleRing, singleRing, percolation, auger, pit];
+
+export const testKind = (kind: string): TestKind | undefined => TEST_KINDS.find((k) => k.kind === kind);

@@ -1,0 +1,75 @@
+import { plainToInstance } from 'class-transformer';
+import { type ValidationError, validateSync } from 'class-validator';
+import { type Soil, sharesProblem, testProblems } from '../ground/index.ts';
+import { told } from '../units/index.ts';
+import { GroundShape, MethodsShape, RunoffShape } from './classes.ts';
+import type { Ground, Project } from './model.ts';
+import type { UserProblem } from './problem.ts';
+
+const again = 'Correct this value.';
+
+function shapeErrors(errors: readonly ValidationError[], path: string): UserProblem[] {
+  return errors.flatMap((error) => {
+    const field = `${path}.${error.property}`;
+    const own = Object.entries(error.constraints ?? {}).map(
+      ([rule, message]): UserProblem => ({ code: `project.${rule}`, what: `${field}: ${message}`, where: { field }, do: again }),
+    );
+    return [...own, ...shapeErrors(error.children ?? [], field)];
+  });
+}
+
+/** Ids that stand twice in a list. */
+function twice(list: readonly { readonly id: string }[]): string[] {
+  return list.flatMap(({ id }, k) => (list.findIndex((o) => o.id === id) < k ? [id] : []));
+}
+
+function soilProblems({ texture, infiltrationRange, infiltrationMmPerHour }: Soil, field: string): UserProblem[] {
+  const shares = texture?.shares ? sharesProblem(texture.shares) : null;
+  const found: UserProblem[] = [];
+  if (shares !== null) found.push({ code: 'ground.shares', what: shares, where: { field: `${field}.texture.shares` }, do: 'Give three shares that add up to 100 %.' });
+  if (infiltrationRange && !(infiltrationRange[0] <= infiltrationMmPerHour && infiltrationMmPerHour <= infiltrationRange[1])) {
+    found.push({
+      code: 'ground.range',
+      what: `the rate of ${infiltrationMmPerHour} mm/h lies outside its own limits, ${infiltrationRange.join(' to ')}`,
+      where: { field: `${field}.infiltrationRange` },
+      do: 'Widen the limits, or correct the rate.',
+    });
+  }
+  return found;
+}
+
+/** What the shapes alone cannot tell of a project's ground. */
+function innerProblems(ground: Ground): UserProblem[] {
+  const { zones = [], tests = [] } = ground;
+  const found = soilProblems(ground, 'ground');
+  zones.forEach((zone, k) => found.push(...soilProblems(zone, `ground.zones.${k}`)));
+  for (const id of [...twice(zones), ...twice(tests)]) {
+    found.push({ code: 'ground.twice', what: `"${id}" is there twice`, where: { field: 'ground' }, do: 'Give each zone and test a name of its own.' });
+  }
+  tests.forEach((test, k) => {
+    const field = `ground.tests.${k}`;
+    found.push(...testProblems(test, field).map((p) => ({ code: p.code, what: p.what, where: { field: p.field }, do: p.do })));
+    if (test.zone !== null && !zones.some((z) => z.id === test.zone)) {
+      found.push({ code: 'test.zone', what: `a test speaks for the zone ${told(test.zone)}, which is not there`, where: { field: `${field}.zone` }, do: 'Draw the zone first, or let it speak for the whole property.' });
+    }
+  });
+  return found;
+}
+
+/** Everything wrong with the ground and the runoff settings of a project, for files and commands alike. */
+export function groundProblems({ ground, runoff }: Pick<Project, 'ground' | 'runoff'>): UserProblem[] {
+  const found: UserProblem[] = [];
+  if (ground) {
+    const shape = shapeErrors(validateSync(plainToInstance(GroundShape, ground)), 'ground');
+    found.push(...(shape.length > 0 ? shape : innerProblems(ground)));
+  }
+  if (runoff) {
+    found.push(...shapeErrors(validateSync(plainToInstance(RunoffShape, runoff)), 'runoff'));
+    for (const [id, methods] of Object.entries(runoff.of ?? {})) {
+      const isObject = typeof methods === 'object' && methods !== null && !Array.isArray(methods);
+      if (!isObject) found.push({ code: 'runoff.of', what: `the methods of "${id}" are no object`, where: { field: `runoff.of.${id}` }, do: again });
+      else found.push(...shapeErrors(validateSync(plainToInstance(MethodsShape, methods)), `runoff.of.${id}`));
+    }
+  }
+  return found;
+}

@@ -1,0 +1,89 @@
+// Infiltration behind a wetting front (Green & Ampt 1911), as in Chow, Maidment & Mays (1988) sections 4.3 and 4.4.
+import { defineFormula } from '../formula/index.ts';
+
+export interface GreenAmpt {
+  readonly conductivityMmPerHour: number;
+  /** Suction at the front times the share of the soil it fills [mm]. */
+  readonly suctionMm: number;
+}
+
+/** Depth that has soaked in after a time under ponded water, from a depth already soaked in: the implicit law by Newton [mm]. */
+export function soakedAfter({ conductivityMmPerHour: K, suctionMm: s }: GreenAmpt, hours: number, fromMm = 0): number {
+  if (K === 0 || hours <= 0) return fromMm;
+  const whole = fromMm + K * hours;
+  if (s === 0) return whole;
+  // F − s·ln((F + s)/(F0 + s)) = F0 + K·t is convex in F: from above (e^y >= 1 + y + y²/2) Newton closes in without overshooting.
+  let F = whole + Math.sqrt(2 * s * K * hours);
+  for (let k = 0; k < 60; k++) {
+    const step = (F - s * Math.log((F + s) / (fromMm + s)) - whole) / (F / (F + s));
+    F -= step;
+    if (Math.abs(step) <= 1e-12 * Math.max(1, F)) break;
+  }
+  return F;
+}
+
+/** Rain that does not soak in, in each step [mm]. Water that ponds runs off; between bursts the front stands still. */
+export function greenAmptExcess(stepsMm: Float64Array, stepH: number, soil: GreenAmpt): Float64Array {
+  const { conductivityMmPerHour: K, suctionMm: s } = soil;
+  const out = new Float64Array(stepsMm.length);
+  let F = 0;
+  for (let i = 0; i < stepsMm.length; i++) {
+    const rain = stepsMm[i];
+    const intensity = rain / stepH;
+    if (intensity <= K) {
+      F += rain;
+      continue;
+    }
+    // The depth at which the soil can just take this intensity: until then all soaks in.
+    const ponding = (K * s) / (intensity - K);
+    const before = Math.max(0, Math.min(rain, ponding - F));
+    const left = stepH - before / intensity;
+    const soaked = soakedAfter(soil, left, F + before) - F;
+    const taken = Math.min(rain, soaked);
+    out[i] = rain - taken;
+    F += taken;
+  }
+  return out;
+}
+
+const soilSymbols = {
+  K: { means: 'effective conductivity', unit: 'mm/h', domain: 'positive' },
+  s: { means: 'suction at the wetting front times the share of soil it fills', unit: 'mm', domain: 'nonNegative' },
+} as const;
+
+export const GREEN_AMPT_DEPTH = defineFormula(
+  {
+    id: 'runoff.green-ampt-depth',
+    title: 'Water soaked in under a pond',
+    statement: 'F − s·ln(1 + F/s) = K·t',
+    symbols: { ...soilSymbols, t: { means: 'time under ponded water', unit: 'h', domain: 'nonNegative' } },
+    result: { symbol: 'F', means: 'depth soaked in', unit: 'mm' },
+    source: { key: 'chow-1988', locator: 'eq. 4.3.8', fromMemory: true },
+  },
+  ({ K, s, t }) => soakedAfter({ conductivityMmPerHour: K, suctionMm: s }, t),
+);
+
+export const GREEN_AMPT_RATE = defineFormula(
+  {
+    id: 'runoff.green-ampt-rate',
+    title: 'Rate at which ponded ground takes water',
+    statement: 'f = K · (1 + s/F)',
+    symbols: { ...soilSymbols, F: { means: 'depth soaked in so far', unit: 'mm', domain: 'positive' } },
+    result: { symbol: 'f', means: 'infiltration rate', unit: 'mm/h' },
+    source: { key: 'chow-1988', locator: 'eq. 4.3.7', fromMemory: true },
+  },
+  ({ K, s, F }) => K * (1 + s / F),
+);
+
+export const PONDING_TIME = defineFormula(
+  {
+    id: 'runoff.ponding-time',
+    title: 'Time until water stands',
+    statement: 'tp = K·s / (i·(i − K)) when i > K',
+    symbols: { ...soilSymbols, i: { means: 'steady rain', unit: 'mm/h', domain: 'positive' } },
+    result: { symbol: 'tp', means: 'time', unit: 'h' },
+    source: { key: 'chow-1988', locator: 'eq. 4.4.2', fromMemory: true },
+    limits: 'Rain no heavier than K never stands: the result is then endless.',
+  },
+  ({ K, s, i }) => (i > K ? (K * s) / (i * (i - K)) : Infinity),
+);

@@ -1,0 +1,118 @@
+// Ways to tell what a storm leaves over when the ground has had its share, one object each.
+import type { SoilFacts } from '../ground/index.ts';
+import { SMALL_ABSTRACTION, incrementalRunoff, INITIAL_ABSTRACTION, retentionOf } from './curve-number.ts';
+import { greenAmptExcess } from './green-ampt.ts';
+import { constantExcess, hortonExcess } from './horton.ts';
+import { SMALL_ABSTRACTION_NUMBER, type Wetness, curveNumberWhen } from './wetness.ts';
+
+export const LOSS_METHODS = ['curve-number', 'green-ampt', 'horton', 'constant'] as const;
+export type LossMethod = (typeof LOSS_METHODS)[number];
+
+export const ABSTRACTIONS = ['0.2', '0.05'] as const;
+export type Abstraction = (typeof ABSTRACTIONS)[number];
+
+/** How runoff is worked out for the whole property. */
+export interface LossChoice {
+  readonly loss: LossMethod;
+  readonly wetness: Wetness;
+  readonly abstraction: Abstraction;
+}
+
+export const USUAL_LOSS: LossChoice = { loss: 'curve-number', wetness: 'average', abstraction: '0.2' };
+
+/** Water in the soil before the storm as a share of what it can hold: common practice. */
+export const SATURATION: Readonly<Record<Wetness, number>> = { dry: 0.3, average: 0.5, wet: 0.8 };
+
+/** First rate of Horton over the last, and its slackening an hour: usual starting values (from memory); the last is what was measured. */
+export const [HORTON_TIMES, HORTON_DECAY] = [4, 4.14];
+/** Where the ground is wet, suction and cracks are spent: the first rate comes down with them. */
+const HORTON_WET: Readonly<Record<Wetness, number>> = { dry: 1, average: 0.75, wet: 0.25 };
+
+/** A soil as the losses see it. */
+export type LossSoil = Pick<SoilFacts, 'curveNumber' | 'infiltrationMmPerHour' | 'texture' | 'cover'>;
+
+/** The curve number a storm meets: for its wetness, and for its first loss. */
+export function stormCurveNumber(soil: Pick<LossSoil, 'curveNumber' | 'cover'>, { wetness, abstraction }: LossChoice): number {
+  const CN = soil.cover.isSealed ? soil.curveNumber : curveNumberWhen(wetness, soil.curveNumber);
+  return abstraction === '0.05' ? SMALL_ABSTRACTION_NUMBER.evaluate({ CN }) : CN;
+}
+
+export const abstractionOf = ({ abstraction }: LossChoice): number => (abstraction === '0.05' ? SMALL_ABSTRACTION : INITIAL_ABSTRACTION);
+
+interface Loss {
+  readonly title: string;
+  readonly says: string;
+  /** What does not soak in, in each step [mm]. */
+  readonly excess: (stepsMm: Float64Array, stepH: number, on: { readonly soil: LossSoil; readonly choice: LossChoice }) => Float64Array;
+  /** Whether small hollows fill from what does not soak in; the curve number has them in itself. */
+  readonly fillsHollows: boolean;
+}
+
+const byCurveNumber: Loss['excess'] = (stepsMm, _, { soil, choice }) =>
+  incrementalRunoff(stepsMm, stormCurveNumber(soil, choice), abstractionOf(choice));
+
+export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
+  'curve-number': {
+    title: 'Curve number',
+    says: 'By cover and soil group, for whole storms over fields. Says little for small storms or for minutes.',
+    fillsHollows: false,
+    excess: byCurveNumber,
+  },
+  'green-ampt': {
+    title: 'Green-Ampt',
+    says: 'A wetting front sinks into your texture, at the rate you measured. Follows the storm minute by minute.',
+    fillsHollows: true,
+    excess: (stepsMm, stepH, { soil, choice }) =>
+      greenAmptExcess(stepsMm, stepH, {
+        conductivityMmPerHour: soil.infiltrationMmPerHour,
+        suctionMm: soil.texture.suctionMm * soil.texture.effectivePorosity * (1 - SATURATION[choice.wetness]),
+      }),
+  },
+  horton: {
+    title: 'Horton',
+    says: `Takes in ${HORTON_TIMES} times your rate at first and slackens to it within the hour.`,
+    fillsHollows: true,
+    excess: (stepsMm, stepH, { soil, choice }) => {
+      const last = soil.infiltrationMmPerHour;
+      const first = last * Math.max(1, HORTON_TIMES * HORTON_WET[choice.wetness]);
+      return hortonExcess(stepsMm, stepH, { firstMmPerHour: first, lastMmPerHour: last, decayPerHour: HORTON_DECAY });
+    },
+  },
+  constant: {
+    title: 'Constant rate',
+    says: 'What lies in small hollows, then your rate throughout: plain, and on the safe side early in a storm.',
+    fillsHollows: true,
+    excess: (stepsMm, stepH, { soil }) => constantExcess(stepsMm, stepH, { firstMm: 0, rateMmPerHour: soil.infiltrationMmPerHour }),
+  },
+};
+
+/** What a storm does on one kind of ground, step by step [mm]; together they are the rain. */
+export interface Parted {
+  readonly runsMm: Float64Array;
+  readonly standsMm: number;
+  readonly soaksMm: number;
+  readonly rainMm: number;
+}
+
+/** Rain parted into what soaks in, what stands in small hollows and on leaves, and what runs off. Sealed ground goes by its curve number. */
+export function partRain(stepsMm: Float64Array, stepH: number, on: { readonly soil: LossSoil; readonly choice: LossChoice }): Parted {
+  const { soil, choice } = on;
+  const rainMm = stepsMm.reduce((a, v) => a + v, 0);
+  const loss = soil.cover.isSealed ? LOSSES['curve-number'] : LOSSES[choice.loss];
+  const runsMm = loss.excess(stepsMm, stepH, on);
+  const hollows = loss.fillsHollows ? soil.cover.surface.standsMm : abstractionOf(choice) * retentionOf(stormCurveNumber(soil, choice));
+  const standsMm = loss.fillsHollows ? holdBack(runsMm, hollows) : Math.min(hollows, rainMm);
+  const runs = runsMm.reduce((a, v) => a + v, 0);
+  return { runsMm, standsMm, soaksMm: Math.max(0, rainMm - standsMm - runs), rainMm };
+}
+
+/** Keeps the first of what would run in small hollows; returns how much they took [mm]. */
+function holdBack(runsMm: Float64Array, hollowsMm: number): number {
+  let room = hollowsMm;
+  for (let i = 0; i < runsMm.length && room > 0; i++) {
+    const held = Math.min(room, runsMm[i]);
+    room -= held;
+    runsMm[i] -= held;
+  }
+  return hollowsMm - room;
+}
