@@ -1,6 +1,6 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import { FORMULAS, LAND_QUESTIONS, Memo, RAIN_QUESTIONS, askLand, askRain, derive } from '#core/derive';
+import { FORMULAS, GROUND_QUESTIONS, LAND_QUESTIONS, Memo, RAIN_QUESTIONS, askGround, askLand, askRain, derive } from '#core/derive';
 import { type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
@@ -131,6 +131,12 @@ const rainCommand: CliCommand = (words) =>
     askRain(name, project, { context: { records, memo: new Memo() }, args }),
   );
 
+/** Any question about ground and runoff: what stands in GROUND_QUESTIONS. */
+const groundCommand: CliCommand = (words) =>
+  question(words, Object.keys(GROUND_QUESTIONS), (name, { project, grids }, args) =>
+    askGround(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+  );
+
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
 async function exportCommand(words: readonly string[]): Promise<string> {
@@ -189,6 +195,7 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   apply: applyAll,
   land: landCommand,
   rain: rainCommand,
+  ground: groundCommand,
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,

@@ -2,3 +2,4 @@
 export * from './ways.ts';
 export * from './seen.ts';
 export * from './rain.ts';
+export * from './ground.ts';

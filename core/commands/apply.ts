@@ -1,6 +1,15 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
 import { checkFeature } from '../seen/index.ts';
-import { type Ground, HOLLOW_WAYS, type Option, type Project, UserError, type UserProblem, problemOf, rainProblems } from '../project/index.ts';
+import {
+  type Ground,
+  HOLLOW_WAYS,
+  type Option,
+  type Project,
+  UserError,
+  type UserProblem,
+  problemOf,
+  rainProblems,
+} from '../project/index.ts';
 import { groundProblems } from '../project/guard.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';

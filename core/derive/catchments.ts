@@ -48,7 +48,11 @@ export interface Gathered {
 }
 
 /** Gathers a catchment once as long as its key stands. */
-function gather(of: string, step: { readonly name: string; readonly key: string }, on: { model: GroundModel; memo: Memo; cells: () => CellSet }): Gathered {
+function gather(
+  of: string,
+  step: { readonly name: string; readonly key: string },
+  on: { model: GroundModel; memo: Memo; cells: () => CellSet },
+): Gathered {
   const { model, memo, cells } = on;
   const made = memo.step(step.name, step.key, () => {
     const set = cells();
@@ -90,6 +94,18 @@ export function pinCatchments(model: GroundModel, project: Project, memo: Memo):
   });
 }
 
+/** 1 for cells within the property line, or for all ground without one. */
+export function insideOf(model: GroundModel, project: Project, memo: Memo): Uint8Array {
+  const { outline } = project.site;
+  return memo.step('inside', `${model.ground}|${JSON.stringify(outline)}`, () => {
+    const { z } = model.grid;
+    const inside = new Uint8Array(z.length);
+    if (outline.length < 3) return inside.map((_, i) => (Number.isNaN(z[i]) ? 0 : 1));
+    for (const cell of cellsInside(model.grid, outline)) if (!Number.isNaN(z[cell])) inside[cell] = 1;
+    return inside;
+  });
+}
+
 export interface ExitGround {
   readonly exit: Exit;
   readonly id: string;
@@ -103,14 +119,9 @@ export interface ExitGround {
 export function exitGrounds(model: GroundModel, project: Project, on: { readonly met: Interception; readonly memo: Memo }): ExitGround[] {
   const { met, memo } = on;
   const { grid, flow } = model;
-  const { outline } = project.site;
-  const key = `${model.key}|${JSON.stringify(outline)}`;
-  const exits = memo.step('exits', key, () => {
-    const inside = new Uint8Array(grid.z.length);
-    if (outline.length >= 3) for (const cell of cellsInside(grid, outline)) inside[cell] = 1;
-    else inside.fill(1);
-    return exitsOf(grid, flow, inside);
-  });
+  const inside = insideOf(model, project, memo);
+  const key = `${model.key}|${memo.stamp('inside')}`;
+  const exits = memo.step('exits', key, () => exitsOf(grid, flow, inside));
   return exits.map((exit, k) => {
     const id = exit.isPlace ? `exit-${k + 1}` : 'exit-rest';
     const cells = (): CellSet => upstreamOf(flow, exit.cells);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Check, WorkBase } from '../contract/index.ts';
 import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../testing/projects.ts';
-import { RAIN_RULES, WAY_RULES } from '../checks/index.ts';
+import { GROUND_RULES, RAIN_RULES, WAY_RULES } from '../checks/index.ts';
 import type { Project, Rain } from '../project/index.ts';
 import type { DesignStorm, RainTable } from '../rain/index.ts';
 import { SILL_RULES } from '../works/level-sill/index.ts';
@@ -178,13 +178,21 @@ const CASES: Readonly<Record<string, readonly [bad: Project, severity: Check['se
     'weigh',
     project(works(), rainOf({ shape: { kind: 'own', name: '', stepMin: 2, stepsMm: [3, 9, 4] } })),
   ],
+  'runoff.time-method': [project(works(), { runoff: { time: 'kirpich' } }), 'weigh', project()],
+  'runoff.peak-method': [project(works(), { runoff: { peak: 'graphical' } }), 'weigh', project(works(), { runoff: { peak: 'rational' } })],
+  'ground.rate-tested': [project(), 'unknown', project(works(), { ground: { ...planeProject().ground!, rateFrom: 't1' } })],
+  'ground.silt': [
+    project(works(), { ground: { ...planeProject().ground!, cover: 'bare', erosion: { annualMm: 1400 } } }),
+    'mend',
+    project(works(), { ground: { ...planeProject().ground!, cover: 'pasture-good', erosion: { annualMm: 600 } } }),
+  ],
   'way.terrain-edge': [project(works(), { site: { crs: null, outline: [], zeroLevelM: 0 } }), 'weigh', project()],
 };
 
 const found = (p: Project, id: string): Check[] => derived(p).derived.checks.filter((c) => c.id === id);
 
 describe('each check', () => {
-  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES];
+  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES, ...GROUND_RULES];
   it('has a fixture that fires it and one that leaves it quiet', () => {
     expect(Object.keys(CASES).sort()).toEqual(all.map((r) => r.id).sort());
     expect(new Set(all.map((r) => r.find)).size).toBe(all.length);

@@ -21,16 +21,18 @@ import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/
 import type { Hollow } from '../terrain/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
-import { type Interception, exitGrounds, interception, pinCatchments, workCatchments } from './catchments.ts';
+import { type Interception, exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
 import { exitFlows } from './exits.ts';
+import { erosionOf } from './erosion.ts';
+import { groundChecks } from './ground-checks.ts';
 import { groundsOf } from './grounds.ts';
 import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
-import type { DeriveResult, Derived, DerivedHollow, DerivedStore } from './types.ts';
+import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
-import { groundAt, stateOf, surfacesOf } from './surfaces.ts';
-import { soakRates } from './soak.ts';
+import { groundAt, stateOf, surfaceMap, surfacesOf } from './surfaces.ts';
+import { type GroundUnder, groundUnder } from './soak.ts';
 import { type Hydrology, hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
 
@@ -82,6 +84,7 @@ function withoutGround(project: Project, option: string): DeriveResult {
     groundAs: 'now',
     grounds: [],
     exits: [],
+    erosion: null,
     stores: [],
     links: [],
     balance: null,
@@ -154,8 +157,13 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const stores = storesOf(works);
   const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const catchments = gathered.map((g) => g.catchment);
-  const hydrology = hydrologyOf({ project, model, memo }, { bound, catchments: gathered });
-  const soaksIn = soakRates(stores, works, site);
+  const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];
+  const hydrology = hydrologyOf({ project, model, memo }, { bound, catchments: gathered, exits: exits.map((e) => e.whole) });
+  const under = groundUnder(stores, works, surfaces);
+  const soaksIn = new Map([...under].map(([id, u]) => [id, u.rateMmPerHour]));
+  const inside = project.site.outline.length >= 3 ? insideOf(model, project, memo) : null;
+  const map = hydrology.weather?.map ?? surfaceMap(project, { grid: model.grid, groundKey: model.ground, memo });
+  const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside });
   const links = tracedLinks(project, model, { stores, met, memo });
   const springs = springsOf(project, model, { met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
@@ -183,7 +191,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   }
   const flows = linkFlows(links, result, stores);
   const factsOf = factsFinder({ site, stores, storms, catchments, hydrology, flows });
-  const judged = judge(works, factsOf, { project, model, flows, hydrology, hasGround: ground !== null });
+  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, erosion: erosion?.told ?? null });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
@@ -200,18 +208,19 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     hollows: hollowsIn(model, memo).flatMap((h) => (h.isNoise ? [] : [hollowJson(h)])),
     springs,
     groundAs: ground?.as ?? 'now',
-    grounds: hydrology.weather || ground ? groundsOf(project, { model, memo, surfaces, storm: hydrology.storm }) : [],
+    grounds: ground ? groundsOf({ ...project, ground }, { model, memo, surfaces, storm: hydrology.storm }) : [],
     exits:
       hydrology.weather && hydrology.storm
-        ? exitFlows({ weather: hydrology.weather, storm: hydrology.storm, grounds: exitGrounds(model, project, { met, memo }), links, result })
+        ? exitFlows({ weather: hydrology.weather, storm: hydrology.storm, grounds: exits, links, result })
         : [],
+    erosion: erosion?.told ?? null,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
     balance: result?.balance ?? null,
     checks: judged.checks,
     pegs,
     verdicts: {},
-    worksheets: [...hydrology.worksheets, ...judged.worksheets, ...drainSheets],
+    worksheets: [...hydrology.worksheets, ...judged.worksheets, ...drainSheets, ...(erosion?.lines ?? [])],
   };
   return {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
@@ -276,7 +285,14 @@ const GRAVITY: Record<Check['severity'], number> = { mend: 0, weigh: 1, unknown:
 function judge(
   works: readonly Placed[],
   factsOf: (id: string) => StormFacts,
-  on: { project: Project; model: GroundModel; flows: readonly LinkFlow[]; hydrology: Hydrology; hasGround: boolean },
+  on: {
+    project: Project;
+    model: GroundModel;
+    flows: readonly LinkFlow[];
+    hydrology: Hydrology;
+    under: ReadonlyMap<string, GroundUnder>;
+    erosion: DerivedErosion | null;
+  },
 ): Judged {
   const checks: Check[] = [];
   const worksheets: WorksheetLine[] = [];
@@ -308,10 +324,11 @@ function judge(
   // Filed under the works that store: a pin's catchment holds nothing that could fail.
   for (const { bound } of works) {
     const runoff = on.hydrology.runoff.get(bound.work.id)?.runoff;
-    if (rain && runoff && bound.work.status !== 'retired') checks.push(...checkRain({ rain, runoff }));
+    if (!rain || !runoff || bound.work.status === 'retired') continue;
+    checks.push(...checkRain({ rain, runoff }), ...groundChecks(bound.work.id, on));
   }
   for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
-  const honest = on.hasGround ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
+  const honest = on.project.ground ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
   honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
   return { checks: honest, worksheets, figures };
 }

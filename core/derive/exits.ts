@@ -48,13 +48,6 @@ export function exitFlows({ weather, storm, grounds, links, result }: ExitsInput
     const without = run(whole, 'exit-without');
     const open = uncaught === whole ? without : uncaught.members.length === 0 ? new Float64Array(0) : run(uncaught, 'exit-with');
     const flows = [open, ...leaving.filter((l) => l.exit === k).map((l) => l.flow)];
-    return {
-      id,
-      at: exit.at,
-      isPlace: exit.isPlace,
-      areaM2: exit.areaM2,
-      without: told(without, stepS),
-      with: told(added(flows), stepS),
-    };
+    return { id, at: exit.at, isPlace: exit.isPlace, areaM2: exit.areaM2, without: told(without, stepS), with: told(added(flows), stepS) };
   });
 }

@@ -52,7 +52,8 @@ export function flowParts(model: GroundModel, { catchment, members }: Gathered, 
   const mask = new Uint8Array(grid.z.length);
   for (let k = 0; k < members.length; k++) mask[members[k]] = 1;
   const path = flowPath({ grid, flow: flow }, catchment.farthest, (cell) => mask[cell] === 1);
-  const surfaceAt = (k: number): (typeof surfaces)[number]['facts']['cover']['surface'] => surfaces[index[path.cells[k]]].facts.cover.surface;
+  const surfaceAt = (k: number): (typeof surfaces)[number]['facts']['cover']['surface'] =>
+    surfaces[index[path.cells[k]]].facts.cover.surface;
   // Half a cell at either end, as the catchment's own length has it.
   const whole = catchment.longestPathM;
   const n = path.cells.length > 0 ? surfaceAt(0).sheetN : 0.15;
@@ -62,7 +63,8 @@ export function flowParts(model: GroundModel, { catchment, members }: Gathered, 
   const channelFrom = begins < 0 ? whole : Math.max(sheetM, path.atM[begins]);
   const between = path.cells.flatMap((_, k) => (path.atM[k] >= sheetM && path.atM[k] < channelFrom ? [1 / surfaceAt(k).shallowK] : []));
   // Times add up, so it is their inverse that is averaged.
-  const k = between.length === 0 ? surfaceAt(Math.max(0, path.cells.length - 1)).shallowK : between.length / between.reduce((a, v) => a + v, 0);
+  const k =
+    between.length === 0 ? surfaceAt(Math.max(0, path.cells.length - 1)).shallowK : between.length / between.reduce((a, v) => a + v, 0);
   return {
     sheet: { lengthM: sheetM, slope: slopeBetween(path, 0, sheetM), coefficient: n },
     shallow: { lengthM: channelFrom - sheetM, slope: slopeBetween(path, sheetM, channelFrom), coefficient: k },

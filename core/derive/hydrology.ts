@@ -79,7 +79,11 @@ const mean = (parts: Parts, valueOf: (part: Parts[number]) => number): number =>
 };
 
 /** Brings a catchment together with the kinds of ground it has. */
-export function watershedOf(gathered: Gathered, surfaces: readonly Surface[], on: { readonly shares: readonly number[]; readonly flow: () => FlowParts }): Watershed {
+export function watershedOf(
+  gathered: Gathered,
+  surfaces: readonly Surface[],
+  on: { readonly shares: readonly number[]; readonly flow: () => FlowParts },
+): Watershed {
   const found = partsOf(surfaces, on.shares);
   // A catchment of no cells at all is still on some ground.
   const parts = found.length > 0 ? found : [{ soil: surfaces[0].facts, areaM2: 0, surface: surfaces[0] }];
@@ -109,7 +113,10 @@ export function timeFactsOf(watershed: Watershed, rain: Rain): TimeFacts {
 }
 
 /** Time of concentration by the method chosen; by lag where that cannot be worked out [min]. */
-export function concentrationOf(watershed: Watershed, on: { readonly rain: Rain; readonly choice: Choice; readonly sheet: Worksheet }): number {
+export function concentrationOf(
+  watershed: Watershed,
+  on: { readonly rain: Rain; readonly choice: Choice; readonly sheet: Worksheet },
+): number {
   const facts = timeFactsOf(watershed, on.rain);
   return timeBy(on.choice.time, facts, on.sheet).tcMin ?? timeBy('lag', facts, on.sheet).tcMin ?? MIN_CONCENTRATION_MIN;
 }
@@ -141,7 +148,11 @@ function intensityOver({ rain, storm }: StormOn, minutes: number, sheet: Workshe
 }
 
 /** Records how the runoff of each kind of ground was found, and their sum. */
-function recordRunoff(watershed: Watershed, parted: CatchmentParted, on: StormOn & { readonly rainMm: number; readonly sheet: Worksheet }): number {
+function recordRunoff(
+  watershed: Watershed,
+  parted: CatchmentParted,
+  on: StormOn & { readonly rainMm: number; readonly sheet: Worksheet },
+): number {
   const { parts } = watershed;
   const { choice, rainMm, sheet } = on;
   const byNumber = (soil: Parts[number]['soil']): number => {
@@ -181,7 +192,11 @@ export interface RationalPeaks {
 }
 
 /** Peak by coefficient and intensity: of the whole, and of what is sealed alone where that gives more. */
-export function rationalPeaks(watershed: Watershed, on: StormOn, { tcMin, sheet }: { readonly tcMin: number; readonly sheet: Worksheet }): RationalPeaks {
+export function rationalPeaks(
+  watershed: Watershed,
+  on: StormOn,
+  { tcMin, sheet }: { readonly tcMin: number; readonly sheet: Worksheet },
+): RationalPeaks {
   const { parts, runoffC, gathered } = watershed;
   const areaHa = gathered.catchment.areaM2 / 1e4;
   const intensity = intensityOver(on, tcMin, sheet);
@@ -205,7 +220,11 @@ export function regionOf({ storm }: Rain): Region | null {
 }
 
 /** Peak read from the curves of TR-55; null where the storm has no regional pattern. */
-export function graphicalPeak(watershed: Watershed, on: StormOn, more: { readonly tcMin: number; readonly runoffMm: number; readonly rainMm: number; readonly sheet: Worksheet }): number | null {
+export function graphicalPeak(
+  watershed: Watershed,
+  on: StormOn,
+  more: { readonly tcMin: number; readonly runoffMm: number; readonly rainMm: number; readonly sheet: Worksheet },
+): number | null {
   const region = regionOf(on.rain);
   const { tcMin, runoffMm, rainMm, sheet } = more;
   if (region === null || rainMm <= 0) return null;
@@ -222,7 +241,11 @@ export function peakOf(flowM3s: Float64Array, stepS: number): { readonly peakM3s
 }
 
 /** Hydrograph of a catchment alone. */
-export function flowOf(watershed: Watershed, { storm, choice }: StormOn, tcMin: number): { readonly flowM3s: Float64Array; readonly parted: CatchmentParted } {
+export function flowOf(
+  watershed: Watershed,
+  { storm, choice }: StormOn,
+  tcMin: number,
+): { readonly flowM3s: Float64Array; readonly parted: CatchmentParted } {
   const stepS = storm.stepMin * 60;
   const parted = partCatchment(storm.stepsMm, stepS / 3600, { parts: watershed.parts, choice });
   const flowM3s = hydrograph({ areaM2: watershed.gathered.catchment.areaM2, concentrationMin: tcMin, runoffMm: parted.runsMm, stepS });

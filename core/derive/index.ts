@@ -9,3 +9,5 @@ export * from './compare.ts';
 export * from './land.ts';
 export * from './gauge.ts';
 export * from './place-words.ts';
+export * from './ground-questions.ts';
+export * from './surfaces.ts';

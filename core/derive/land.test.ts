@@ -231,7 +231,8 @@ describe('other things seen', () => {
 describe('asked of the plane', () => {
   const project = planeProject();
   it('every layer covers the ground in its own unit', () => {
-    for (const layer of LAYERS) expect(layerOf(project, context(), { layer })).toHaveLength(101 * 101);
+    const eroding = { ...project, ground: project.ground && { ...project.ground, erosion: { annualMm: 600 } } };
+    for (const layer of LAYERS) expect(layerOf(eroding, context(), { layer })).toHaveLength(101 * 101);
     const middle = 50 * 101 + 50;
     expect(layerOf(project, context(), { layer: 'slope' })[middle]).toBeCloseTo(0.1, 4);
     expect(layerOf(project, context(), { layer: 'aspect' })[middle]).toBeCloseTo(180, 1);

@@ -45,6 +45,7 @@ import {
   waterIn,
   wetnessOf,
 } from '../terrain/index.ts';
+import { groundLayer } from './ground-questions.ts';
 import { askByName } from './questions.ts';
 import { type LandContext, compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from './terrain-steps.ts';
@@ -56,13 +57,14 @@ function modelOf(project: Project, context: LandContext): GroundModel {
   );
 }
 
-export const LAYERS = ['slope', 'aspect', 'profile', 'plan', 'wetness', 'area', 'hollows'] as const;
+export const LAYERS = ['slope', 'aspect', 'profile', 'plan', 'wetness', 'area', 'hollows', 'sheds', 'soil-loss'] as const;
 export type LayerName = (typeof LAYERS)[number];
 
-/** Values of a layer, cell by cell, NaN where it has none. Units: m/m, degrees, 1/m, 1/m, ln m, m2, m. */
+/** Values of a layer, cell by cell, NaN where it has none. Units: m/m, degrees, 1/m, 1/m, ln m, m2, m, mm, t/(ha yr). */
 export function layerOf(project: Project, context: LandContext, { layer }: { readonly layer: LayerName }): Float32Array {
   const model = modelOf(project, context);
   const { grid, filled, surface } = model;
+  if (layer === 'sheds' || layer === 'soil-loss') return groundLayer(project, context, layer);
   if (layer === 'area')
     return context.memo
       .step('spread', model.key, () =>

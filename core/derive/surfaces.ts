@@ -39,7 +39,8 @@ const SEALED: Pick<Soil, 'soilGroup' | 'curveNumber' | 'runoffC' | 'infiltration
   soilDepthM: 0,
 };
 
-const ringsOf = (features: readonly Feature[], kind: string): Line[] => features.flatMap((f) => (f.kind === kind && f.ring ? [f.ring] : []));
+const ringsOf = (features: readonly Feature[], kind: string): Line[] =>
+  features.flatMap((f) => (f.kind === kind && f.ring ? [f.ring] : []));
 
 /** All kinds of ground of a project in a state. */
 export function surfacesOf({ ground, features }: Pick<Project, 'features'> & { readonly ground: Ground }, state: GroundState): Surface[] {
@@ -57,7 +58,10 @@ export function surfacesOf({ ground, features }: Pick<Project, 'features'> & { r
 }
 
 /** Which surface each cell has; worked out anew only when an outline moves. */
-export function surfaceMap(project: Project, on: { readonly grid: Grid; readonly groundKey: string; readonly memo: Memo }): SurfaceMap | null {
+export function surfaceMap(
+  project: Project,
+  on: { readonly grid: Grid; readonly groundKey: string; readonly memo: Memo },
+): SurfaceMap | null {
   const { ground, features } = project;
   if (!ground) return null;
   const surfaces = surfacesOf({ ground, features }, stateOf(ground));
@@ -80,7 +84,10 @@ export function sharesOf({ surfaces, index }: SurfaceMap, members: Int32Array, g
 }
 
 /** The kinds of ground a catchment has, with their areas. */
-export function partsOf(surfaces: readonly Surface[], shares: readonly number[]): (GroundPart & { readonly soil: SoilFacts; readonly surface: Surface })[] {
+export function partsOf(
+  surfaces: readonly Surface[],
+  shares: readonly number[],
+): (GroundPart & { readonly soil: SoilFacts; readonly surface: Surface })[] {
   return surfaces.flatMap((surface, k) => (shares[k] > 0 ? [{ soil: surface.facts, areaM2: shares[k], surface }] : []));
 }
 

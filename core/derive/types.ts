@@ -82,6 +82,28 @@ export interface DerivedGround {
   readonly soaksMm: number | null;
   readonly standsMm: number | null;
   readonly runsMm: number | null;
+  /** What would run off as it is now, and healed; null without a storm or a plan for its healing. */
+  readonly runsNowMm: number | null;
+  readonly runsHealedMm: number | null;
+}
+
+/** Soil that reaches a store in a mean year. */
+export interface SedimentIn {
+  readonly of: string;
+  readonly wornT: number;
+  readonly arrivesT: number;
+  readonly arrivesM3: number;
+  /** Until a fifth of what it holds is silt; null where none arrives. */
+  readonly yearsToFifth: number | null;
+}
+
+export interface DerivedErosion {
+  readonly erosivity: number;
+  /** Soil worn off in a mean year, on the property. */
+  readonly perHaT: number;
+  readonly wholeT: number;
+  readonly bySurface: readonly { readonly id: string; readonly name: string; readonly perHaT: number | null }[];
+  readonly works: readonly SedimentIn[];
 }
 
 /** Everything computed from a document: the stable JSON of the command line. */
@@ -98,6 +120,8 @@ export interface Derived {
   readonly groundAs: 'now' | 'healed';
   readonly grounds: readonly DerivedGround[];
   readonly exits: readonly DerivedExit[];
+  /** Null where the yearly rain is not given. */
+  readonly erosion: DerivedErosion | null;
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;

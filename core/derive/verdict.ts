@@ -1,6 +1,6 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../units/index.ts';
-import { type Project, optionOf } from '../project/index.ts';
+import { DEFAULT_HEALED_YEARS, type Project, optionOf } from '../project/index.ts';
 import { CHANCE, depthFor, returnIn, returnWords, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { isReadable } from '../survey/index.ts';
 import type { Derived } from './types.ts';
@@ -95,19 +95,43 @@ export function hours(minutes: number): string {
   return minutes < 120 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
 }
 
+/** Mean over the property of what the storm does on its kinds of ground. */
+function overProperty(grounds: Derived['grounds'], of: (g: Derived['grounds'][number]) => number | null): number {
+  const area = grounds.reduce((a, g) => a + g.areaM2, 0);
+  return area === 0 ? (of(grounds[0]) ?? 0) : grounds.reduce((a, g) => a + g.areaM2 * (of(g) ?? 0), 0) / area;
+}
+
 function tellGround({ project, derived, q }: Telling): Piece[] {
   const { ground } = project;
   if (!ground) return [plain('Describe the ground: soil group, cover, how fast water soaks in and how deep the soil is.')];
-  const runoff = derived.runoff[0];
-  const rate = q(ground.infiltrationMmPerHour, 'intensity');
-  if (!runoff) return [plain('This ground takes in '), strong(rate), plain('. Rain and a pin or a work show how much runs off.')];
-  const share = runoff.rainMm > 0 ? runoff.runoffMm / runoff.rainMm : 0;
+  const { grounds } = derived;
+  const [first] = grounds;
+  const rate = q(first?.infiltrationMmPerHour ?? ground.infiltrationMmPerHour, 'intensity');
+  if (!first || first.rainMm === null) {
+    return [plain('This ground takes in '), strong(rate), plain('. Rain and terrain show how much soaks, stands and runs off.')];
+  }
+  const over = (of: (g: typeof first) => number | null): number => overProperty(grounds, of);
+  const [rain, runs] = [over((g) => g.rainMm), over((g) => g.runsMm)];
+  const share = rain > 0 ? runs / rain : 0;
+  const other = over((g) => (derived.groundAs === 'now' ? g.runsHealedMm : g.runsNowMm) ?? g.runsMm);
+  const heals = grounds.some((g) => g.runsHealedMm !== null);
+  const years = ground.healedYears ?? DEFAULT_HEALED_YEARS;
+  const then = derived.groundAs === 'now' ? ` Healed in ${years} years, ` : ' As it is now, ';
   return [
     plain('Of '),
-    strong(q(runoff.rainMm, 'rain')),
-    plain(' in the storm, '),
-    strong(q(runoff.runoffMm, 'rain')),
+    strong(q(rain, 'rain')),
+    plain(
+      ` in the storm, ${q(
+        over((g) => g.soaksMm),
+        'rain',
+      )} soaks in, ${q(
+        over((g) => g.standsMm),
+        'rain',
+      )} stands and `,
+    ),
+    strong(q(runs, 'rain')),
     plain(` runs off (${Math.round(100 * share)} %); the ground takes in ${rate} afterwards.`),
+    ...(heals ? [plain(then), strong(q(other, 'rain')), plain(' would.')] : []),
   ];
 }
 
@@ -219,13 +243,19 @@ const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
   pegs: tellPegs,
 };
 
+/** Stages whose figures depend on the ground. */
+const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels'];
+
 /** The sentence of a stage, in pieces. */
 export function verdict(
   stage: Stage,
   project: Project,
   on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null },
 ): Piece[] {
-  return TELL[stage]({ project, ...on, q: (v, kind) => formatQuantity(v, kind, on.system) });
+  const pieces = TELL[stage]({ project, ...on, q: (v, kind) => formatQuantity(v, kind, on.system) });
+  // Whoever reads a figure must know which ground it is for.
+  if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
+  return [...pieces, alarm(` Ground as healed in ${project.ground?.healedYears ?? DEFAULT_HEALED_YEARS} years.`)];
 }
 
 /** All sentences as plain metric text. */

@@ -80,17 +80,23 @@ export interface Hydrology {
   readonly weather: Weather | null;
   readonly storm: Storm | null;
   readonly runoff: ReadonlyMap<string, CatchmentRunoff>;
+  readonly timed: ReadonlyMap<string, Timed>;
   /** Peak of each work's whole natural catchment [m3/s]. */
   readonly natural: ReadonlyMap<string, number>;
   readonly worksheets: readonly WorksheetLine[];
 }
 
 /** Storm and runoff of every catchment; empty while rain or ground is not known. */
-export function hydrologyOf(basis: Basis, on: { readonly bound: readonly BoundWork[]; readonly catchments: readonly Gathered[] }): Hydrology {
+export function hydrologyOf(
+  basis: Basis,
+  on: { readonly bound: readonly BoundWork[]; readonly catchments: readonly Gathered[]; readonly exits: readonly Gathered[] },
+): Hydrology {
   const weather = weatherOf(basis);
-  if (!weather) return { weather, storm: null, runoff: new Map(), natural: new Map(), worksheets: [] };
+  if (!weather) return { weather, storm: null, runoff: new Map(), timed: new Map(), natural: new Map(), worksheets: [] };
   const timed = on.catchments.map((gathered) => timedIn(weather, gathered));
-  const storm = stormFor(weather.rain, stepFor(timed.map((t) => t.tcMin)));
+  // With neither pin nor work what leaves the property is still told, in steps fit for it.
+  const leading = timed.length > 0 ? timed : on.exits.map((gathered) => timedIn(weather, gathered));
+  const storm = stormFor(weather.rain, stepFor(leading.map((t) => t.tcMin)));
   const done = timed.map((t) => {
     const { of } = t.watershed.gathered.catchment;
     return { of, timing: t.timing, result: runoffIn(weather, t, { storm, step: `runoff:${of}` }) };
@@ -106,6 +112,7 @@ export function hydrologyOf(basis: Basis, on: { readonly bound: readonly BoundWo
     storm,
     natural: new Map(natural),
     runoff: new Map(done.map((d) => [d.of, d.result])),
+    timed: new Map(timed.map((t) => [t.watershed.gathered.catchment.of, t])),
     worksheets: done.flatMap((d) => [...d.timing, ...d.result.lines]),
   };
 }

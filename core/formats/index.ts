@@ -6,3 +6,4 @@ export * from './project-file.ts';
 export * from './pegs.ts';
 export * from './rain-csv.ts';
 export { readRows } from './columns.ts';
+export * from './readings.ts';

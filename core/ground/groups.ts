@@ -26,7 +26,11 @@ export interface GroupFound {
  * Soil group from saturated conductivity [mm/h] and depth to rock or a tight layer and to water [m] (NEH-630 chapter 7,
  * Table 7-1; from memory). Undrained ground with water near is D. Not the scale of transmission rates in TR-55 appendix A.
  */
-export function groupByRate(at: { readonly rateMmPerHour: number; readonly depthM: number; readonly waterM?: number | undefined }): GroupFound {
+export function groupByRate(at: {
+  readonly rateMmPerHour: number;
+  readonly depthM: number;
+  readonly waterM?: number | undefined;
+}): GroupFound {
   const water = at.waterM ?? Infinity;
   if (at.depthM < SHALLOW_M) return { group: 'D', drained: null, why: 'rock or a tight layer within half a metre' };
   const isShallow = at.depthM <= DEEP_M || water <= DEEP_M;

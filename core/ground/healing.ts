@@ -76,7 +76,10 @@ export interface Healed {
 }
 
 /** What ground with a plan for its healing is like after some years. It never takes in less, nor sheds more, than now. */
-export function healedAfter(years: number, of: { readonly healing: Healing; readonly compaction: Compaction; readonly cover: Cover }): Healed {
+export function healedAfter(
+  years: number,
+  of: { readonly healing: Healing; readonly compaction: Compaction; readonly cover: Cover },
+): Healed {
   const { healing, compaction } = of;
   const F = Math.max(1, healing.factor ?? REST_FACTOR[compaction]);
   const share = HEALED_SHARE.evaluate({ t: years });

@@ -55,7 +55,9 @@ export const SOIL_SHIELD = defineFormula(
     id: 'ground.soil-shield',
     title: 'How cover shields the soil',
     statement: 'C = exp(−0.035 · cover)',
-    symbols: { cover: { means: 'share of the soil covered by plants, litter or stones', unit: '%', domain: 'nonNegative', range: [0, 100] } },
+    symbols: {
+      cover: { means: 'share of the soil covered by plants, litter or stones', unit: '%', domain: 'nonNegative', range: [0, 100] },
+    },
     result: { symbol: 'C', means: 'cover factor of soil loss', unit: '' },
     source: { key: 'rusle', locator: 'surface-cover subfactor with b = 0.035', fromMemory: true },
     limits: 'b runs from 0.025 to 0.05; roots and roughness lower C further.',
@@ -74,7 +76,10 @@ export const CRACK_STORE = defineFormula(
       s: { means: 'distance between cracks', unit: 'mm', domain: 'positive' },
     },
     result: { symbol: 'd', means: 'depth of rain they hold', unit: 'mm' },
-    source: { key: 'geometry', locator: 'wedges w·h/2 along a mesh of squares: 2/s of crack a unit of ground, each side of a square shared' },
+    source: {
+      key: 'geometry',
+      locator: 'wedges w·h/2 along a mesh of squares: 2/s of crack a unit of ground, each side of a square shared',
+    },
     limits: 'Cracks close within the first wetting: no storm is designed with them open.',
   },
   ({ w, h, s }) => ((w * h) / 2) * (2 / s),

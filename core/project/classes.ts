@@ -108,7 +108,8 @@ const COVER_IDS = COVERS.map((c) => c.id);
 
 /** Two rising numbers between bounds. */
 function IsLimits(least: number, most: number): PropertyDecorator {
-  const isLimits = (v: unknown): boolean => isPoint(v) && (v as number[])[0] <= (v as number[])[1] && (v as number[])[0] >= least && (v as number[])[1] <= most;
+  const isLimits = (v: unknown): boolean =>
+    isPoint(v) && (v as number[])[0] <= (v as number[])[1] && (v as number[])[0] >= least && (v as number[])[1] <= most;
   return ValidateBy({
     name: 'isLimits',
     validator: { validate: isLimits, defaultMessage: () => `$property must be [low, high] between ${least} and ${most}` },

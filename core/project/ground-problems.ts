@@ -11,9 +11,12 @@ const again = 'Correct this value.';
 function shapeErrors(errors: readonly ValidationError[], path: string): UserProblem[] {
   return errors.flatMap((error) => {
     const field = `${path}.${error.property}`;
-    const own = Object.entries(error.constraints ?? {}).map(
-      ([rule, message]): UserProblem => ({ code: `project.${rule}`, what: `${field}: ${message}`, where: { field }, do: again }),
-    );
+    const own = Object.entries(error.constraints ?? {}).map(([rule, message]): UserProblem => ({
+      code: `project.${rule}`,
+      what: `${field}: ${message}`,
+      where: { field },
+      do: again,
+    }));
     return [...own, ...shapeErrors(error.children ?? [], field)];
   });
 }
@@ -26,7 +29,13 @@ function twice(list: readonly { readonly id: string }[]): string[] {
 function soilProblems({ texture, infiltrationRange, infiltrationMmPerHour }: Soil, field: string): UserProblem[] {
   const shares = texture?.shares ? sharesProblem(texture.shares) : null;
   const found: UserProblem[] = [];
-  if (shares !== null) found.push({ code: 'ground.shares', what: shares, where: { field: `${field}.texture.shares` }, do: 'Give three shares that add up to 100 %.' });
+  if (shares !== null)
+    found.push({
+      code: 'ground.shares',
+      what: shares,
+      where: { field: `${field}.texture.shares` },
+      do: 'Give three shares that add up to 100 %.',
+    });
   if (infiltrationRange && !(infiltrationRange[0] <= infiltrationMmPerHour && infiltrationMmPerHour <= infiltrationRange[1])) {
     found.push({
       code: 'ground.range',
@@ -44,13 +53,23 @@ function innerProblems(ground: Ground): UserProblem[] {
   const found = soilProblems(ground, 'ground');
   zones.forEach((zone, k) => found.push(...soilProblems(zone, `ground.zones.${k}`)));
   for (const id of [...twice(zones), ...twice(tests)]) {
-    found.push({ code: 'ground.twice', what: `"${id}" is there twice`, where: { field: 'ground' }, do: 'Give each zone and test a name of its own.' });
+    found.push({
+      code: 'ground.twice',
+      what: `"${id}" is there twice`,
+      where: { field: 'ground' },
+      do: 'Give each zone and test a name of its own.',
+    });
   }
   tests.forEach((test, k) => {
     const field = `ground.tests.${k}`;
     found.push(...testProblems(test, field).map((p) => ({ code: p.code, what: p.what, where: { field: p.field }, do: p.do })));
     if (test.zone !== null && !zones.some((z) => z.id === test.zone)) {
-      found.push({ code: 'test.zone', what: `a test speaks for the zone ${told(test.zone)}, which is not there`, where: { field: `${field}.zone` }, do: 'Draw the zone first, or let it speak for the whole property.' });
+      found.push({
+        code: 'test.zone',
+        what: `a test speaks for the zone ${told(test.zone)}, which is not there`,
+        where: { field: `${field}.zone` },
+        do: 'Draw the zone first, or let it speak for the whole property.',
+      });
     }
   });
   return found;
@@ -67,7 +86,8 @@ export function groundProblems({ ground, runoff }: Pick<Project, 'ground' | 'run
     found.push(...shapeErrors(validateSync(plainToInstance(RunoffShape, runoff)), 'runoff'));
     for (const [id, methods] of Object.entries(runoff.of ?? {})) {
       const isObject = typeof methods === 'object' && methods !== null && !Array.isArray(methods);
-      if (!isObject) found.push({ code: 'runoff.of', what: `the methods of "${id}" are no object`, where: { field: `runoff.of.${id}` }, do: again });
+      if (!isObject)
+        found.push({ code: 'runoff.of', what: `the methods of "${id}" are no object`, where: { field: `runoff.of.${id}` }, do: again });
       else found.push(...shapeErrors(validateSync(plainToInstance(MethodsShape, methods)), `runoff.of.${id}`));
     }
   }

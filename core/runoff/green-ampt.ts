@@ -7,19 +7,22 @@ export interface GreenAmpt {
   readonly suctionMm: number;
 }
 
+/** Less than this is nothing to a gauge or a plant [mm], and would only be lost in rounding. */
+const NOTHING_MM = 1e-9;
+
 /** Depth that has soaked in after a time under ponded water, from a depth already soaked in: the implicit law by Newton [mm]. */
 export function soakedAfter({ conductivityMmPerHour: K, suctionMm: s }: GreenAmpt, hours: number, fromMm = 0): number {
-  if (K === 0 || hours <= 0) return fromMm;
-  const whole = fromMm + K * hours;
-  if (s === 0) return whole;
-  // F − s·ln((F + s)/(F0 + s)) = F0 + K·t is convex in F: from above (e^y >= 1 + y + y²/2) Newton closes in without overshooting.
-  let F = whole + Math.sqrt(2 * s * K * hours);
+  const byWeight = K * hours;
+  if (!(byWeight > NOTHING_MM)) return fromMm;
+  if (s <= NOTHING_MM) return fromMm + byWeight;
+  // x − s·ln(1 + x/(F0 + s)) = K·t is convex in what is added, x: from above (e^y >= 1 + y + y²/2) Newton closes in without overshooting.
+  let x = byWeight + Math.sqrt(2 * s * byWeight);
   for (let k = 0; k < 60; k++) {
-    const step = (F - s * Math.log((F + s) / (fromMm + s)) - whole) / (F / (F + s));
-    F -= step;
-    if (Math.abs(step) <= 1e-12 * Math.max(1, F)) break;
+    const step = (x - s * Math.log1p(x / (fromMm + s)) - byWeight) / ((fromMm + x) / (fromMm + s + x));
+    x -= step;
+    if (Math.abs(step) <= 1e-12 * Math.max(1, x)) break;
   }
-  return F;
+  return fromMm + Math.max(0, x);
 }
 
 /** Rain that does not soak in, in each step [mm]. Water that ponds runs off; between bursts the front stands still. */

@@ -50,7 +50,11 @@ export function hortonExcess(stepsMm: Float64Array, stepH: number, soil: Horton)
 }
 
 /** Rain left after a first loss and a constant rate, in each step [mm]. */
-export function constantExcess(stepsMm: Float64Array, stepH: number, of: { readonly firstMm: number; readonly rateMmPerHour: number }): Float64Array {
+export function constantExcess(
+  stepsMm: Float64Array,
+  stepH: number,
+  of: { readonly firstMm: number; readonly rateMmPerHour: number },
+): Float64Array {
   const out = new Float64Array(stepsMm.length);
   let first = of.firstMm;
   for (let i = 0; i < stepsMm.length; i++) {

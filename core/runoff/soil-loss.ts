@@ -88,7 +88,8 @@ export const RAIN_EROSIVITY = defineFormula(
     symbols: { P: { means: 'yearly rain', unit: 'mm', domain: 'nonNegative', range: [100, 2500] } },
     result: { symbol: 'R', means: 'erosivity of the rain', unit: 'MJ·mm/(ha·h·yr)' },
     source: { key: 'renard-1994', locator: 'eqs 11 and 12', fromMemory: true },
-    limits: 'Fitted in the United States; a local figure is better. Where rain falls in few hard storms it is more. The bounds are common practice.',
+    limits:
+      'Fitted in the United States; a local figure is better. Where rain falls in few hard storms it is more. The bounds are common practice.',
   },
   ({ P }) => (P < 850 ? 0.0483 * P ** 1.61 : 587.8 - 1.219 * P + 0.004105 * P * P),
 );

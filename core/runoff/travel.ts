@@ -33,10 +33,7 @@ export const SHALLOW_VELOCITY = defineFormula(
     id: 'runoff.shallow-velocity',
     title: 'Velocity of shallow gathered flow',
     statement: 'V = k · √s',
-    symbols: {
-      k: { means: 'by cover: 4.918 unpaved, 6.196 paved', unit: 'm/s', domain: 'positive', range: [0.7, 6.2] },
-      s: slope,
-    },
+    symbols: { k: { means: 'by cover: 4.918 unpaved, 6.196 paved', unit: 'm/s', domain: 'positive', range: [0.7, 6.2] }, s: slope },
     result: { symbol: 'V', means: 'mean velocity', unit: 'm/s' },
     source: { key: 'neh630-15', locator: 'Table 15-3; TR-55 Figure 3-1', fromMemory: true },
   },

@@ -74,4 +74,3 @@ export function nearestExit(grid: Grid, exits: readonly Exit[], to: Point): numb
   });
   return best;
 }
-

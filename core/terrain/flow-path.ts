@@ -11,11 +11,7 @@ export interface FlowPath {
 }
 
 /** The way of a cell's water down the receivers, as long as `isInside` holds. */
-export function flowPath(
-  ground: { readonly grid: Grid; readonly flow: Flow },
-  from: Point,
-  isInside: (cell: number) => boolean,
-): FlowPath {
+export function flowPath(ground: { readonly grid: Grid; readonly flow: Flow }, from: Point, isInside: (cell: number) => boolean): FlowPath {
   const { grid, flow } = ground;
   const off = stepsOf(flow.ncols);
   const [cells, atM, levelM]: [number[], number[], number[]] = [[], [], []];

@@ -46,7 +46,15 @@ const singleRing: TestKind = {
   sizes: [
     metres('radiusM', 'Radius of the ring', [0.15, 0.04, 0.6, 'Half its width inside.']),
     metres('drivenM', 'Driven into the soil', [0.05, 0.01, 0.3, 'From the surface to its lower edge.']),
-    { id: 'suction', label: 'How little the soil sucks (1/cm)', kind: 'number', start: 0.12, min: 0.005, max: 0.5, help: '0.36 sand, 0.12 most soils, 0.04 fine without structure, 0.01 compact clay.' },
+    {
+      id: 'suction',
+      label: 'How little the soil sucks (1/cm)',
+      kind: 'number',
+      start: 0.12,
+      min: 0.005,
+      max: 0.5,
+      help: '0.36 sand, 0.12 most soils, 0.04 fine without structure, 0.01 compact clay.',
+    },
   ],
   reduce: (test, sheet) => {
     const { radiusM, drivenM, suction } = test.sizes;
@@ -141,16 +149,14 @@ const pit: TestKind = {
       const found = inputsOf(fill);
       return found ? [{ full: fill[0].mm, ...found }] : [];
     });
-    const intervals = done.map(
-      ({ full, V, a, t, from, to }): Interval => ({
-        fromMin: from,
-        toMin: to,
-        fromMm: 0.75 * full,
-        toMm: 0.25 * full,
-        fallMmPerHour: (3600 * full) / 2 / t,
-        rateMmPerHour: SOAKAGE_PIT.evaluate({ V, a, t }),
-      }),
-    );
+    const intervals = done.map(({ full, V, a, t, from, to }): Interval => ({
+      fromMin: from,
+      toMin: to,
+      fromMm: 0.75 * full,
+      toMm: 0.25 * full,
+      fallMmPerHour: (3600 * full) / 2 / t,
+      rateMmPerHour: SOAKAGE_PIT.evaluate({ V, a, t }),
+    }));
     if (done.length === 0)
       return { intervals, isSteady: false, rateMmPerHour: null, says: 'Read on until the pit has fallen from full to a quarter.' };
     const least = done.reduce((a, b) => (SOAKAGE_PIT.evaluate(b) < SOAKAGE_PIT.evaluate(a) ? b : a));

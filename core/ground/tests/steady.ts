@@ -39,7 +39,12 @@ export function steadyOf(intervals: readonly Interval[]): Omit<Reduction, 'lines
   if (last.length === 0) return { intervals, isSteady: false, rateMmPerHour: null, says: 'Two readings at least are needed.' };
   const middle = mean(last);
   if (middle === 0) {
-    return { intervals, isSteady: last.length === STEADY_COUNT, rateMmPerHour: 0, says: 'The water does not fall: this ground takes in nothing.' };
+    return {
+      intervals,
+      isSteady: last.length === STEADY_COUNT,
+      rateMmPerHour: 0,
+      says: 'The water does not fall: this ground takes in nothing.',
+    };
   }
   const spread = Math.max(...last.map((v) => Math.abs(v - middle))) / middle;
   if (last.length === STEADY_COUNT && spread <= STEADY_SPREAD) {
@@ -47,7 +52,12 @@ export function steadyOf(intervals: readonly Interval[]): Omit<Reduction, 'lines
   }
   const rateMmPerHour = Math.min(...last);
   if (last.length < STEADY_COUNT) {
-    return { intervals, isSteady: false, rateMmPerHour, says: `Not steady yet: at least ${STEADY_COUNT - last.length} more ${STEADY_COUNT - last.length === 1 ? "reading" : "readings"}.` };
+    return {
+      intervals,
+      isSteady: false,
+      rateMmPerHour,
+      says: `Not steady yet: at least ${STEADY_COUNT - last.length} more ${STEADY_COUNT - last.length === 1 ? 'reading' : 'readings'}.`,
+    };
   }
   return {
     intervals,

@@ -35,7 +35,12 @@ interface Sizing {
 function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillSize | null {
   if (facts.designPeakM3s === null || !host) return null;
   return sizeSill(
-    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: facts.site.soilAt(ground.dischargeAt).cover },
+    {
+      peakM3s: facts.designPeakM3s,
+      sillToBankM: host.crestM - sill.levels.sillM,
+      slopeBelow: ground.slopeBelow,
+      cover: facts.site.soilAt(ground.dischargeAt).cover,
+    },
     sheet,
   );
 }

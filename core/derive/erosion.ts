@@ -1,0 +1,135 @@
+// Soil worn off the property in a mean year, cell by cell, and what of it reaches each work.
+import type { Store } from '../contract/index.ts';
+import { Worksheet, type WorksheetLine } from '../formula/index.ts';
+import type { Erosion, Ground } from '../project/index.ts';
+import {
+  DELIVERY,
+  RAIN_EROSIVITY,
+  RUSLE_LENGTH,
+  RUSLE_STEEPNESS,
+  SILT_DENSITY,
+  SOIL_LOSS,
+  contourPractice,
+  terrainFactor,
+} from '../runoff/index.ts';
+import type { Gathered, Interception } from './catchments.ts';
+import type { Memo } from './memo.ts';
+import type { SurfaceMap } from './surfaces.ts';
+import { type GroundModel, slopesIn } from './terrain-steps.ts';
+import type { DerivedErosion, SedimentIn } from './types.ts';
+
+/** Share of a store taken by silt at which it is time to dig: common practice. */
+export const SILT_SHARE = 0.2;
+
+export const erosivityOf = ({ erosivity, annualMm }: Erosion): number => erosivity ?? RAIN_EROSIVITY.evaluate({ P: annualMm });
+
+export interface ErosionOn {
+  readonly model: GroundModel;
+  readonly memo: Memo;
+  readonly map: SurfaceMap;
+  readonly met: Interception;
+}
+
+/** Soil loss of each cell [t/(ha yr)], NaN without ground. Works that catch water cut slopes short. */
+export function soilLossMap({ erosion }: Ground & { readonly erosion: Erosion }, { model, memo, map, met }: ErosionOn): Float32Array {
+  const slopes = slopesIn(model, memo);
+  const terrain = memo.step('terrain-factor', `${model.key}|${met.key}`, () =>
+    terrainFactor({ grid: model.grid, flow: model.flow, slopes, breaks: met.works.length > 0 ? met : null }),
+  );
+  const facts = map.surfaces.map((s) => s.facts);
+  const key = `${memo.stamp('terrain-factor')}|${memo.stamp('surfaces')}|${JSON.stringify([erosion, facts])}`;
+  return memo.step('soil-loss', key, () => {
+    const R = erosivityOf(erosion);
+    // Sealed ground wears off nothing.
+    const wear = facts.map((f) => (f.cover.isSealed ? 0 : R * f.texture.erodibility * f.cover.surface.soilC));
+    return terrain.map((ls, i) => ls * wear[map.index[i]] * (erosion.onContour ? contourPractice(slopes[i]) : 1));
+  });
+}
+
+function sumOver(loss: Float32Array, members: Int32Array, cellM: number): number {
+  let sum = 0;
+  for (let k = 0; k < members.length; k++) sum += loss[members[k]] || 0;
+  return (sum * cellM * cellM) / 1e4;
+}
+
+/** Soil that reaches each store in a mean year, and how long until a fifth of it is silt. */
+export function sedimentIn(
+  loss: Float32Array,
+  on: { readonly model: GroundModel; readonly stores: readonly Store[]; readonly gathered: readonly Gathered[] },
+): { readonly works: SedimentIn[]; readonly lines: WorksheetLine[] } {
+  const lines: WorksheetLine[] = [];
+  const works = on.stores.flatMap((store): SedimentIn[] => {
+    const own = on.gathered.find((g) => g.catchment.of === store.work);
+    if (!own || own.catchment.areaM2 === 0) return [];
+    const sheet = new Worksheet(store.work);
+    const wornT = sumOver(loss, own.members, on.model.grid.cellM);
+    const arrivesT = wornT * sheet.use(DELIVERY, { A: own.catchment.areaM2 / 1e6 });
+    const arrivesM3 = arrivesT / SILT_DENSITY;
+    lines.push(...sheet.lines);
+    return [{ of: store.work, wornT, arrivesT, arrivesM3, yearsToFifth: arrivesM3 > 0 ? (SILT_SHARE * store.heldM3) / arrivesM3 : null }];
+  });
+  return { works, lines };
+}
+
+/** Everything about soil loss of a derive; null where the yearly rain is not given. */
+export function erosionOf(
+  ground: Ground | null,
+  on: Omit<ErosionOn, 'map'> & {
+    readonly map: SurfaceMap | null;
+    readonly stores: readonly Store[];
+    readonly gathered: readonly Gathered[];
+    readonly inside: Uint8Array | null;
+  },
+): { readonly told: DerivedErosion; readonly lines: readonly WorksheetLine[] } | null {
+  const { model, map, inside } = on;
+  if (!ground?.erosion || !map) return null;
+  const loss = soilLossMap({ ...ground, erosion: ground.erosion }, { ...on, map });
+  let [sum, count] = [0, 0];
+  const bySurface = map.surfaces.map(() => ({ sum: 0, count: 0 }));
+  for (let i = 0; i < loss.length; i++) {
+    if (loss[i] !== loss[i] || (inside && inside[i] === 0)) continue;
+    sum += loss[i];
+    count++;
+    const own = bySurface[map.index[i]];
+    own.sum += loss[i];
+    own.count++;
+  }
+  const { works, lines } = sedimentIn(loss, on);
+  const hectares = (count * model.grid.cellM ** 2) / 1e4;
+  const perHa = count > 0 ? sum / count : 0;
+  return {
+    told: {
+      erosivity: erosivityOf(ground.erosion),
+      perHaT: perHa,
+      wholeT: perHa * hectares,
+      bySurface: map.surfaces.map(({ id, name }, k) => ({
+        id,
+        name,
+        perHaT: bySurface[k].count > 0 ? bySurface[k].sum / bySurface[k].count : null,
+      })),
+      works,
+    },
+    lines: [...plotWorking(ground, map), ...lines],
+  };
+}
+
+/** The working of one slope of the plot the equation was made on, for each kind of ground: what the map does cell by cell. */
+function plotWorking(ground: Ground, { surfaces }: SurfaceMap): WorksheetLine[] {
+  const { erosion } = ground;
+  if (!erosion) return [];
+  return surfaces.flatMap(({ id, facts }) => {
+    if (facts.cover.isSealed) return [];
+    const sheet = new Worksheet(id);
+    const R = erosion.erosivity ?? sheet.use(RAIN_EROSIVITY, { P: erosion.annualMm });
+    const [λ, S] = [22.13, 0.09];
+    const LS = sheet.use(RUSLE_LENGTH, { λ, S }) * sheet.use(RUSLE_STEEPNESS, { s: S });
+    sheet.use(SOIL_LOSS, {
+      R,
+      K: facts.texture.erodibility,
+      LS,
+      C: facts.cover.surface.soilC,
+      P: erosion.onContour ? contourPractice(S) : 1,
+    });
+    return sheet.lines;
+  });
+}

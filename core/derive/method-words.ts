@@ -1,0 +1,101 @@
+// Where each way to a peak may be used, and why they differ, in words.
+import type { PeakMethod } from '../project/index.ts';
+import type { Choice } from './hydrology.ts';
+
+export const PEAK_TITLES: Readonly<Record<PeakMethod, string>> = {
+  larger: 'The larger of hydrograph and rational',
+  hydrograph: 'Unit hydrograph',
+  rational: 'Rational',
+  'rational-rare': 'Rational, raised for rare storms',
+  graphical: 'Graphical, by regional pattern',
+};
+
+export interface PeakFacts {
+  readonly areaM2: number;
+  readonly runoffMm: number;
+  readonly tcMin: number;
+  readonly curveNumber: number;
+  readonly returnYears: number;
+  readonly choice: Choice;
+  readonly hasRegion: boolean;
+}
+
+/** Bounds of the methods: rational by HEC-22 and the habit of many authorities; curve numbers by TR-55; half an inch of runoff. */
+const [RATIONAL_MOST_HA, RATIONAL_OFTEN_HA, LEAST_RUNOFF_MM, LEAST_NUMBER] = [80, 25, 13, 40];
+
+/** Why a way to the peak should not be used here; empty where it may. */
+export function unfitPeak(
+  method: PeakMethod,
+  { areaM2, runoffMm, tcMin, curveNumber, returnYears, choice, hasRegion }: PeakFacts,
+): string[] {
+  const hectares = areaM2 / 1e4;
+  const found: string[] = [];
+  const say = (isUnfit: boolean, words: string): void => {
+    if (isUnfit) found.push(words);
+  };
+  const isRational = method === 'rational' || method === 'rational-rare';
+  say(isRational && hectares > RATIONAL_MOST_HA, `made for catchments up to ${RATIONAL_MOST_HA} ha`);
+  say(isRational && hectares > RATIONAL_OFTEN_HA && hectares <= RATIONAL_MOST_HA, `many authorities stop at ${RATIONAL_OFTEN_HA} ha`);
+  say(method === 'rational-rare' && returnYears <= 10, 'nothing is raised for storms up to 1 in 10 years');
+  say(
+    method === 'hydrograph' && choice.loss === 'curve-number' && runoffMm < LEAST_RUNOFF_MM,
+    'curve numbers say little where under 13 mm runs off',
+  );
+  say(method === 'graphical' && !hasRegion, 'needs one of the four day-long regional storms: choose it under Rain');
+  say(method === 'graphical' && (tcMin < 6 || tcMin > 600), 'made for times of 0.1 to 10 h');
+  say(method === 'graphical' && curveNumber < LEAST_NUMBER, `made for curve numbers of at least ${LEAST_NUMBER}`);
+  return found;
+}
+
+interface Told {
+  readonly peakM3s: number | null;
+  readonly title: string;
+  readonly unfit: readonly string[];
+}
+
+export interface SpreadFacts {
+  readonly peaks: readonly (Told & { readonly method: PeakMethod })[];
+  readonly times: readonly { readonly tcMin: number | null; readonly unfit: readonly string[] }[];
+  readonly losses: readonly { readonly runoffMm: number; readonly title: string }[];
+  readonly intensity: number;
+  readonly tcMin: number;
+}
+
+const times = (ratio: number): string => (ratio < 1.15 ? 'about the same' : `${ratio.toFixed(1)} times`);
+
+/** Why the peaks differ, in a few plain sentences. */
+export function explainSpread({ peaks, times: ways, losses, tcMin }: SpreadFacts): string {
+  const fit = peaks.filter((p) => p.method !== 'larger' && p.unfit.length === 0 && p.peakM3s !== null && p.peakM3s > 0);
+  const said: string[] = [];
+  const [rational, hydrograph] = (['rational', 'hydrograph'] as const).map((m) => peaks.find((p) => p.method === m)?.peakM3s ?? 0);
+  if (fit.length > 1) {
+    const sorted = [...fit].sort((a, b) => (a.peakM3s ?? 0) - (b.peakM3s ?? 0));
+    const [least, most] = [sorted[0], sorted[sorted.length - 1]];
+    const ratio = (most.peakM3s ?? 0) / (least.peakM3s ?? 1);
+    said.push(
+      ratio < 1.15 ? 'The methods that fit agree.' : `${most.title} gives ${times(ratio)} as much as ${least.title.toLowerCase()}.`,
+    );
+  }
+  const minutes = `${Math.round(tcMin)} min`;
+  if (rational > 1.15 * hydrograph) {
+    said.push(
+      `Rational lets the heaviest ${minutes} of rain run off at once by one coefficient; the hydrograph first wets the ground and spreads what is left over time.`,
+    );
+  } else if (hydrograph > 1.15 * rational) {
+    said.push(
+      'The hydrograph has the whole storm, which wets the ground before its heaviest minutes; rational knows those alone, with a coefficient made for ordinary storms.',
+    );
+  }
+  const known = ways.flatMap((w) => (w.tcMin !== null && w.unfit.length === 0 ? [w.tcMin] : []));
+  if (known.length > 1 && Math.max(...known) > 1.3 * Math.min(...known)) {
+    said.push(
+      `The time of concentration is told as ${Math.round(Math.min(...known))} to ${Math.round(Math.max(...known))} min: the shorter, the higher the peak.`,
+    );
+  }
+  const [low, high] = [Math.min(...losses.map((l) => l.runoffMm)), Math.max(...losses.map((l) => l.runoffMm))];
+  if (high > 1.15 * Math.max(low, 0.1)) {
+    const [l, h] = [losses.find((x) => x.runoffMm === low), losses.find((x) => x.runoffMm === high)];
+    said.push(`What soaks in is the largest doubt: ${h?.title.toLowerCase()} sheds the most, ${l?.title.toLowerCase()} the least.`);
+  }
+  return said.join(' ');
+}
