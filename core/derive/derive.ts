@@ -94,7 +94,7 @@ function withoutGround(project: Project, option: string): DeriveResult {
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { series: [], storm: null, marks: [], figures: {}, sections: {} },
+    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {} },
   };
 }
 
@@ -198,6 +198,8 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
       ? []
       : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
   );
+  const { weather, storm } = hydrology;
+  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, links, result }) : [];
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
@@ -209,10 +211,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     springs,
     groundAs: ground?.as ?? 'now',
     grounds: ground ? groundsOf({ ...project, ground }, { model, memo, surfaces, storm: hydrology.storm }) : [],
-    exits:
-      hydrology.weather && hydrology.storm
-        ? exitFlows({ weather: hydrology.weather, storm: hydrology.storm, grounds: exits, links, result })
-        : [],
+    exits: leaving.map((l) => l.told),
     erosion: erosion?.told ?? null,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
@@ -226,7 +225,11 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
       series: [...(result?.stores.values() ?? [])].map((r) => ({ id: r.id, stepS, levelM: r.levelM, inM3s: r.inM3s, outM3s: r.outM3s })),
-      storm: hydrology.storm,
+      flows: [
+        ...[...hydrology.runoff].map(([id, { flowM3s }]) => ({ id, stepS, flowM3s, withoutM3s: null })),
+        ...leaving.map((l) => l.series),
+      ],
+      storm,
       marks: works.flatMap((w) => (w.bound.work.status === 'retired' ? [] : w.placed.marks)),
       figures: judged.figures,
       sections: Object.fromEntries(works.flatMap((w) => sectionOf(w))),

@@ -5,7 +5,7 @@ import type { Storm } from '../rain/index.ts';
 import { nearestExit } from '../terrain/index.ts';
 import type { ExitGround } from './catchments.ts';
 import { peakOf } from './hydrology.ts';
-import type { DerivedExit, LeavingFlow } from './types.ts';
+import type { DerivedExit, FlowSeries, LeavingFlow } from './types.ts';
 import { type Weather, runoffIn, timedIn } from './watersheds.ts';
 
 const NOTHING: LeavingFlow = { volumeM3: 0, peakM3s: 0, peakAtS: null };
@@ -32,7 +32,13 @@ export interface ExitsInput {
 }
 
 /** Volume, peak and its time at each exit: of all its ground with nothing built, and of uncaught ground and overflows as it is. */
-export function exitFlows({ weather, storm, grounds, links, result }: ExitsInput): DerivedExit[] {
+export function exitFlows({
+  weather,
+  storm,
+  grounds,
+  links,
+  result,
+}: ExitsInput): { readonly told: DerivedExit; readonly series: FlowSeries }[] {
   const { grid } = weather.model;
   const stepS = storm.stepMin * 60;
   const exits = grounds.map((g) => g.exit);
@@ -47,7 +53,11 @@ export function exitFlows({ weather, storm, grounds, links, result }: ExitsInput
       runoffIn(weather, timedIn(weather, which), { storm, step: `${step}:${id}` }).flowM3s;
     const without = run(whole, 'exit-without');
     const open = uncaught === whole ? without : uncaught.members.length === 0 ? new Float64Array(0) : run(uncaught, 'exit-with');
-    const flows = [open, ...leaving.filter((l) => l.exit === k).map((l) => l.flow)];
-    return { id, at: exit.at, isPlace: exit.isPlace, areaM2: exit.areaM2, without: told(without, stepS), with: told(added(flows), stepS) };
+    const flowM3s = added([open, ...leaving.filter((l) => l.exit === k).map((l) => l.flow)]);
+    const { at, isPlace, areaM2 } = exit;
+    return {
+      told: { id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) },
+      series: { id, stepS, flowM3s, withoutM3s: without },
+    };
   });
 }

@@ -207,7 +207,7 @@ const EVEN_STEP_MIN = 5;
 export function pictureOf(
   project: Project,
   _: LandContext,
-  rain: { readonly depthMm: number; readonly durationMin: number } | null,
+  { rain }: { readonly rain: { readonly depthMm: number; readonly durationMin: number } | null },
 ): GroundDoes[] {
   const { ground, features } = project;
   if (!ground) return missing('the ground is not described yet', 'Describe the ground of the property first.');
@@ -243,7 +243,9 @@ export function groundLayer(project: Project, context: LandContext, layer: 'soil
   const ground: Ground = project.ground ?? missing('the ground is not described yet', 'Describe the ground of the property first.');
   if (layer === 'sheds') {
     if (!weather) return missing('no rain is known yet', 'Give a rain table first.');
-    const depth = new Map(pictureOf(project, context, null).map((d) => [d.id, ground.as === 'healed' ? (d.healed ?? d.now) : d.now]));
+    const depth = new Map(
+      pictureOf(project, context, { rain: null }).map((d) => [d.id, ground.as === 'healed' ? (d.healed ?? d.now) : d.now]),
+    );
     const byIndex = weather.map.surfaces.map((s) => depth.get(s.id)?.runsMm ?? NaN);
     return Float32Array.from(weather.map.index, (k, i) => (Number.isNaN(model.grid.z[i]) ? NaN : byIndex[k]));
   }

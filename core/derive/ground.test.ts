@@ -110,11 +110,11 @@ describe('as it is now, and healed', () => {
   });
   it('the picture shows both for each kind of ground, healed never shedding more', () => {
     const zones = [zone('track', box(20, 120, [60, 160]), { cover: 'dirt' })];
-    const [ground, track] = ask('picture', withGround({ ...healing, zones }), { depthMm: 40, durationMin: 60 });
+    const [ground, track] = ask('picture', withGround({ ...healing, zones }), { rain: { depthMm: 40, durationMin: 60 } });
     expect(track.healed).toBeNull();
     expect(ground.now.rainMm).toBeCloseTo(40, 9);
     expect(ground.healed?.runsMm).toBeLessThan(ground.now.runsMm);
-    expect(() => ask('picture', planeProject(), { depthMm: -3, durationMin: 60 })).toThrow(UserError);
+    expect(() => ask('picture', planeProject(), { rain: { depthMm: -3, durationMin: 60 } })).toThrow(UserError);
   });
 });
 

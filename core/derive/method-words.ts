@@ -10,6 +10,14 @@ export const PEAK_TITLES: Readonly<Record<PeakMethod, string>> = {
   graphical: 'Graphical, by regional pattern',
 };
 
+export const PEAK_SAYS: Readonly<Record<PeakMethod, string>> = {
+  larger: 'Where the two differ, works are made for the worse.',
+  hydrograph: 'The whole storm, its losses and how long water takes.',
+  rational: 'One coefficient and the heaviest minutes of rain. Many authorities stop at 8 to 25 ha.',
+  'rational-rare': 'The coefficient rises by a tenth at 1 in 25 years, a fifth at 1 in 50, a quarter at 1 in 100.',
+  graphical: 'Read from curves drawn for one even catchment.',
+};
+
 export interface PeakFacts {
   readonly areaM2: number;
   readonly runoffMm: number;
@@ -20,8 +28,8 @@ export interface PeakFacts {
   readonly hasRegion: boolean;
 }
 
-/** Bounds of the methods: rational by HEC-22 and the habit of many authorities; curve numbers by TR-55; half an inch of runoff. */
-const [RATIONAL_MOST_HA, RATIONAL_OFTEN_HA, LEAST_RUNOFF_MM, LEAST_NUMBER] = [80, 25, 13, 40];
+/** Bounds of the methods: rational by HEC-22; curve numbers by TR-55; half an inch of runoff. */
+const [RATIONAL_MOST_HA, LEAST_RUNOFF_MM, LEAST_NUMBER] = [80, 13, 40];
 
 /** Why a way to the peak should not be used here; empty where it may. */
 export function unfitPeak(
@@ -35,7 +43,6 @@ export function unfitPeak(
   };
   const isRational = method === 'rational' || method === 'rational-rare';
   say(isRational && hectares > RATIONAL_MOST_HA, `made for catchments up to ${RATIONAL_MOST_HA} ha`);
-  say(isRational && hectares > RATIONAL_OFTEN_HA && hectares <= RATIONAL_MOST_HA, `many authorities stop at ${RATIONAL_OFTEN_HA} ha`);
   say(method === 'rational-rare' && returnYears <= 10, 'nothing is raised for storms up to 1 in 10 years');
   say(
     method === 'hydrograph' && choice.loss === 'curve-number' && runoffMm < LEAST_RUNOFF_MM,
@@ -61,6 +68,9 @@ export interface SpreadFacts {
   readonly tcMin: number;
 }
 
+/** A title within a sentence: names of people keep their capital. */
+const inText = (title = ''): string => (/^(Green|Horton)/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1));
+
 const times = (ratio: number): string => (ratio < 1.15 ? 'about the same' : `${ratio.toFixed(1)} times`);
 
 /** Why the peaks differ, in a few plain sentences. */
@@ -72,9 +82,7 @@ export function explainSpread({ peaks, times: ways, losses, tcMin }: SpreadFacts
     const sorted = [...fit].sort((a, b) => (a.peakM3s ?? 0) - (b.peakM3s ?? 0));
     const [least, most] = [sorted[0], sorted[sorted.length - 1]];
     const ratio = (most.peakM3s ?? 0) / (least.peakM3s ?? 1);
-    said.push(
-      ratio < 1.15 ? 'The methods that fit agree.' : `${most.title} gives ${times(ratio)} as much as ${least.title.toLowerCase()}.`,
-    );
+    said.push(ratio < 1.15 ? 'The methods that fit agree.' : `${most.title} gives ${times(ratio)} as much as ${inText(least.title)}.`);
   }
   const minutes = `${Math.round(tcMin)} min`;
   if (rational > 1.15 * hydrograph) {
@@ -95,7 +103,7 @@ export function explainSpread({ peaks, times: ways, losses, tcMin }: SpreadFacts
   const [low, high] = [Math.min(...losses.map((l) => l.runoffMm)), Math.max(...losses.map((l) => l.runoffMm))];
   if (high > 1.15 * Math.max(low, 0.1)) {
     const [l, h] = [losses.find((x) => x.runoffMm === low), losses.find((x) => x.runoffMm === high)];
-    said.push(`What soaks in is the largest doubt: ${h?.title.toLowerCase()} sheds the most, ${l?.title.toLowerCase()} the least.`);
+    said.push(`What soaks in is the largest doubt: ${inText(h?.title)} sheds the most, ${inText(l?.title)} the least.`);
   }
   return said.join(' ');
 }

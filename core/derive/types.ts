@@ -140,9 +140,19 @@ export interface StoreSeries {
   readonly outM3s: Float64Array;
 }
 
+/** Flow of a catchment, or of a place where water leaves, over the storm. */
+export interface FlowSeries {
+  readonly id: string;
+  readonly stepS: number;
+  readonly flowM3s: Float64Array;
+  /** With nothing built; null for a catchment. */
+  readonly withoutM3s: Float64Array | null;
+}
+
 /** What the interface shows beside the stable JSON. */
 export interface View {
   readonly series: readonly StoreSeries[];
+  readonly flows: readonly FlowSeries[];
   readonly storm: {
     readonly stepMin: number;
     readonly stepsMm: Float64Array;

@@ -130,7 +130,7 @@ function tellGround({ project, derived, q }: Telling): Piece[] {
       )} stands and `,
     ),
     strong(q(runs, 'rain')),
-    plain(` runs off (${Math.round(100 * share)} %); the ground takes in ${rate} afterwards.`),
+    plain(` runs off (${Math.round(100 * share)} %). It takes in ${rate}.`),
     ...(heals ? [plain(then), strong(q(other, 'rain')), plain(' would.')] : []),
   ];
 }

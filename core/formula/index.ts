@@ -66,7 +66,7 @@ export function defineFormula<S extends string>(card: FormulaCard<S>, compute: (
         const value = inputs[symbol];
         if (!range || (value >= range[0] && value <= range[1])) return [];
         return [
-          `${means} (${symbol} = ${value} ${unit}) is outside ${range[0]} to ${range[1]}, where ${card.title} was established`.trim(),
+          `${means} (${symbol} = ${Number(value.toPrecision(3))} ${unit}) is outside ${range[0]} to ${range[1]}, where ${card.title} was established`.trim(),
         ];
       }),
   };

@@ -101,7 +101,9 @@ export function partRain(stepsMm: Float64Array, stepH: number, on: { readonly so
   const loss = soil.cover.isSealed ? LOSSES['curve-number'] : LOSSES[choice.loss];
   const runsMm = loss.excess(stepsMm, stepH, on);
   const hollows = loss.fillsHollows ? soil.cover.surface.standsMm : abstractionOf(choice) * retentionOf(stormCurveNumber(soil, choice));
-  const standsMm = loss.fillsHollows ? holdBack(runsMm, hollows) : Math.min(hollows, rainMm);
+  // Nothing soaks into what is sealed: what it does not shed wets it and dries away.
+  const stays = soil.cover.isSealed ? rainMm - runsMm.reduce((a, v) => a + v, 0) : Math.min(hollows, rainMm);
+  const standsMm = loss.fillsHollows ? holdBack(runsMm, hollows) : stays;
   const runs = runsMm.reduce((a, v) => a + v, 0);
   return { runsMm, standsMm, soaksMm: Math.max(0, rainMm - standsMm - runs), rainMm };
 }

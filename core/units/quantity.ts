@@ -21,6 +21,8 @@ export type QuantityKind =
   | 'days'
   | 'years'
   | 'percent'
+  | 'mass'
+  | 'soilLoss'
   | 'number';
 
 interface DisplayUnit {
@@ -32,8 +34,10 @@ interface DisplayUnit {
 
 const FT = 0.3048; // m, exact by definition of the international foot
 const IN_MM = 25.4; // mm, exact
+const ACRE = 43560 * FT ** 2; // m2
+const TON = 0.90718474; // t, the short ton of 2000 lb, exact
 
-/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent. */
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent, t, t/ha. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
@@ -41,7 +45,7 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   distance: { metric: { unit: 'm', factor: 1, decimals: 0 }, us: { unit: 'ft', factor: 1 / FT, decimals: 0 } },
   difference: { metric: { unit: 'mm', factor: 1000, decimals: 0 }, us: { unit: 'in', factor: 12 / FT, decimals: 1 } },
   area: { metric: { unit: 'm²', factor: 1, decimals: 0 }, us: { unit: 'ft²', factor: 1 / FT ** 2, decimals: 0 } },
-  land: { metric: { unit: 'ha', factor: 1e-4, decimals: 2 }, us: { unit: 'ac', factor: 1 / (43560 * FT ** 2), decimals: 2 } },
+  land: { metric: { unit: 'ha', factor: 1e-4, decimals: 2 }, us: { unit: 'ac', factor: 1 / ACRE, decimals: 2 } },
   volume: { metric: { unit: 'm³', factor: 1, decimals: 0 }, us: { unit: 'ft³', factor: 1 / FT ** 3, decimals: 0 } },
   flow: { metric: { unit: 'L/s', factor: 1000, decimals: 0 }, us: { unit: 'ft³/s', factor: 1 / FT ** 3, decimals: 2 } },
   velocity: { metric: { unit: 'm/s', factor: 1, decimals: 2 }, us: { unit: 'ft/s', factor: 1 / FT, decimals: 1 } },
@@ -53,6 +57,8 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   days: { metric: { unit: 'days', factor: 1, decimals: 0 }, us: { unit: 'days', factor: 1, decimals: 0 } },
   years: { metric: { unit: 'yr', factor: 1, decimals: 0 }, us: { unit: 'yr', factor: 1, decimals: 0 } },
   percent: { metric: { unit: '%', factor: 1, decimals: 0 }, us: { unit: '%', factor: 1, decimals: 0 } },
+  mass: { metric: { unit: 't', factor: 1, decimals: 1 }, us: { unit: 'ton', factor: 1 / TON, decimals: 1 } },
+  soilLoss: { metric: { unit: 't/ha', factor: 1, decimals: 1 }, us: { unit: 'ton/ac', factor: ACRE / 1e4 / TON, decimals: 1 } },
   number: { metric: { unit: '', factor: 1, decimals: 2 }, us: { unit: '', factor: 1, decimals: 2 } },
 };
 

@@ -16,6 +16,8 @@ const KINDS: QuantityKind[] = [
   'rain',
   'intensity',
   'slope',
+  'mass',
+  'soilLoss',
   'hours',
   'minutes',
   'number',
@@ -40,6 +42,8 @@ describe('units', () => {
     expect(toDisplay(4046.8564224, 'land', 'us')).toBeCloseTo(1, 12);
     expect(toDisplay(25.4, 'rain', 'us')).toBeCloseTo(1, 12);
     expect(toDisplay(0.0283168, 'flow', 'us')).toBeCloseTo(1, 5);
+    expect(toDisplay(0.90718474, 'mass', 'us')).toBeCloseTo(1, 12);
+    expect(toDisplay(2.2417, 'soilLoss', 'us')).toBeCloseTo(1, 4); // 1 t/ha = 0.446 ton/ac
     expect(displayUnit('difference', 'us').unit).toBe('in');
   });
   it('never show NaN, and write figures the same everywhere', () => {

@@ -7,6 +7,7 @@ import type { UnitSystem } from '#core/units';
 import { Button, CheckItem, Choose, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
+import { GroundSwitch } from './GroundSwitch.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
 import { hours } from '#core/derive';
 import { totalsOf } from '#core/rain';
@@ -213,6 +214,7 @@ export const Header = memo(function Header(): ReactNode {
       <ProjectName />
       <Saved />
       <Spring />
+      <GroundSwitch />
       <StormWords />
       <Checks />
       <Settings />

@@ -76,6 +76,11 @@ function keyOf(project: Project, readsWorks: boolean): string {
   return (readsWorks ? [...ground, idOf(site), idOf(pins), ...lines] : ground).join('.');
 }
 
+/** Layers that depend on more than the shape of the land. */
+const groundKey = ({ ground, rain, runoff }: Project): string => [idOf(ground), idOf(rain), idOf(runoff)].join('.');
+const readsGround = (name: keyof LandQuestions, args: unknown): boolean =>
+  name === 'layer' && ['sheds', 'soil-loss'].includes((args as { layer: string }).layer);
+
 const READS_WORKS: ReadonlySet<keyof LandQuestions> = new Set(['runOn', 'compare', 'reopen', 'pathDown']);
 
 type Args<K extends keyof LandQuestions> = Parameters<LandQuestions[K]>[2];
@@ -94,7 +99,11 @@ export async function ask<K extends keyof LandQuestions>(name: K, args: Args<K>)
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
 export function useAsk<K extends keyof LandQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
-  const key = project?.terrain && args !== null ? ['land', name, keyOf(project, READS_WORKS.has(name)), JSON.stringify(args ?? {})] : null;
+  const onGround = args !== null && readsGround(name, args);
+  const key =
+    project?.terrain && args !== null
+      ? ['land', name, keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : '', JSON.stringify(args ?? {})]
+      : null;
   const { data } = useSWR(key, () => ask(name, args as Args<K>), { keepPreviousData: false, revalidateOnFocus: false });
   return data;
 }

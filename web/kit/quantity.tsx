@@ -62,7 +62,7 @@ export interface QuantityProps {
 }
 
 /** Typing needs finer digits than reading: a level is set to the millimetre. */
-const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1, rain: 1 };
+const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1, rain: 1, minutes: 2 };
 
 /**
  * The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. It is drawn again only

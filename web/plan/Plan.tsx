@@ -56,7 +56,8 @@ const ReadOut = styled.output`
 /** What a click on an item selects: a work, a pin or a feature; null where it is only a result. */
 function selectable(id: string | null): string | null {
   if (id === null) return null;
-  if (id.startsWith('feature:')) return id.slice('feature:'.length);
+  const kept = ['feature:', 'zone:', 'test:'].find((start) => id.startsWith(start));
+  if (kept !== undefined) return id.slice(kept.length);
   return id.includes(':') ? null : id;
 }
 

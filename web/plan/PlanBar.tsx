@@ -1,4 +1,4 @@
-import { Check, Eye, MapPin, Minus, PencilLine, Plus, Route, Waves, X } from 'lucide-react';
+import { Check, Eye, FlaskConical, MapPin, Minus, PencilLine, Plus, Route, SquareDashed, Waves, X } from 'lucide-react';
 import { memo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -55,8 +55,13 @@ const Zoom = styled.div`
   }
 `;
 
-const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], works: ['swale', 'pin'] };
-const ICONS: Readonly<Record<string, ReactNode>> = { pin: <MapPin size={16} aria-hidden />, swale: <Waves size={16} aria-hidden /> };
+const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], ground: ['zone', 'test'], works: ['swale', 'pin'] };
+const ICONS: Readonly<Record<string, ReactNode>> = {
+  pin: <MapPin size={16} aria-hidden />,
+  swale: <Waves size={16} aria-hidden />,
+  zone: <SquareDashed size={16} aria-hidden />,
+  test: <FlaskConical size={16} aria-hidden />,
+};
 const MENUS: readonly { readonly group: Tool['group']; readonly label: string; readonly icon: ReactNode }[] = [
   { group: 'draw', label: 'Draw', icon: <PencilLine size={16} aria-hidden /> },
   { group: 'seen', label: 'What I saw', icon: <Eye size={16} aria-hidden /> },

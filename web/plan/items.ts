@@ -2,7 +2,7 @@
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
-import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
+import { type Line, closed, distance, simplify } from '#core/geometry';
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
 import { workUi } from '../works/index.ts';
@@ -86,21 +86,27 @@ function linkItems({ result, selected }: Drawing): PlanItem[] {
   });
 }
 
-/** Where water leaves: links that end within a few metres share a mark. */
+/** Where water leaves: the places of it that are told one by one. */
 function exitItems({ result, flowText }: Drawing): PlanItem[] {
-  const exits: { at: Point; peakM3s: number; id: string }[] = [];
-  for (const link of result?.derived.links ?? []) {
-    const end = link.path[link.path.length - 1];
-    if (!end || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) continue;
-    const at: Point = [end[0], end[1]];
-    const near = exits.find((e) => distance(e.at, at) < 12);
-    if (near) near.peakM3s += link.peakM3s;
-    else exits.push({ at, peakM3s: link.peakM3s, id: link.outlet });
-  }
-  return exits.map(({ at, peakM3s, id }): PlanItem => {
-    const look = { role: 'exit', ...(peakM3s > 0 ? { label: `leaves: ${flowText(peakM3s)}` } : {}) };
-    return { id: `exit:${id}`, version: version(at, look), geometry: new OlPoint([...at]), look };
+  return (result?.derived.exits ?? []).flatMap((exit, k): PlanItem[] => {
+    if (!exit.isPlace) return [];
+    const look = { role: 'exit', ...(exit.with.peakM3s > 0 ? { label: `${k + 1} leaves: ${flowText(exit.with.peakM3s)}` } : {}) };
+    return [{ id: `exit:${exit.id}`, version: version(exit.at, look), geometry: new OlPoint([...exit.at]), look }];
   });
+}
+
+/** Kinds of ground beside the property's, and where they were tested. */
+function groundItems({ project, selected }: Drawing): PlanItem[] {
+  const { zones = [], tests = [] } = project.ground ?? {};
+  const areas = zones.map((zone): PlanItem => {
+    const look = { role: 'zone', label: zone.name, isSelected: zone.id === selected };
+    return { id: `zone:${zone.id}`, version: version(zone.ring, look), geometry: new Polygon(toRing(zone.ring)), look };
+  });
+  const places = tests.flatMap((test): PlanItem[] => {
+    const look = { role: 'test', label: test.name, isSelected: test.id === selected };
+    return test.at ? [{ id: `test:${test.id}`, version: version(test.at, look), geometry: new OlPoint([...test.at]), look }] : [];
+  });
+  return [...areas, ...places];
 }
 
 function pinItems({ project, selected }: Drawing): PlanItem[] {
@@ -131,6 +137,7 @@ export function planItems(drawing: Drawing): PlanItem[] {
   return [
     ...catchmentItems(drawing),
     ...edge,
+    ...groundItems(drawing),
     ...featureItems(drawing),
     ...linkItems(drawing),
     ...exitItems(drawing),

@@ -52,6 +52,9 @@ function stepped(
 const AREAS_M2 = [500, 2000, 10_000, 50_000, 200_000];
 const DEPTHS_M = [0.02, 0.1, 0.3, 1];
 const WETNESS = [6, 8, 10, 12];
+const SHED_MM = [1, 5, 10, 20, 40, 80];
+/** About 10 t/(ha yr) is what many soils are held to bear (common practice). */
+const LOSS_T = [0.5, 2, 5, 10, 20, 50];
 const CURVES = [-0.02, -0.005, 0.005, 0.02];
 const SLOPE_COLOURS = (p: Palette): Rgba[] => [
   rgb(p.water, 0.5),
@@ -133,6 +136,22 @@ export const OVERLAYS: Readonly<Record<LayerName, { readonly name: string; reado
       title: 'Hollows',
       says: 'Ground that fills before its water goes on. Under 0.1 m or four cells it may be the survey’s noise.',
       ...stepped(DEPTHS_M, [rgb(p.water, 0.35), rgb(p.deepWater, 0.95)], (v) => `deeper than ${formatQuantity(v, 'difference', system)}`),
+    }),
+  },
+  sheds: {
+    name: 'What runs off in the storm',
+    style: (p, system) => ({
+      title: 'Runs off in the storm',
+      says: 'By kind of ground, as it is now or healed: what the storm leaves over.',
+      ...stepped(SHED_MM, [rgb(p.water, 0.12), rgb(p.deepWater, 0.85)], (v) => `from ${formatQuantity(v, 'rain', system)}`),
+    }),
+  },
+  'soil-loss': {
+    name: 'Soil worn off in a year',
+    style: (p, system) => ({
+      title: 'Soil loss of a mean year',
+      says: 'Sheet and rill wash, by the revised universal equation. Compare places; trust no last digit.',
+      ...stepped(LOSS_T, [rgb(p.straw, 0.3), rgb(p.alarm, 0.85)], (v) => `from ${formatQuantity(v, 'soilLoss', system)}`),
     }),
   },
   plan: {

@@ -211,6 +211,24 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       stroke: new Stroke({ color: rgba(p.deepWater, l.isSelected === true ? 0.9 : 0.45), width: l.isSelected === true ? 1.6 : 1 }),
     }),
   ],
+  zone: (l, p) => [
+    new Style({
+      fill: new Fill({ color: rgba(p.clay, l.isSelected === true ? 0.24 : 0.1) }),
+      stroke: new Stroke({ color: p.clayText, width: l.isSelected === true ? 2.4 : 1.3, lineDash: [2, 4] }),
+      ...withText(label(l.label, p, { colour: p.clayText, offsetY: 0 })),
+    }),
+  ],
+  test: (l, p) => [
+    new Style({
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: l.isSelected === true ? 9 : 7,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.clayText, width: 3.5 }),
+      }),
+      ...withText(label(l.label, p, { colour: p.clayText })),
+    }),
+  ],
   'swale-right': swaleStyles,
   'swale-left': swaleStyles,
   spill: (l, p) => dashes(p, p.deepWater, l.isSelected === true ? 3 : 2).map((stroke) => new Style({ stroke })),

@@ -4,6 +4,7 @@ import { SEEN_KINDS } from '#core/seen';
 import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
+import { addTest, addZone } from '../app/ground.ts';
 import { addSwale } from './add-swale.ts';
 
 export interface Tool {
@@ -73,6 +74,15 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     least: 2,
     hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
     finish: (points) => void addSwale(points),
+  },
+  zone: { name: 'Draw a zone', group: 'first', least: 3, hint: `${ROUND} Its ground begins as the property’s.`, finish: addZone },
+  test: {
+    name: 'Test here',
+    group: 'first',
+    least: 1,
+    most: 1,
+    hint: 'Click where the ring or the hole is.',
+    finish: ([at]) => addTest('double-ring', at),
   },
   outline: {
     name: 'Draw the property line',

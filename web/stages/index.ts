@@ -20,7 +20,7 @@ export interface StageUi {
 export const STAGE_UI: readonly StageUi[] = [
   { id: 'land', name: 'Land', Sheet: LandSheet, width: 330, hasStack: false },
   { id: 'rain', name: 'Rain', Sheet: RainSheet, width: 500, hasStack: false },
-  { id: 'ground', name: 'Ground', Sheet: GroundSheet, width: 420, hasStack: false },
+  { id: 'ground', name: 'Ground', Sheet: GroundSheet, width: 460, hasStack: false },
   { id: 'works', name: 'Works', Sheet: WorksSheet, width: 332, hasStack: true },
   { id: 'levels', name: 'Levels', Sheet: LevelsSheet, width: 332, hasStack: true },
   { id: 'pegs', name: 'Pegs', Sheet: PegsSheet, width: 520, hasStack: false },

@@ -4,6 +4,7 @@ import {
   type LandQuestions,
   Memo,
   type RainContext,
+  askGround,
   askLand,
   askRain,
   derive,
@@ -94,6 +95,7 @@ const compute: Compute = {
     return Promise.resolve(FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
   askRain: (name, project, args) => Promise.resolve(answer(() => askRain(name, project, { context: rainContext, args }))),
+  askGround: (name, project, args) => Promise.resolve(answer(() => askGround(name, project, { context, args }))),
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
     return Promise.resolve(model ? settleOnContour(model.grid, drawn) : null);

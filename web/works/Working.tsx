@@ -66,9 +66,8 @@ function Step({ line }: { readonly line: WorksheetLine }): ReactNode {
   );
 }
 
-/** Every formula that made the figures of these subjects, in SI as computed. */
-export function Working({ ids }: { readonly ids: readonly string[] }): ReactNode {
-  const lines = useDerived()?.worksheets.filter((l) => ids.includes(l.on)) ?? [];
+/** Steps of a working. */
+export function LineSteps({ lines }: { readonly lines: readonly WorksheetLine[] }): ReactNode {
   return (
     <>
       {lines.map((line, i) => (
@@ -76,4 +75,10 @@ export function Working({ ids }: { readonly ids: readonly string[] }): ReactNode
       ))}
     </>
   );
+}
+
+/** Every formula that made the figures of these subjects, in SI as computed. */
+export function Working({ ids }: { readonly ids: readonly string[] }): ReactNode {
+  const lines = useDerived()?.worksheets.filter((l) => ids.includes(l.on)) ?? [];
+  return <LineSteps lines={lines} />;
 }
