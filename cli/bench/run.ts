@@ -176,6 +176,11 @@ function gaugeInWorker(): Promise<{ readAndFitS: number; bootstrapS: number; yea
   return inWorker('./gauge-worker.ts', { name: 'bench.csv', bytes });
 }
 
+/** Ten thousand draws of a catchment's runoff and peak by each loss, in a worker [s]. */
+function bandsInWorker(): Promise<{ samples: number; steps: number; seconds: Record<string, number> }> {
+  return inWorker('./bands-worker.ts', null);
+}
+
 /** Derived computation after a change of the demo swale's depth: median and worst of 60 edits [ms]. */
 function editOfDepth(): { medianMs: number; worstMs: number } {
   const { json, assets } = openProjectFile(
@@ -217,6 +222,7 @@ export async function runBench(): Promise<unknown> {
     coldChainS: { '1000': median([1, 2, 3].map(() => coldChain(syntheticGrid(1000)))), '2000': coldChain(syntheticGrid(2000)) },
     fileToContoursInWorker: await fileChain(1000),
     gaugeOf50YearsInWorker: await gaugeInWorker(),
+    bandsInWorker: await bandsInWorker(),
     editOfDepth: editOfDepth(),
   };
 }

@@ -34,7 +34,7 @@ export interface ErosionOn {
 export function soilLossMap({ erosion }: Ground & { readonly erosion: Erosion }, { model, memo, map, met }: ErosionOn): Float32Array {
   const slopes = slopesIn(model, memo);
   const terrain = memo.step('terrain-factor', `${model.key}|${met.key}`, () =>
-    terrainFactor({ grid: model.grid, flow: model.flow, slopes, breaks: met.works.length > 0 ? met : null }),
+    terrainFactor({ grid: model.grid, filled: model.filled, flow: model.flow, slopes, breaks: met.works.length > 0 ? met : null }),
   );
   const facts = map.surfaces.map((s) => s.facts);
   const key = `${memo.stamp('terrain-factor')}|${memo.stamp('surfaces')}|${JSON.stringify([erosion, facts])}`;

@@ -1,7 +1,8 @@
 // How sure a volume and a peak are when what the ground takes in is only known between limits.
 import { randomFrom } from '../rain/index.ts';
-import type { GroundPart } from './catchment.ts';
-import { type LossChoice, type LossSoil, partRain } from './losses.ts';
+import { type GroundPart, partCatchment } from './catchment.ts';
+import { type LossChoice, type LossSoil, lossOf } from './losses.ts';
+import { total } from './step-law.ts';
 import { convolve, unitShares } from './unit-hydrograph.ts';
 
 /** Limits between which the truth lies nine times in ten. */
@@ -61,50 +62,107 @@ export interface BandsInput {
   readonly seed: number;
 }
 
-/** Greatest value of a convolution within a window of its steps: the part of `convolve` a peak needs. */
-function peakWithin(values: Float64Array, unit: Float64Array, [from, to]: Limits): number {
+/** Rain in spans of uneven length. */
+interface Spans {
+  readonly mm: Float64Array;
+  readonly hours: Float64Array;
+  /** Spans from here on are single steps, as many as `fine`. */
+  readonly fineFrom: number;
+  readonly fine: number;
+}
+
+/** A storm of more steps than this has those away from the peak taken together, to ten minutes: their sum is what counts there. */
+const MANY_STEPS = 240;
+const TOGETHER_H = 1 / 6;
+
+/** The storm with its steps whole where the peak is made, taken together before and after. */
+function spansOf(stepsMm: Float64Array, stepH: number, [from, to]: Limits): Spans {
+  const [mm, hours]: [number[], number[]] = [[], []];
+  const together = stepsMm.length > MANY_STEPS ? Math.max(1, Math.floor(TOGETHER_H / stepH)) : 1;
+  const group = (start: number, end: number): void => {
+    for (let i = start; i < end; i += together) {
+      const last = Math.min(end, i + together);
+      mm.push(total(stepsMm.subarray(i, last)));
+      hours.push((last - i) * stepH);
+    }
+  };
+  group(0, from);
+  const fineFrom = mm.length;
+  for (let i = from; i < to; i++) {
+    mm.push(stepsMm[i]);
+    hours.push(stepH);
+  }
+  group(to, stepsMm.length);
+  return { mm: Float64Array.from(mm), hours: Float64Array.from(hours), fineFrom, fine: to - from };
+}
+
+/** What a soil sheds in each span, added to what is there by its share of the area; returns its sum over all spans. */
+function shed(
+  soil: LossSoil,
+  on: { readonly choice: LossChoice; readonly spans: Spans; readonly into: Float64Array; readonly share: number },
+): number {
+  const { choice, spans, into, share } = on;
+  const { mm, hours } = spans;
+  const loss = lossOf(soil, choice);
+  const law = loss.law(soil, choice);
+  let room = loss.fillsHollows ? soil.cover.surface.standsMm : 0;
+  let sum = 0;
+  for (let i = 0; i < mm.length; i++) {
+    if (mm[i] === 0) continue;
+    let runs = law(mm[i], hours[i]);
+    if (room > 0) {
+      const held = Math.min(room, runs);
+      room -= held;
+      runs -= held;
+    }
+    into[i] += share * runs;
+    sum += share * runs;
+  }
+  return sum;
+}
+
+/** Greatest flow of the fine spans through the unit hydrograph, for runoff of one over one step. */
+function peakOf(runs: Float64Array, { fineFrom, fine }: Spans, unit: Float64Array): number {
   let peak = 0;
-  for (let i = from; i <= to; i++) {
+  for (let i = fineFrom; i < fineFrom + fine; i++) {
     let flow = 0;
-    const last = Math.min(unit.length - 1, i);
-    for (let k = Math.max(0, i - values.length + 1); k <= last; k++) flow += values[i - k] * unit[k];
+    const back = Math.min(unit.length - 1, i - fineFrom);
+    for (let k = 0; k <= back; k++) flow += runs[i - k] * unit[k];
     if (flow > peak) peak = flow;
   }
   return peak;
 }
 
+/** Steps kept either side of where the peak was found. */
+const MARGIN = 4;
+/** Deviations of the rate at which the peak's time is sought [standard deviations]. */
+const LOOKED_AT = [-2.5, -1, 0, 1, 2.5];
+
 /** Bands of runoff and peak by drawing each kind of ground many times; the same seed gives the same bands. */
 export function runoffBands(input: BandsInput): RunoffBands {
   const { parts, choice, stepsMm, stepS, samples } = input;
   const random = randomFrom(input.seed);
+  const stepH = stepS / 3600;
   const area = parts.reduce((a, p) => a + p.areaM2, 0);
   const unit = unitShares(input.concentrationMin, stepS);
-  const runs = new Float64Array(stepsMm.length);
-  const shed = (soils: readonly LossSoil[]): number => {
-    let whole = 0;
-    runs.fill(0);
-    soils.forEach((soil, p) => {
-      const share = parts[p].areaM2 / area;
-      const own = partRain(stepsMm, stepS / 3600, { soil, choice }).runsMm;
-      for (let i = 0; i < runs.length; i++) {
-        runs[i] += share * own[i];
-        whole += share * own[i];
-      }
-    });
-    return whole;
-  };
   // The peak hardly moves in time: it is sought around where it stands with the ground at its limits and between.
-  const peaks = [-2.5, -1, 0, 1, 2.5].map((z) => {
-    shed(parts.map((p) => drawn(p, [z, 0])));
+  const peaks = LOOKED_AT.map((z) => {
+    const runs = partCatchment(stepsMm, stepH, { parts: parts.map((p) => ({ areaM2: p.areaM2, soil: drawn(p, [z, 0]) })), choice }).runsMm;
     const flow = convolve(runs, unit);
-    return flow.indexOf(Math.max(...flow));
+    return flow.reduce((best, v, i) => (v > flow[best] ? i : best), 0);
   });
-  const window: Limits = [Math.max(0, Math.min(...peaks) - 4), Math.min(runs.length + unit.length - 2, Math.max(...peaks) + 4)];
+  const from = Math.max(0, Math.min(...peaks) - unit.length - MARGIN);
+  const spans = spansOf(stepsMm, stepH, [from, Math.min(stepsMm.length, Math.max(...peaks) + MARGIN + 1)]);
   const toFlow = area / 1000 / stepS;
   const [volumes, tops] = [new Float64Array(samples), new Float64Array(samples)];
+  const runs = new Float64Array(spans.mm.length);
   for (let n = 0; n < samples; n++) {
-    volumes[n] = shed(parts.map((p) => drawn(p, p.soil.cover.isSealed ? [0, 0] : normalPair(random))));
-    tops[n] = toFlow * peakWithin(runs, unit, window);
+    runs.fill(0);
+    for (const part of parts) {
+      const soil = drawn(part, part.soil.cover.isSealed ? [0, 0] : normalPair(random));
+      volumes[n] += shed(soil, { choice, spans, into: runs, share: part.areaM2 / area });
+    }
+    tops[n] = toFlow * peakOf(runs, spans, unit);
   }
   return { runoffMm: bandOf(volumes), peakM3s: bandOf(tops), samples };
 }

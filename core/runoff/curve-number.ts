@@ -1,4 +1,5 @@
 import { defineFormula } from '../formula/index.ts';
+import type { StepLaw } from './step-law.ts';
 
 /** Initial abstraction as a share of potential retention: the classic 0.2 that the tables of curve numbers go with. */
 export const INITIAL_ABSTRACTION = 0.2; // TR-55 eq. 2-2
@@ -29,18 +30,21 @@ export function runoffDepth(rainMm: number, curveNumber: number, abstraction = I
   return excess > 0 ? (excess * excess) / (excess + retention) : 0;
 }
 
-/** Runoff in each step of a storm [mm]: the curve-number law on the rain so far, differenced. */
-export function incrementalRunoff(stepsMm: Float64Array, curveNumber: number, abstraction = INITIAL_ABSTRACTION): Float64Array {
-  const out = new Float64Array(stepsMm.length);
+/** The curve-number law on the rain so far, differenced step after step. */
+export function curveNumberLaw(curveNumber: number, abstraction = INITIAL_ABSTRACTION): StepLaw {
+  const retention = retentionOf(curveNumber);
+  const first = abstraction * retention;
   let rain = 0;
   let before = 0;
-  for (let i = 0; i < stepsMm.length; i++) {
-    rain += stepsMm[i];
-    const now = runoffDepth(rain, curveNumber, abstraction);
-    out[i] = now - before;
+  return (step) => {
+    rain += step;
+    const excess = rain - first;
+    if (excess <= 0) return 0;
+    const now = (excess * excess) / (excess + retention);
+    const runs = now - before;
     before = now;
-  }
-  return out;
+    return runs;
+  };
 }
 
 export const SMALL_ABSTRACTION = 0.05;

@@ -1,5 +1,6 @@
 // Infiltration behind a wetting front (Green & Ampt 1911), as in Chow, Maidment & Mays (1988) sections 4.3 and 4.4.
 import { defineFormula } from '../formula/index.ts';
+import type { StepLaw } from './step-law.ts';
 
 export interface GreenAmpt {
   readonly conductivityMmPerHour: number;
@@ -25,28 +26,24 @@ export function soakedAfter({ conductivityMmPerHour: K, suctionMm: s }: GreenAmp
   return fromMm + Math.max(0, x);
 }
 
-/** Rain that does not soak in, in each step [mm]. Water that ponds runs off; between bursts the front stands still. */
-export function greenAmptExcess(stepsMm: Float64Array, stepH: number, soil: GreenAmpt): Float64Array {
+/** Rain that does not soak in, step after step. Water that ponds runs off; between bursts the front stands still. */
+export function greenAmptLaw(soil: GreenAmpt): StepLaw {
   const { conductivityMmPerHour: K, suctionMm: s } = soil;
-  const out = new Float64Array(stepsMm.length);
   let F = 0;
-  for (let i = 0; i < stepsMm.length; i++) {
-    const rain = stepsMm[i];
-    const intensity = rain / stepH;
+  return (rain, hours) => {
+    const intensity = rain / hours;
     if (intensity <= K) {
       F += rain;
-      continue;
+      return 0;
     }
     // The depth at which the soil can just take this intensity: until then all soaks in.
     const ponding = (K * s) / (intensity - K);
     const before = Math.max(0, Math.min(rain, ponding - F));
-    const left = stepH - before / intensity;
-    const soaked = soakedAfter(soil, left, F + before) - F;
+    const soaked = soakedAfter(soil, hours - before / intensity, F + before) - F;
     const taken = Math.min(rain, soaked);
-    out[i] = rain - taken;
     F += taken;
-  }
-  return out;
+    return rain - taken;
+  };
 }
 
 const soilSymbols = {

@@ -1,5 +1,6 @@
 // Infiltration that slackens with wetting: Horton (1933), Philip (1957), and a constant rate after a first loss.
 import { defineFormula } from '../formula/index.ts';
+import type { StepLaw } from './step-law.ts';
 
 export interface Horton {
   readonly firstMmPerHour: number;
@@ -7,64 +8,65 @@ export interface Horton {
   readonly decayPerHour: number;
 }
 
+/** From here on the rate is its last, to a millionth part: exp(−14). */
+const SPENT = 14;
+
 /** Depth the ground can have taken in after a time of plenty [mm]. */
 export function hortonDepth({ firstMmPerHour: f0, lastMmPerHour: fc, decayPerHour: k }: Horton, hours: number): number {
   return fc * hours - ((f0 - fc) / k) * Math.expm1(-k * hours);
 }
 
-/** The time of plenty after which a depth has soaked in: by Newton on the rising, concave law [h]. */
-function hortonTime(soil: Horton, depthMm: number): number {
-  const { firstMmPerHour: f0, lastMmPerHour: fc, decayPerHour: k } = soil;
-  if (depthMm <= 0 || f0 <= 0) return 0;
+/** The time of plenty after which a depth has soaked in, later than one known: by Newton on the rising, concave law [h]. */
+function hortonTime(
+  { f0, fc, k }: { readonly f0: number; readonly fc: number; readonly k: number },
+  depthMm: number,
+  fromH: number,
+): number {
   // From below, a concave law is never overshot.
-  let t = depthMm / f0;
+  let t = fromH;
   for (let n = 0; n < 60; n++) {
-    const rate = fc + (f0 - fc) * Math.exp(-k * t);
+    const left = Math.exp(-k * t);
+    const rate = fc + (f0 - fc) * left;
     if (rate <= 1e-12) break;
-    const step = (depthMm - hortonDepth(soil, t)) / rate;
+    const step = (depthMm - (fc * t + ((f0 - fc) / k) * (1 - left))) / rate;
     t += step;
-    if (Math.abs(step) <= 1e-12 * Math.max(1, t)) break;
+    if (Math.abs(step) <= 1e-9 * Math.max(1, t)) break;
   }
   return t;
 }
 
-/** Rain that does not soak in, in each step [mm]. The ground slackens with what it took in, not with the clock. */
-export function hortonExcess(stepsMm: Float64Array, stepH: number, soil: Horton): Float64Array {
-  const out = new Float64Array(stepsMm.length);
+/** Rain that does not soak in, step after step. The ground slackens with what it took in, not with the clock. */
+export function hortonLaw(soil: Horton): StepLaw {
+  const { firstMmPerHour: f0, lastMmPerHour: fc, decayPerHour: k } = soil;
   let t = 0;
   let soaked = 0;
-  for (let i = 0; i < stepsMm.length; i++) {
-    const rain = stepsMm[i];
-    if (rain === 0) continue;
-    const could = hortonDepth(soil, t + stepH) - soaked;
-    if (rain >= could) {
-      out[i] = rain - could;
-      t += stepH;
-      soaked += could;
-    } else {
+  return (rain, hours) => {
+    if (k * t > SPENT && rain <= fc * hours) {
       soaked += rain;
-      t = hortonTime(soil, soaked);
+      t += rain / fc;
+      return 0;
     }
-  }
-  return out;
+    const could = hortonDepth(soil, t + hours) - soaked;
+    if (rain >= could) {
+      t += hours;
+      soaked += could;
+      return rain - could;
+    }
+    soaked += rain;
+    t = hortonTime({ f0, fc, k }, soaked, t);
+    return 0;
+  };
 }
 
-/** Rain left after a first loss and a constant rate, in each step [mm]. */
-export function constantExcess(
-  stepsMm: Float64Array,
-  stepH: number,
-  of: { readonly firstMm: number; readonly rateMmPerHour: number },
-): Float64Array {
-  const out = new Float64Array(stepsMm.length);
+/** Rain left after a first loss and a constant rate, step after step. */
+export function constantLaw(of: { readonly firstMm: number; readonly rateMmPerHour: number }): StepLaw {
   let first = of.firstMm;
-  for (let i = 0; i < stepsMm.length; i++) {
-    const held = Math.min(first, stepsMm[i]);
+  return (rain, hours) => {
+    const held = Math.min(first, rain);
     first -= held;
     // The rate counts for the part of the step that is left when the first loss is full.
-    const share = stepsMm[i] > 0 ? 1 - held / stepsMm[i] : 0;
-    out[i] = Math.max(0, stepsMm[i] - held - of.rateMmPerHour * stepH * share);
-  }
-  return out;
+    return Math.max(0, rain - held - of.rateMmPerHour * hours * (1 - held / rain));
+  };
 }
 
 const hortonSymbols = {

@@ -1,4 +1,5 @@
 // From rain on a catchment to volume, peak and hydrograph, and to the soil it wears off.
+export * from './step-law.ts';
 export * from './wetness.ts';
 export * from './curve-number.ts';
 export * from './green-ampt.ts';

@@ -17,10 +17,11 @@ import {
   USUAL_LOSS,
   WETNESSES,
   WET_CURVE_NUMBER,
-  constantExcess,
+  constantLaw,
   curveNumberWhen,
-  greenAmptExcess,
-  hortonExcess,
+  excessOf,
+  greenAmptLaw,
+  hortonLaw,
   partCatchment,
   partRain,
   retentionOf,
@@ -147,7 +148,7 @@ describe('Green-Ampt', () => {
   it('5 cm/h for an hour: F 3.02 cm, f 1.87 cm/h (CMM Example 4.4.2; row 59, P), in one step or in sixty', () => {
     for (const steps of [1, 60]) {
       const rain = new Float64Array(steps).fill(50 / steps);
-      const F = 50 - sum(greenAmptExcess(rain, 1 / steps, silt));
+      const F = 50 - sum(excessOf(greenAmptLaw(silt), rain, 1 / steps));
       expect(Math.abs(F / 10 - 3.02)).toBeLessThan(0.01);
       expect(Math.abs(GREEN_AMPT_RATE.evaluate({ K, s, F }) / 10 - 1.87)).toBeLessThan(0.01);
     }
@@ -187,12 +188,12 @@ describe('Horton and Philip', () => {
   it('under plenty of rain the excess is rain less its depth law; under little nothing runs', () => {
     const law = { firstMmPerHour: 76, lastMmPerHour: 13.5, decayPerHour: 4.182 };
     const rain = new Float64Array(24).fill(20);
-    const soaked = 480 - sum(hortonExcess(rain, 1 / 12, law));
+    const soaked = 480 - sum(excessOf(hortonLaw(law), rain, 1 / 12));
     expect(soaked).toBeCloseTo(HORTON_DEPTH.evaluate({ f0: 76, fc: 13.5, k: 4.182, t: 2 }), 9);
-    expect(sum(hortonExcess(new Float64Array(24).fill(1), 1 / 12, law))).toBe(0);
+    expect(sum(excessOf(hortonLaw(law), new Float64Array(24).fill(1), 1 / 12))).toBe(0);
   });
   it('a constant rate takes its first loss, then so much a step', () => {
-    expect([...constantExcess(Float64Array.of(4, 10, 2), 0.5, { firstMm: 6, rateMmPerHour: 8 })]).toEqual([0, 10 - 2 - 4 * 0.8, 0]);
+    expect([...excessOf(constantLaw({ firstMm: 6, rateMmPerHour: 8 }), Float64Array.of(4, 10, 2), 0.5)]).toEqual([0, 10 - 2 - 4 * 0.8, 0]);
   });
 });
 

@@ -1,8 +1,9 @@
 // Ways to tell what a storm leaves over when the ground has had its share, one object each.
 import type { SoilFacts } from '../ground/index.ts';
-import { SMALL_ABSTRACTION, incrementalRunoff, INITIAL_ABSTRACTION, retentionOf } from './curve-number.ts';
-import { greenAmptExcess } from './green-ampt.ts';
-import { constantExcess, hortonExcess } from './horton.ts';
+import { INITIAL_ABSTRACTION, SMALL_ABSTRACTION, curveNumberLaw, retentionOf } from './curve-number.ts';
+import { greenAmptLaw } from './green-ampt.ts';
+import { constantLaw, hortonLaw } from './horton.ts';
+import { type StepLaw, excessOf, total } from './step-law.ts';
 import { SMALL_ABSTRACTION_NUMBER, type Wetness, curveNumberWhen } from './wetness.ts';
 
 export const LOSS_METHODS = ['curve-number', 'green-ampt', 'horton', 'constant'] as const;
@@ -42,28 +43,25 @@ export const abstractionOf = ({ abstraction }: LossChoice): number => (abstracti
 interface Loss {
   readonly title: string;
   readonly says: string;
-  /** What does not soak in, in each step [mm]. */
-  readonly excess: (stepsMm: Float64Array, stepH: number, on: { readonly soil: LossSoil; readonly choice: LossChoice }) => Float64Array;
+  /** What does not soak in, asked step after step. */
+  readonly law: (soil: LossSoil, choice: LossChoice) => StepLaw;
   /** Whether small hollows fill from what does not soak in; the curve number has them in itself. */
   readonly fillsHollows: boolean;
 }
-
-const byCurveNumber: Loss['excess'] = (stepsMm, _, { soil, choice }) =>
-  incrementalRunoff(stepsMm, stormCurveNumber(soil, choice), abstractionOf(choice));
 
 export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
   'curve-number': {
     title: 'Curve number',
     says: 'By cover and soil group, for whole storms over fields. Says little for small storms or for minutes.',
     fillsHollows: false,
-    excess: byCurveNumber,
+    law: (soil, choice) => curveNumberLaw(stormCurveNumber(soil, choice), abstractionOf(choice)),
   },
   'green-ampt': {
     title: 'Green-Ampt',
     says: 'A wetting front sinks into your texture, at the rate you measured. Follows the storm minute by minute.',
     fillsHollows: true,
-    excess: (stepsMm, stepH, { soil, choice }) =>
-      greenAmptExcess(stepsMm, stepH, {
+    law: (soil, choice) =>
+      greenAmptLaw({
         conductivityMmPerHour: soil.infiltrationMmPerHour,
         suctionMm: soil.texture.suctionMm * soil.texture.effectivePorosity * (1 - SATURATION[choice.wetness]),
       }),
@@ -72,19 +70,22 @@ export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
     title: 'Horton',
     says: `Takes in ${HORTON_TIMES} times your rate at first and slackens to it within the hour.`,
     fillsHollows: true,
-    excess: (stepsMm, stepH, { soil, choice }) => {
+    law: (soil, choice) => {
       const last = soil.infiltrationMmPerHour;
       const first = last * Math.max(1, HORTON_TIMES * HORTON_WET[choice.wetness]);
-      return hortonExcess(stepsMm, stepH, { firstMmPerHour: first, lastMmPerHour: last, decayPerHour: HORTON_DECAY });
+      return hortonLaw({ firstMmPerHour: first, lastMmPerHour: last, decayPerHour: HORTON_DECAY });
     },
   },
   constant: {
     title: 'Constant rate',
     says: 'What lies in small hollows, then your rate throughout: plain, and on the safe side early in a storm.',
     fillsHollows: true,
-    excess: (stepsMm, stepH, { soil }) => constantExcess(stepsMm, stepH, { firstMm: 0, rateMmPerHour: soil.infiltrationMmPerHour }),
+    law: (soil) => constantLaw({ firstMm: 0, rateMmPerHour: soil.infiltrationMmPerHour }),
   },
 };
+
+/** The loss a soil goes by: sealed ground by its curve number, whatever is chosen for soil. */
+export const lossOf = (soil: Pick<LossSoil, 'cover'>, { loss }: LossChoice): Loss => LOSSES[soil.cover.isSealed ? 'curve-number' : loss];
 
 /** What a storm does on one kind of ground, step by step [mm]; together they are the rain. */
 export interface Parted {
@@ -97,14 +98,14 @@ export interface Parted {
 /** Rain parted into what soaks in, what stands in small hollows and on leaves, and what runs off. Sealed ground goes by its curve number. */
 export function partRain(stepsMm: Float64Array, stepH: number, on: { readonly soil: LossSoil; readonly choice: LossChoice }): Parted {
   const { soil, choice } = on;
-  const rainMm = stepsMm.reduce((a, v) => a + v, 0);
-  const loss = soil.cover.isSealed ? LOSSES['curve-number'] : LOSSES[choice.loss];
-  const runsMm = loss.excess(stepsMm, stepH, on);
+  const rainMm = total(stepsMm);
+  const loss = lossOf(soil, choice);
+  const runsMm = excessOf(loss.law(soil, choice), stepsMm, stepH);
   const hollows = loss.fillsHollows ? soil.cover.surface.standsMm : abstractionOf(choice) * retentionOf(stormCurveNumber(soil, choice));
   // Nothing soaks into what is sealed: what it does not shed wets it and dries away.
-  const stays = soil.cover.isSealed ? rainMm - runsMm.reduce((a, v) => a + v, 0) : Math.min(hollows, rainMm);
+  const stays = soil.cover.isSealed ? rainMm - total(runsMm) : Math.min(hollows, rainMm);
   const standsMm = loss.fillsHollows ? holdBack(runsMm, hollows) : stays;
-  const runs = runsMm.reduce((a, v) => a + v, 0);
+  const runs = total(runsMm);
   return { runsMm, standsMm, soaksMm: Math.max(0, rainMm - standsMm - runs), rainMm };
 }
 

@@ -7,9 +7,10 @@ import {
   RATIONAL_PEAK,
   UNIT_PEAK,
   UNIT_TIME_TO_PEAK,
+  curveNumberLaw,
   dimensionlessFlow,
   hydrograph,
-  incrementalRunoff,
+  excessOf,
   runoffDepth,
 } from './index.ts';
 
@@ -50,7 +51,7 @@ describe('curve-number runoff', () => {
   });
   it('adds up over the steps of a storm', () => {
     const steps = Float64Array.of(3, 9, 30, 12, 4);
-    expect(incrementalRunoff(steps, 79).reduce((a, v) => a + v, 0)).toBeCloseTo(runoffDepth(58, 79), 10);
+    expect(excessOf(curveNumberLaw(79), steps, 1).reduce((a, v) => a + v, 0)).toBeCloseTo(runoffDepth(58, 79), 10);
   });
   it('warns outside 30 to 98', () => {
     expect(CURVE_NUMBER_RUNOFF.cautions({ P: 50, CN: 25 })).toHaveLength(1);

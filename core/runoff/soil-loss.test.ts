@@ -62,10 +62,13 @@ describe('factors of soil loss', () => {
 describe('terrain factor of a grid', () => {
   const factorOf = (slope: number, degrees: number, lines: [number, number][][] = []): { ls: Float32Array; cells: number } => {
     const grid = plane(slope, degrees, { cells: 51, cellM: 2 });
-    const { flow } = modelOf(grid);
+    const { flow, filled } = modelOf(grid);
     const owner = lines.length > 0 ? interceptorCells(grid, lines) : null;
     if (owner) expect(firstInterceptor(flow, owner).some((v) => v > 0)).toBe(true);
-    return { ls: terrainFactor({ grid, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: owner ? { owner } : null }), cells: 51 };
+    return {
+      ls: terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: owner ? { owner } : null }),
+      cells: 51,
+    };
   };
   const column = (ls: Float32Array, rows: readonly number[]): number => rows.reduce((a, r) => a + ls[r * 51 + 25], 0) / rows.length;
   const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, k) => from + k);
@@ -74,6 +77,12 @@ describe('terrain factor of a grid', () => {
     const { ls } = factorOf(slope, -90);
     expect(column(ls, range(0, 51)) / factor(102, slope)).toBeCloseTo(1, 3);
     expect(column(ls, range(0, 20)) / factor(40, slope)).toBeCloseTo(1, 3);
+  });
+  it('wears an even slope evenly whichever way it faces', () => {
+    const { ls } = factorOf(0.1, -67);
+    // Well inside, cells at one distance from the top: along a row nearly across the fall.
+    const along = range(20, 31).map((c) => ls[25 * 51 + c]);
+    expect(Math.max(...along) / Math.min(...along)).toBeLessThan(1.12);
   });
   it('starts anew below a line that catches water', () => {
     const whole = factorOf(0.1, -90).ls;
@@ -89,8 +98,8 @@ describe('terrain factor of a grid', () => {
   });
   it('goes on no longer than water stays a sheet, however far it comes', () => {
     const grid = plane(0.1, -90, { cells: 151, cellM: 2 });
-    const { flow } = modelOf(grid);
-    const ls = terrainFactor({ grid, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: null });
+    const { flow, filled } = modelOf(grid);
+    const ls = terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: null });
     const at = (m: number): number => ls[Math.floor(m / 2) * 151 + 75];
     expect(at(290)).toBeCloseTo(at(LONGEST_SLOPE_M + 4), 4);
     expect(at(LONGEST_SLOPE_M - 4)).toBeLessThan(at(LONGEST_SLOPE_M + 4));

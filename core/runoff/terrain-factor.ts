@@ -1,5 +1,5 @@
 // The terrain factor of soil loss from the grid: slope length by the ground above each cell, cut off where a work catches water.
-import { type Flow, type Grid, JUMPS, stepsOf } from '../terrain/index.ts';
+import { type Flow, type Grid, spreadArea, straddleOf } from '../terrain/index.ts';
 import { PLOT_M, lengthExponent, steepnessOf } from './soil-loss.ts';
 
 /** Longest way water runs before it gathers into rills and channels the equation does not know [m] (RUSLE; handbook 5.10). */
@@ -10,43 +10,37 @@ export interface SlopeBreaks {
   readonly owner: ArrayLike<number>;
 }
 
-/** Ground above each cell since the last break [cells], itself left out. */
-function aboveSince({ receiver, jumps, order, ncols, cells }: Flow, owner: ArrayLike<number> | null): Float32Array {
-  const above = new Float32Array(cells.length);
-  const off = stepsOf(ncols);
-  for (let k = 0; k < order.length; k++) {
-    const i = order[k];
-    const d = receiver[i];
-    // A break passes nothing on, and water led in a pipe wears no ground.
-    if (d < 0 || d === JUMPS || (owner !== null && owner[i] !== 0) || jumps.has(i)) continue;
-    above[i + off[d]] += above[i] + 1;
-  }
-  return above;
+/** Width of a cell across its fall line [cells]: 1 along the rows, the diagonal cornerwise. */
+function widthOf(flow: Flow, i: number): number {
+  const { cardinal, diagonal, driftCardinal } = straddleOf(flow, i);
+  if (cardinal < 0 && diagonal < 0) return 1;
+  if (cardinal < 0) return Math.SQRT2;
+  const sin = Math.abs(driftCardinal);
+  return sin + Math.sqrt(1 - sin * sin);
 }
 
 /**
  * Terrain factor of every cell, NaN without ground: slope length by Desmet & Govers (1996, Journal of Soil and Water
- * Conservation 51) with the exponent and steepness of the revised equation. Cells whose water falls cornerwise count their
- * width as the diagonal.
+ * Conservation 51) with the exponent and steepness of the revised equation. What runs onto a cell is shared among lower
+ * neighbours, so that an even slope wears evenly; a cell that catches water passes nothing on.
  */
 export function terrainFactor(on: {
   readonly grid: Grid;
+  readonly filled: Float64Array;
   readonly flow: Flow;
   readonly slopes: Float32Array;
   readonly breaks: SlopeBreaks | null;
 }): Float32Array {
-  const { grid, flow, slopes, breaks } = on;
+  const { grid, filled, flow, slopes, breaks } = on;
   const { cellM, z } = grid;
-  const above = aboveSince(flow, breaks ? breaks.owner : null);
+  const area = spreadArea(grid, filled, breaks ? breaks.owner : null);
   const longest = LONGEST_SLOPE_M / cellM;
   const factor = new Float32Array(z.length).fill(NaN);
   for (let i = 0; i < z.length; i++) {
     if (z[i] !== z[i]) continue;
-    const d = flow.receiver[i];
-    const width = d >= 0 && d < JUMPS && (d & 1) === 1 ? Math.SQRT2 : 1;
     const m = lengthExponent(slopes[i]);
     // In cells: the ground entering over the width it enters by is the length run so far.
-    const from = Math.min(above[i] / width, longest);
+    const from = Math.min((area[i] - 1) / widthOf(flow, i), longest);
     const length = ((from + 1) ** (m + 1) - from ** (m + 1)) * (cellM / PLOT_M) ** m;
     factor[i] = length * steepnessOf(slopes[i]);
   }

@@ -138,6 +138,25 @@ describe('bands', () => {
       for (const v of [peakM3s.low, peakM3s.high]) expect(v).toBeCloseTo(Math.max(...flow), 5);
     }
   });
+  it('are the same to a hundredth where a long storm has its outer steps taken together', () => {
+    const day = Float64Array.from({ length: 1440 }, (_, i) => 0.02 + 1.4 * Math.exp(-Math.abs(i - 700) / 25));
+    for (const loss of ['curve-number', 'green-ampt', 'horton', 'constant'] as const) {
+      const choice = { ...USUAL_LOSS, loss };
+      const told = runoffBands({
+        parts: [part(1.0000001, 0.00001)],
+        choice,
+        stepsMm: day,
+        stepS: 60,
+        concentrationMin: 8,
+        samples: 20,
+        seed: 3,
+      });
+      const parted = partCatchment(day, 1 / 60, { parts: [part(1, 0)], choice });
+      const flow = hydrograph({ areaM2: 20_000, concentrationMin: 8, runoffMm: parted.runsMm, stepS: 60 });
+      expect(Math.abs(told.runoffMm.middle / parted.runoffMm - 1)).toBeLessThan(0.01);
+      expect(Math.abs(told.peakM3s.middle / Math.max(...flow) - 1)).toBeLessThan(0.01);
+    }
+  });
   it('hold what the limits of the curve number give, nine times in ten', () => {
     const { runoffMm } = bands([part(2, 6)], USUAL_LOSS, 6000);
     const at = (CN: number): number =>

@@ -81,6 +81,7 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
 function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
   const { decimals } = DISPLAY[kind][system];
   if (kind === 'distance') return Math.abs(shown) < 10 ? 1 : 0;
+  if (kind === 'mass' || kind === 'soilLoss') return Math.abs(shown) < 10 ? 1 : 0;
   if (kind !== 'length') return decimals;
   return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;
 }

@@ -10,9 +10,10 @@ const DIAGONAL = 0.25;
 
 /**
  * Area passing each cell of a filled surface, itself included [cells]; 0 on no data. Cells at the border or beside no data
- * pass on only to neighbours that exist; one without a lower neighbour lets its water out.
+ * pass on only to neighbours that exist; one without a lower neighbour lets its water out. Cells marked in `stops` keep what
+ * comes to them.
  */
-export function spreadArea(grid: Grid, filled: Float64Array): Float64Array {
+export function spreadArea(grid: Grid, filled: Float64Array, stops: ArrayLike<number> | null = null): Float64Array {
   const { ncols } = grid;
   const n = filled.length;
   const edge = edgeCells(grid);
@@ -73,7 +74,7 @@ export function spreadArea(grid: Grid, filled: Float64Array): Float64Array {
       }
     }
     if (sum <= 0) continue;
-    const part = area[i] / sum;
+    const part = stops !== null && stops[i] !== 0 ? 0 : area[i] / sum;
     for (let d = 0; d < 8; d++) {
       const s = share[d];
       if (s <= 0) continue;

@@ -11,6 +11,11 @@ import { Working } from '../../works/Working.tsx';
 /** Loss many soils are held to bear for good [t/(ha yr)]: common practice. */
 const BEARABLE_T = 10;
 
+function yearsText(years: number | null, format: (v: number, kind: 'years') => string): string {
+  if (years === null) return 'never';
+  return years > 100 ? 'over 100 yr' : years < 1 ? 'under a year' : format(years, 'years');
+}
+
 /** Soil worn off in a mean year, where, and what of it reaches each work. */
 export function ErosionPart(): ReactNode {
   const { ground, gauge } = useProject();
@@ -103,12 +108,12 @@ export function ErosionPart(): ReactNode {
         <Part title="What reaches your works">
           <Table
             caption="Soil that reaches each work in a year"
-            head={['', 'worn off above', 'arrives', 'fills a fifth in']}
+            head={['', 'worn off', 'arrives', 'a fifth is silt in']}
             rows={told.works.map((w) => [
               works.find((x) => x.id === w.of)?.name ?? w.of,
               format(w.wornT, 'mass'),
               `${format(w.arrivesT, 'mass')}, ${format(w.arrivesM3, 'volume')}`,
-              w.yearsToFifth === null ? 'never' : w.yearsToFifth > 100 ? 'over 100 yr' : format(w.yearsToFifth, 'years'),
+              yearsText(w.yearsToFifth, format),
             ])}
           />
           <Fact label="Silt counted at" value="1.2 t a cubic metre" />
