@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { type Command, execute, startHistory } from '#core/commands';
 import { importFile, writeProjectFile, writeRainTable } from '#core/formats';
 import type { Line, Point } from '#core/geometry';
-import { type Project, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
+import type { FieldTest } from '#core/ground';
+import { type Project, type Zone, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
 import { gridFromLevels, levelAt, settleOnContour } from '#core/terrain';
 import { newSwale, registry } from '#core/works';
 import { writeGeoTiff } from '../core/formats/geotiff.ts';
@@ -81,6 +82,32 @@ const sized = (swale: typeof ridgeSwale, sill: typeof ridgeSill, lengthM: number
   },
 });
 
+/** A double ring read every quarter of an hour, filled up again each time. */
+const ring: FieldTest = {
+  id: 'ring-1',
+  kind: 'double-ring',
+  name: 'Ring by the orchard',
+  zone: null,
+  at: here(300, 268),
+  sizes: {},
+  safety: 2,
+  readings: [0, 17, 11.5, 8.5, 7, 6.5, 6.5, 6.5].map((fell, k) => ({ min: 15 * k, mm: 100 - fell, ...(k > 0 ? { refilledMm: 100 } : {}) })),
+};
+
+/** Trodden by stock and wheels, and no grass on it. */
+const yard: Zone = {
+  id: 'yard',
+  name: 'Yard',
+  ring: [here(176, 104), here(262, 92), here(274, 128), here(244, 166), here(186, 160)],
+  soilGroup: 'C',
+  cover: 'farmyard',
+  curveNumber: null,
+  runoffC: null,
+  infiltrationMmPerHour: 3,
+  soilDepthM: 1.6,
+  compaction: 'severe',
+};
+
 const weather = gaugeCsv();
 const gauge = await importFile({ name: 'sample-gauge.csv', bytes: new TextEncoder().encode(weather) });
 if (gauge.kind !== 'gauge') throw new Error('the demo gauge is not read as one');
@@ -126,7 +153,21 @@ const commands: Command[] = [
   {
     type: 'ground.set',
     payload: {
-      ground: { soilGroup: 'C', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 13, soilDepthM: 1.6 },
+      ground: {
+        soilGroup: 'C',
+        cover: 'pasture-fair',
+        curveNumber: null,
+        runoffC: null,
+        infiltrationMmPerHour: 13,
+        soilDepthM: 1.6,
+        compaction: 'some',
+        healing: { treatment: 'rest', cover: 'pasture-good' },
+        healedYears: 5,
+        rateFrom: 'ring-1',
+        tests: [ring],
+        zones: [yard],
+        erosion: { annualMm: 826 },
+      },
     },
   },
   { type: 'pin.add', payload: { pin: { id: 'pin-1', name: 'Valley gate', at: here(352, 176) } } },

@@ -55,20 +55,33 @@ function sumOver(loss: Float32Array, members: Int32Array, cellM: number): number
 /** Soil that reaches each store in a mean year, and how long until a fifth of it is silt. */
 export function sedimentIn(
   loss: Float32Array,
-  on: { readonly model: GroundModel; readonly stores: readonly Store[]; readonly gathered: readonly Gathered[] },
+  on: { readonly model: GroundModel; readonly memo: Memo; readonly stores: readonly Store[]; readonly gathered: readonly Gathered[] },
 ): { readonly works: SedimentIn[]; readonly lines: WorksheetLine[] } {
   const lines: WorksheetLine[] = [];
   const works = on.stores.flatMap((store): SedimentIn[] => {
     const own = on.gathered.find((g) => g.catchment.of === store.work);
     if (!own || own.catchment.areaM2 === 0) return [];
     const sheet = new Worksheet(store.work);
-    const wornT = sumOver(loss, own.members, on.model.grid.cellM);
+    const key = `${own.key}|${on.memo.stamp('soil-loss')}`;
+    const wornT = on.memo.step(`worn:${store.work}`, key, () => sumOver(loss, own.members, on.model.grid.cellM));
     const arrivesT = wornT * sheet.use(DELIVERY, { A: own.catchment.areaM2 / 1e6 });
     const arrivesM3 = arrivesT / SILT_DENSITY;
     lines.push(...sheet.lines);
     return [{ of: store.work, wornT, arrivesT, arrivesM3, yearsToFifth: arrivesM3 > 0 ? (SILT_SHARE * store.heldM3) / arrivesM3 : null }];
   });
   return { works, lines };
+}
+
+/** Sum and number of cells of each surface inside the property line. */
+function sumsOf(loss: Float32Array, { surfaces, index }: SurfaceMap, inside: Uint8Array | null): { sum: number; count: number }[] {
+  const sums = surfaces.map(() => ({ sum: 0, count: 0 }));
+  for (let i = 0; i < loss.length; i++) {
+    if (loss[i] !== loss[i] || (inside && inside[i] === 0)) continue;
+    const own = sums[index[i]];
+    own.sum += loss[i];
+    own.count++;
+  }
+  return sums;
 }
 
 /** Everything about soil loss of a derive; null where the yearly rain is not given. */
@@ -83,17 +96,12 @@ export function erosionOf(
 ): { readonly told: DerivedErosion; readonly lines: readonly WorksheetLine[] } | null {
   const { model, map, inside } = on;
   if (!ground?.erosion || !map) return null;
+  const { memo } = on;
   const loss = soilLossMap({ ...ground, erosion: ground.erosion }, { ...on, map });
-  let [sum, count] = [0, 0];
-  const bySurface = map.surfaces.map(() => ({ sum: 0, count: 0 }));
-  for (let i = 0; i < loss.length; i++) {
-    if (loss[i] !== loss[i] || (inside && inside[i] === 0)) continue;
-    sum += loss[i];
-    count++;
-    const own = bySurface[map.index[i]];
-    own.sum += loss[i];
-    own.count++;
-  }
+  const key = `${memo.stamp('soil-loss')}|${memo.stamp('inside')}|${inside ? 1 : 0}`;
+  const sums = memo.step('soil-loss-sums', key, () => sumsOf(loss, map, inside));
+  const count = sums.reduce((a, s) => a + s.count, 0);
+  const sum = sums.reduce((a, s) => a + s.sum, 0);
   const { works, lines } = sedimentIn(loss, on);
   const hectares = (count * model.grid.cellM ** 2) / 1e4;
   const perHa = count > 0 ? sum / count : 0;
@@ -102,11 +110,7 @@ export function erosionOf(
       erosivity: erosivityOf(ground.erosion),
       perHaT: perHa,
       wholeT: perHa * hectares,
-      bySurface: map.surfaces.map(({ id, name }, k) => ({
-        id,
-        name,
-        perHaT: bySurface[k].count > 0 ? bySurface[k].sum / bySurface[k].count : null,
-      })),
+      bySurface: map.surfaces.map(({ id, name }, k) => ({ id, name, perHaT: sums[k].count > 0 ? sums[k].sum / sums[k].count : null })),
       works,
     },
     lines: [...plotWorking(ground, map), ...lines],

@@ -13,8 +13,15 @@ export interface Surface {
   readonly id: string;
   readonly name: string;
   readonly rings: readonly Line[];
+  /** West, south, east and north of its rings. */
+  readonly box: readonly [number, number, number, number];
   readonly facts: SoilFacts;
 }
+
+const boxOf = (rings: readonly Line[]): Surface['box'] => {
+  const [xs, ys] = [0, 1].map((k) => rings.flatMap((ring) => ring.map((p) => p[k])));
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+};
 
 /** Every kind of ground, later ones over earlier ones, and which of them each cell has. */
 export interface SurfaceMap {
@@ -47,11 +54,11 @@ export function surfacesOf({ ground, features }: Pick<Project, 'features'> & { r
   const { zones = [] } = ground;
   const sealed = (id: string, name: string, [kind, cover]: readonly [string, string]): Surface[] => {
     const rings = ringsOf(features, kind);
-    return rings.length === 0 ? [] : [{ id, name, rings, facts: soilFacts({ ...SEALED, cover }) }];
+    return rings.length === 0 ? [] : [{ id, name, rings, box: boxOf(rings), facts: soilFacts({ ...SEALED, cover }) }];
   };
   return [
-    { id: 'ground', name: 'The property', rings: [], facts: soilFacts(ground, state) },
-    ...zones.map((zone) => ({ id: zone.id, name: zone.name, rings: [zone.ring], facts: soilFacts(zone, state) })),
+    { id: 'ground', name: 'The property', rings: [], box: boxOf([]), facts: soilFacts(ground, state) },
+    ...zones.map((zone) => ({ id: zone.id, name: zone.name, rings: [zone.ring], box: boxOf([zone.ring]), facts: soilFacts(zone, state) })),
     ...sealed('roofs', 'Roofs', ['building', 'paved']),
     ...sealed('pools', 'Pools', ['pool', 'water']),
   ];
@@ -94,7 +101,8 @@ export function partsOf(
 /** The ground at a place; what is sealed over does not count, since works are dug in soil. */
 export function groundAt(surfaces: readonly Surface[], at: Point): SoilFacts {
   for (let k = surfaces.length - 1; k > 0; k--) {
-    const { facts, rings, id } = surfaces[k];
+    const { facts, rings, id, box } = surfaces[k];
+    if (at[0] < box[0] || at[1] < box[1] || at[0] > box[2] || at[1] > box[3]) continue;
     if (id !== 'roofs' && id !== 'pools' && rings.some((ring) => contains(ring, at))) return facts;
   }
   return surfaces[0].facts;

@@ -120,17 +120,14 @@ function tellGround({ project, derived, q }: Telling): Piece[] {
   return [
     plain('Of '),
     strong(q(rain, 'rain')),
+    plain(' in the storm, '),
+    strong(q(runs, 'rain')),
     plain(
-      ` in the storm, ${q(
+      ` runs off (${Math.round(100 * share)} %), ${q(
         over((g) => g.soaksMm),
         'rain',
-      )} soaks in, ${q(
-        over((g) => g.standsMm),
-        'rain',
-      )} stands and `,
+      )} soaks in and the rest stands. It takes in ${rate}.`,
     ),
-    strong(q(runs, 'rain')),
-    plain(` runs off (${Math.round(100 * share)} %). It takes in ${rate}.`),
     ...(heals ? [plain(then), strong(q(other, 'rain')), plain(' would.')] : []),
   ];
 }

@@ -83,6 +83,7 @@ const WOODS = surface(0.4, 5.032, [0.6, 0.002, 8]);
 const OPEN_WOODS = surface(0.4, 5.032, [0.6, 0.01, 6]);
 const CROP = surface(0.17, 8.762, [0.2, 0.25, 4]);
 const SOIL = surface(0.05, 9.965, [0.1, 1, 2.5]);
+const YARD = surface(0.05, 9.965, [0.1, 0.3, 2.5]);
 const STONY = surface(0.011, 16.135, [0.1, 0.3, 2]);
 const SMOOTH = surface(0.011, 20.328, [0.02, 0, 1.5]);
 
@@ -102,7 +103,7 @@ const SURFACES: readonly (readonly [start: string, of: Surface])[] = [
   ['small-grain', CROP],
   ['desert', THIN_GRASS],
   ['bare', SOIL],
-  ['farmyard', SOIL],
+  ['farmyard', YARD],
   ['dirt', SOIL],
   ['gravel', STONY],
   ['paved', SMOOTH],

@@ -131,10 +131,7 @@ const soilDepth: Rule<SwaleFacts> = {
   source: { key: 'common-practice', locator: '0.6 to 1.2 m of soil between floor and rock or water' },
   find: ({ swale, ground, site }) => {
     // Where the cut is deep or the soil shallow: it may lie in several zones.
-    const left = Array.from(ground.atM, (atM, i) => {
-      const at = pointAlong(swale.line, atM).point;
-      return { at, m: site.soilAt(at).soilDepthM - (ground.groundM[i] - swale.levels.floorM) };
-    });
+    const left = ground.points.map((at, i) => ({ at, m: site.soilAt(at).soilDepthM - (ground.groundM[i] - swale.levels.floorM) }));
     const least = left.reduce((a, b) => (b.m < a.m ? b : a));
     const value = least.m;
     return {

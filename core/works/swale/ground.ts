@@ -7,6 +7,7 @@ export interface SwaleGround {
   readonly lengthM: number;
   readonly stepM: number;
   readonly atM: Float64Array;
+  readonly points: readonly Point[];
   readonly groundM: Float64Array;
   /** Slope across the line, uphill side up [m/m]. */
   readonly crossSlope: Float64Array;
@@ -26,10 +27,12 @@ export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGro
   const count = Math.min(160, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
   const stepM = lengthM / count;
   const [atM, groundM, fall] = [new Float64Array(count + 1), new Float64Array(count + 1), new Float64Array(count + 1)];
+  const points: Point[] = [];
   const reach = Math.max(3, 1.5 * grid.cellM);
   for (let i = 0; i <= count; i++) {
     atM[i] = i * stepM;
     const { point, direction } = pointAlong(line, atM[i]);
+    points.push(point);
     const [nx, ny] = rightOf(direction);
     const right = levelAt(grid, [point[0] + nx * reach, point[1] + ny * reach]);
     const left = levelAt(grid, [point[0] - nx * reach, point[1] - ny * reach]);
@@ -45,6 +48,7 @@ export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGro
     lengthM,
     stepM,
     atM,
+    points,
     groundM,
     crossSlope,
     downhillSide,
