@@ -1,6 +1,7 @@
 // One build, one server, one browser for all interface tests.
 import { afterAll, beforeAll } from '@jest/globals';
 import { type Bench, openBench } from './driver.ts';
+import { ground } from './ground.ts';
 import { journeys } from './journey.ts';
 import { keeping } from './keeping.ts';
 import { land } from './land.ts';
@@ -22,4 +23,5 @@ journeys(open);
 keeping(open);
 land(open);
 rain(open);
+ground(open);
 views(open);

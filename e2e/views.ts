@@ -25,7 +25,7 @@ const BAD: readonly (readonly [name: string, content: string | Uint8Array, says:
 ];
 
 /** Serious findings of axe on the page as it stands. */
-async function serious(v: Visitor): Promise<string[]> {
+export async function serious(v: Visitor): Promise<string[]> {
   const { violations } = await new AxePuppeteer(v.page).analyze();
   return violations
     .filter((x) => x.impact === 'serious' || x.impact === 'critical')

@@ -84,7 +84,18 @@ await shot('rain-seasons', `${P}/rain`, async () => {
   await page.locator('[role="tab"]::-p-text(Seasons)').click();
   await wait(1200);
 });
-await shot('ground', `${P}/ground`);
+await shot('ground', `${P}/ground`, async () => {
+  await page.locator('[role="tab"]::-p-text(Rain on it)').click();
+  await wait(1500);
+});
+await shot('ground-test', `${P}/ground`, async () => {
+  await page.locator('[role="tab"]::-p-text(Tests)').click();
+  await page.locator('aside button::-p-text(Ring by the orchard)').click();
+  await wait(900);
+  await page.$eval('aside', (e) => {
+    e.scrollTop = 560;
+  });
+});
 await shot('levels', `${P}/levels`);
 await shot('sill', `${P}/works`, () => page.locator('::-p-aria([name="Open Orchard swale sill"])').click());
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());

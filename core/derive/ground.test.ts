@@ -338,6 +338,13 @@ describe('any ground that is accepted', () => {
             [{ ...SWALE, levels: { floorM: LIP_M - 0.4, bankCrestM: LIP_M + 0.4 } }, SILL],
           );
           const { derived: d } = derived(project);
+          const now = derived({ ...project, ground: { ...GROUND, ...project.ground, as: 'now' } }).derived;
+          // Steps follow the quickest catchment, so peaks agree to their own sampling.
+          d.runoff.forEach((r, k) => {
+            expect(r.runoffMm).toBeLessThanOrEqual(now.runoff[k].runoffMm + 1e-9);
+            expect(r.tcMin).toBeGreaterThanOrEqual(now.runoff[k].tcMin - 1e-9);
+            expect(r.chosenPeakM3s).toBeLessThanOrEqual(1.02 * now.runoff[k].chosenPeakM3s + 1e-9);
+          });
           expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
           expect(JSON.stringify(d, (_, v: unknown) => (typeof v === 'number' && !Number.isFinite(v) ? 'NOT FINITE' : v))).not.toContain(
             'NOT FINITE',

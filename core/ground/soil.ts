@@ -82,7 +82,15 @@ export function soilFacts(soil: Soil, state: GroundState = NOW): SoilFacts {
   const between = (from: number, to: number): number => from + (to - from) * coverShare;
   // Beyond the halfway mark the sward of the new cover is what water meets.
   const healedCover = coverShare > 0.5 && curveNumberOf(cover, soil.soilGroup) <= curveNumber ? cover : own;
-  const surface = { ...healedCover.surface, soilC: between(own.surface.soilC, Math.min(own.surface.soilC, cover.surface.soilC)) };
+  const [was, is] = [own.surface, healedCover.surface];
+  // Healing slows water and shields the soil; whatever cover is meant, it never does less than the one there now.
+  const surface = {
+    sheetN: Math.max(was.sheetN, is.sheetN),
+    shallowK: Math.min(was.shallowK, is.shallowK),
+    kerbyN: Math.max(was.kerbyN, is.kerbyN),
+    standsMm: Math.max(was.standsMm, is.standsMm),
+    soilC: between(was.soilC, Math.min(was.soilC, cover.surface.soilC)),
+  };
   return {
     ...now,
     cover: { ...healedCover, surface },

@@ -14,6 +14,7 @@ export type QuantityKind =
   | 'flow'
   | 'velocity'
   | 'rain'
+  | 'rainFine'
   | 'intensity'
   | 'slope'
   | 'hours'
@@ -50,6 +51,7 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   flow: { metric: { unit: 'L/s', factor: 1000, decimals: 0 }, us: { unit: 'ft³/s', factor: 1 / FT ** 3, decimals: 2 } },
   velocity: { metric: { unit: 'm/s', factor: 1, decimals: 2 }, us: { unit: 'ft/s', factor: 1 / FT, decimals: 1 } },
   rain: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },
+  rainFine: { metric: { unit: 'mm', factor: 1, decimals: 1 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },
   intensity: { metric: { unit: 'mm/h', factor: 1, decimals: 0 }, us: { unit: 'in/h', factor: 1 / IN_MM, decimals: 2 } },
   slope: { metric: { unit: '%', factor: 100, decimals: 1 }, us: { unit: '%', factor: 100, decimals: 1 } },
   hours: { metric: { unit: 'h', factor: 1, decimals: 1 }, us: { unit: 'h', factor: 1, decimals: 1 } },

@@ -213,6 +213,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   ],
   zone: (l, p) => [
     new Style({
+      zIndex: -1, // names of what stands in it come first
       fill: new Fill({ color: rgba(p.clay, l.isSelected === true ? 0.24 : 0.1) }),
       stroke: new Stroke({ color: p.clayText, width: l.isSelected === true ? 2.4 : 1.3, lineDash: [2, 4] }),
       ...withText(label(l.label, p, { colour: p.clayText, offsetY: 0 })),

@@ -76,6 +76,16 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     finish: (points) => void addSwale(points),
   },
   zone: { name: 'Draw a zone', group: 'first', least: 3, hint: `${ROUND} Its ground begins as the property’s.`, finish: addZone },
+  'zone-again': {
+    name: 'Draw the zone anew',
+    group: 'first',
+    least: 3,
+    hint: ROUND,
+    finish: (points) => {
+      const { selected } = useApp.getState();
+      if (selected !== null) dispatch({ type: 'zone.change', payload: { id: selected, set: { ring: points } } });
+    },
+  },
   test: {
     name: 'Test here',
     group: 'first',

@@ -48,7 +48,7 @@ function Block({
         {title}
       </text>
       <text x={x} y={28} className="small">
-        {format(rainMm, 'rain')} of rain, takes in {format(infiltrationMmPerHour, 'intensity')}
+        {format(rainMm, 'rainFine')} of rain, takes in {format(infiltrationMmPerHour, 'intensity')}
       </text>
       {Array.from({ length: 6 }, (_, k) => (
         <line
@@ -78,16 +78,16 @@ function Block({
       )}
       <path d={top(0)} stroke="var(--ink)" strokeWidth={1.6} fill="none" />
       <text x={x + 6} y={GROUND_Y + DEEP - 7}>
-        soaks <tspan className="figure">{format(soaksMm, 'rain')}</tspan>
+        soaks <tspan className="figure">{format(soaksMm, 'rainFine')}</tspan>
       </text>
       <text x={end + 4} y={GROUND_Y + 22} className="small">
         runs off
       </text>
       <text x={end + 4} y={GROUND_Y + 37} className="figure">
-        {format(runsMm, 'rain')}
+        {format(runsMm, 'rainFine')}
       </text>
       <text x={x} y={HEIGHT - 1} className="small">
-        stands {format(standsMm, 'rain')}
+        stands {format(standsMm, 'rainFine')}
       </text>
     </g>
   );

@@ -55,10 +55,10 @@ export function RainOnIt(): ReactNode {
               [{ label: healed ? `${name}, now` : name, d: now }, ...(healed ? [{ label: `${name}, healed`, d: healed }] : [])].map(
                 ({ label, d }) => [
                   label,
-                  format(d.soaksMm, 'rain'),
-                  format(d.standsMm, 'rain'),
-                  format(d.runsMm, 'rain'),
-                  format(d.rainMm, 'rain'),
+                  format(d.soaksMm, 'rainFine'),
+                  format(d.standsMm, 'rainFine'),
+                  format(d.runsMm, 'rainFine'),
+                  format(d.rainMm, 'rainFine'),
                 ],
               ),
             )}

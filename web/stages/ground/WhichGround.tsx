@@ -58,6 +58,19 @@ export function WhichGround(): ReactNode {
           />
         </Row>
       )}
+      {zone !== null && hasTerrain && (
+        <Inline>
+          <Button
+            onPress={() => {
+              select(zone);
+              startTool('zone-again');
+            }}
+          >
+            <SquareDashed size={15} aria-hidden />
+            Draw it anew
+          </Button>
+        </Inline>
+      )}
       {zone === null && hasTerrain && (
         <Inline>
           <Button onPress={() => startTool('zone')}>
