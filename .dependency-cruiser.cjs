@@ -51,7 +51,10 @@ module.exports = {
       name: 'entry-through-the-index',
       severity: 'error',
       from: { path: '^core/([^/]+)/', pathNot: TEST },
-      to: { path: '^core/([^/]+)/.+', pathNot: ['^core/$1/', '^core/[^/]+/index[.]ts$', '^core/works/rules[.]ts$', '^core/project/guard[.]ts$'] },
+      to: {
+        path: '^core/([^/]+)/.+',
+        pathNot: ['^core/$1/', '^core/[^/]+/index[.]ts$', '^core/works/rules[.]ts$', '^core/project/guard[.]ts$'],
+      },
     },
     {
       name: 'web-server-cli-never-meet',
