@@ -31,7 +31,7 @@ import { type GridSource, type GroundModel, type Progress, groundModel, hollowsI
 import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
-import { groundAt, stateOf, surfaceMap, surfacesOf } from './surfaces.ts';
+import { canHeal, groundAt, stateOf, surfaceMap, surfacesOf } from './surfaces.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
 import { type Hydrology, hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
@@ -209,7 +209,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
     hollows: hollowsIn(model, memo).flatMap((h) => (h.isNoise ? [] : [hollowJson(h)])),
     springs,
-    groundAs: ground?.as ?? 'now',
+    groundAs: ground && canHeal(ground) ? (ground.as ?? 'now') : 'now',
     grounds: ground ? groundsOf({ ...project, ground }, { model, memo, surfaces, storm: hydrology.storm }) : [],
     exits: leaving.map((l) => l.told),
     erosion: erosion?.told ?? null,

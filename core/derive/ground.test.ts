@@ -106,7 +106,10 @@ describe('as it is now, and healed', () => {
     expect(a.verdicts['works']).not.toMatch(/healed/);
   });
   it('is the same while no plan is made for the ground', () => {
-    expect(derived(withGround({ as: 'healed' })).derived.stores).toEqual(derived(planeProject()).derived.stores);
+    const healed = derived(withGround({ as: 'healed' })).derived;
+    expect(healed.stores).toEqual(derived(planeProject()).derived.stores);
+    expect(healed.groundAs).toBe('now');
+    expect(healed.verdicts['works']).not.toMatch(/healed/);
   });
   it('the picture shows both for each kind of ground, healed never shedding more', () => {
     const zones = [zone('track', box(20, 120, [60, 160]), { cover: 'dirt' })];

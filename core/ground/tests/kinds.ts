@@ -1,8 +1,8 @@
 // The tests themselves, one object each.
-import type { Worksheet } from '../../formula/index.ts';
+import type { Formula, Inputs, Worksheet } from '../../formula/index.ts';
 import { AUGER_HOLE, PERCOLATION, RING_DIVISOR, RING_RATE, SINGLE_RING, SOAKAGE_PIT } from './formulas.ts';
 import { type Fall, intervalsOf, steadyOf } from './steady.ts';
-import type { FieldTest, Interval, Reduction, SizeSpec, TestKind } from './types.ts';
+import type { FieldTest, Interval, SizeSpec, TestKind } from './types.ts';
 
 const metres = (id: string, label: string, [start, min, max, help]: readonly [number, number, number, string]): SizeSpec => ({
   id,
@@ -16,94 +16,87 @@ const metres = (id: string, label: string, [start, min, max, help]: readonly [nu
 const radius = (start: number): SizeSpec => metres('radiusM', 'Radius of the hole', [start, 0.02, 0.5, 'Half its width.']);
 const mm = (m: number): number => 1000 * m;
 
-/** Records the working of the interval the result rests on: the last. */
-function steadyWith(test: FieldTest, rateOf: (fall: Fall, sheet?: Worksheet) => number, sheet: Worksheet): Omit<Reduction, 'lines'> {
-  const intervals = intervalsOf(test, rateOf);
-  const last = intervals[intervals.length - 1];
-  if (last) rateOf({ minutes: last.toMin - last.fromMin, fromM: last.fromMm / 1000, toM: last.toMm / 1000 }, sheet);
-  return steadyOf(intervals);
+type RateOf = (fall: Fall, sizes: FieldTest['sizes'], sheet?: Worksheet) => number;
+
+/** A formula's value, recorded where there is a sheet to record it on. */
+const worked = <S extends string>(formula: Formula<S>, inputs: Inputs<S>, sheet?: Worksheet): number =>
+  sheet ? sheet.use(formula, inputs) : formula.evaluate(inputs);
+
+/** A test whose water falls between readings; the working shown is that of the last interval, which the result rests on. */
+function falling(kind: Omit<TestKind, 'reduce'>, rateOf: RateOf): TestKind {
+  return {
+    ...kind,
+    reduce: (test, sheet) => {
+      const intervals = intervalsOf(test, (fall) => rateOf(fall, test.sizes));
+      const last = intervals[intervals.length - 1];
+      if (last) rateOf({ minutes: last.toMin - last.fromMin, fromM: last.fromMm / 1000, toM: last.toMm / 1000 }, test.sizes, sheet);
+      return steadyOf(intervals);
+    },
+  };
 }
 
-const ringRate = ({ minutes, fromM, toM }: Fall, sheet?: Worksheet): number => {
-  const inputs = { dH: mm(fromM - toM), t: minutes };
-  return sheet ? sheet.use(RING_RATE, inputs) : RING_RATE.evaluate(inputs);
-};
+const ringRate: RateOf = ({ minutes, fromM, toM }, _, sheet) => worked(RING_RATE, { dH: mm(fromM - toM), t: minutes }, sheet);
 
-const doubleRing: TestKind = {
-  kind: 'double-ring',
-  title: 'Double ring',
-  says: 'Two rings driven into the soil, both kept wet: read the inner one only.',
-  reads: 'Water in the inner ring',
-  sizes: [],
-  reduce: (test, sheet) => steadyWith(test, ringRate, sheet),
-};
-
-const singleRing: TestKind = {
-  kind: 'single-ring',
-  title: 'Single ring',
-  says: 'One ring driven in. Water also spreads sideways under it, which is taken off.',
-  reads: 'Water in the ring',
-  sizes: [
-    metres('radiusM', 'Radius of the ring', [0.15, 0.04, 0.6, 'Half its width inside.']),
-    metres('drivenM', 'Driven into the soil', [0.05, 0.01, 0.3, 'From the surface to its lower edge.']),
-    {
-      id: 'suction',
-      label: 'How little the soil sucks (1/cm)',
-      kind: 'number',
-      start: 0.12,
-      min: 0.005,
-      max: 0.5,
-      help: '0.36 sand, 0.12 most soils, 0.04 fine without structure, 0.01 compact clay.',
-    },
-  ],
-  reduce: (test, sheet) => {
-    const { radiusM, drivenM, suction } = test.sizes;
-    return steadyWith(
-      test,
-      (fall, on) => {
-        const i = ringRate(fall, on);
-        const inputs = { H: 50 * (fall.fromM + fall.toM), d: 100 * drivenM, a: 100 * radiusM, α: suction };
-        const G = on ? on.use(RING_DIVISOR, inputs) : RING_DIVISOR.evaluate(inputs);
-        return on ? on.use(SINGLE_RING, { i, G }) : SINGLE_RING.evaluate({ i, G });
-      },
-      sheet,
-    );
+const doubleRing = falling(
+  {
+    kind: 'double-ring',
+    title: 'Double ring',
+    says: 'Two rings driven into the soil, both kept wet: read the inner one only.',
+    reads: 'Water in the inner ring',
+    sizes: [],
   },
-};
+  ringRate,
+);
 
-const percolation: TestKind = {
-  kind: 'percolation',
-  title: 'Percolation hole',
-  says: 'A hole soaked the day before, filled and refilled. Its sides drink too, which is taken off.',
-  reads: 'Water in the hole',
-  sizes: [radius(0.1)],
-  reduce: (test, sheet) =>
-    steadyWith(
-      test,
-      ({ minutes, fromM, toM }, on) => {
-        const inputs = { dH: mm(fromM - toM), r: mm(test.sizes['radiusM']), t: minutes, H: mm((fromM + toM) / 2) };
-        return on ? on.use(PERCOLATION, inputs) : PERCOLATION.evaluate(inputs);
+const singleRing = falling(
+  {
+    kind: 'single-ring',
+    title: 'Single ring',
+    says: 'One ring driven in. Water also spreads sideways under it, which is taken off.',
+    reads: 'Water in the ring',
+    sizes: [
+      metres('radiusM', 'Radius of the ring', [0.15, 0.04, 0.6, 'Half its width inside.']),
+      metres('drivenM', 'Driven into the soil', [0.05, 0.01, 0.3, 'From the surface to its lower edge.']),
+      {
+        id: 'suction',
+        label: 'How little the soil sucks (1/cm)',
+        kind: 'number',
+        start: 0.12,
+        min: 0.005,
+        max: 0.5,
+        help: '0.36 sand, 0.12 most soils, 0.04 fine without structure, 0.01 compact clay.',
       },
-      sheet,
-    ),
-};
+    ],
+  },
+  (fall, sizes, sheet) => {
+    const i = ringRate(fall, sizes, sheet);
+    const inputs = { H: 50 * (fall.fromM + fall.toM), d: 100 * sizes['drivenM'], a: 100 * sizes['radiusM'], α: sizes['suction'] };
+    return worked(SINGLE_RING, { i, G: worked(RING_DIVISOR, inputs, sheet) }, sheet);
+  },
+);
 
-const auger: TestKind = {
-  kind: 'auger',
-  title: 'Auger hole',
-  says: 'A bored hole above the water table, filled until the soil round it is wet, then left to fall.',
-  reads: 'Water in the hole',
-  sizes: [radius(0.05)],
-  reduce: (test, sheet) =>
-    steadyWith(
-      test,
-      ({ minutes, fromM, toM }, on) => {
-        const inputs = { r: mm(test.sizes['radiusM']), h0: mm(fromM), h1: mm(toM), t: minutes };
-        return on ? on.use(AUGER_HOLE, inputs) : AUGER_HOLE.evaluate(inputs);
-      },
-      sheet,
-    ),
-};
+const percolation = falling(
+  {
+    kind: 'percolation',
+    title: 'Percolation hole',
+    says: 'A hole soaked the day before, filled and refilled. Its sides drink too, which is taken off.',
+    reads: 'Water in the hole',
+    sizes: [radius(0.1)],
+  },
+  ({ minutes, fromM, toM }, sizes, sheet) =>
+    worked(PERCOLATION, { dH: mm(fromM - toM), r: mm(sizes['radiusM']), t: minutes, H: mm((fromM + toM) / 2) }, sheet),
+);
+
+const auger = falling(
+  {
+    kind: 'auger',
+    title: 'Auger hole',
+    says: 'A bored hole above the water table, filled until the soil round it is wet, then left to fall.',
+    reads: 'Water in the hole',
+    sizes: [radius(0.05)],
+  },
+  ({ minutes, fromM, toM }, sizes, sheet) => worked(AUGER_HOLE, { r: mm(sizes['radiusM']), h0: mm(fromM), h1: mm(toM), t: minutes }, sheet),
+);
 
 /** When the falling water passed a depth, straight between readings; null when it did not [min]. */
 function whenAt(fill: readonly { readonly min: number; readonly mm: number }[], depthMm: number): number | null {
