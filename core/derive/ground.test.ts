@@ -6,7 +6,7 @@ import type { FieldTest, Soil } from '../ground/index.ts';
 import { type Ground, type Project, UserError, type Zone } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { LOSS_METHODS, WETNESSES, runoffDepth } from '../runoff/index.ts';
-import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
+import { FULL_GROUND, LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
 import { registry } from '../works/index.ts';
 import { Memo, askGround, askLand, type GroundQuestions, verdict } from './index.ts';
 
@@ -302,7 +302,7 @@ describe('commands on the ground', () => {
     ['id.missing', { type: 'test.change', payload: { id: 't9', set: {} } }],
     ['project.isIn', { type: 'runoff.set', payload: { runoff: { loss: 'magic' } as never } }],
     ['project.isIn', { type: 'runoff.set', payload: { runoff: { of: { w1: { peak: 'guess' } } } as never } }],
-    ['runoff.of', { type: 'runoff.set', payload: { runoff: { of: { w1: 7 } } as never } }],
+    ['project.isObject', { type: 'runoff.set', payload: { runoff: { of: { w1: 7 } } as never } }],
     [
       'project.arrayMaxSize',
       { type: 'ground.set', payload: { ground: { ...GROUND, zones: Array.from({ length: 201 }, (_, k) => zone(`z${k}`, ABOVE)) } } },
@@ -315,6 +315,46 @@ describe('commands on the ground', () => {
   });
   it('are refused while there is no ground to have zones in', () => {
     expect(code(planeProject({ ground: null }), { type: 'zone.add', payload: { zone: z1 } })).toBe('ground.missing');
+  });
+});
+
+describe('a file with one thing in its ground or runoff replaced', () => {
+  type Tree = Record<string, unknown>;
+  const whole = JSON.parse(JSON.stringify({ ...planeProject(), ...FULL_GROUND })) as Tree;
+  const pathsIn = (tree: Tree, before: string): string[] =>
+    Object.entries(tree).flatMap(([key, value]) => {
+      const path = `${before}.${key}`;
+      return typeof value === 'object' && value !== null ? [path, ...pathsIn(value as Tree, path)] : [path];
+    });
+  const paths = ['ground', 'runoff'].flatMap((key) => [key, ...pathsIn(whole[key] as Tree, key)]);
+  it('is refused in words, or can be computed and asked about without a fault', () => {
+    const odd = fc.constantFrom<unknown>(0, -1, 1e-9, 0.5, 7, 99, 1e9, null, '', 'x', 'bare', [], {}, [1, 2], [[1, 2]], [2, 'x'], true);
+    let taken = 0;
+    fc.assert(
+      fc.property(fc.constantFrom(...paths), odd, (path, value) => {
+        const json = structuredClone(whole);
+        const keys = path.split('.');
+        const last = keys.pop() ?? '';
+        keys.reduce<Tree>((at, key) => at[key] as Tree, json)[last] = value;
+        let project: Project;
+        try {
+          project = readProject(json, registry);
+        } catch (error) {
+          if (!(error instanceof UserError)) throw error;
+          expect(error.problems[0].do.length).toBeGreaterThan(5);
+          return;
+        }
+        taken++;
+        const { derived: d } = derived(project);
+        const answers = project.ground
+          ? [ask('tests', project, {}), ask('picture', project, { rain: null }), ask('methods', project, { of: 'w1' })]
+          : [];
+        const text = JSON.stringify([d, answers], (_, v: unknown) => (typeof v === 'number' && Number.isNaN(v) ? 'NOT A NUMBER' : v));
+        expect(text).not.toContain('NOT A NUMBER');
+      }),
+      { seed: 87, numRuns: 250 },
+    );
+    expect(taken).toBeGreaterThan(20);
   });
 });
 

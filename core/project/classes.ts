@@ -21,7 +21,7 @@ import {
   type ValidationOptions,
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
-import { COMPACTIONS, COVERS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
+import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
 import { ABSTRACTIONS, LOSS_METHODS, WETNESSES } from '../runoff/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 
@@ -116,15 +116,6 @@ function IsLimits(least: number, most: number): PropertyDecorator {
   });
 }
 
-function IsShare(): PropertyDecorator {
-  return (target, key) => {
-    IsOptional()(target, key);
-    IsNumber(isFiniteNumber)(target, key);
-    Min(0)(target, key);
-    Max(100)(target, key);
-  };
-}
-
 function IsSize(most: number): PropertyDecorator {
   return (target, key) => {
     IsOptional()(target, key);
@@ -140,14 +131,27 @@ export class SharesShape {
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) clay!: number;
 }
 
+export class FeelShape {
+  @IsIn(RIBBONS) ribbon!: string;
+  @IsIn(GRITS) grit!: string;
+}
+
+export class JarShape {
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1000) sandMm!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1000) siltMm!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1000) clayMm!: number;
+}
+
 export class TextureShape {
   @IsIn(TEXTURE_IDS) id!: string;
   @IsIn(['class', 'shares', 'feel', 'jar']) by!: string;
   @IsOptional() @ValidateNested() @Type(() => SharesShape) @IsObject() shares?: SharesShape;
+  @IsOptional() @ValidateNested() @Type(() => FeelShape) @IsObject() feel?: FeelShape;
+  @IsOptional() @ValidateNested() @Type(() => JarShape) @IsObject() jar?: JarShape;
 }
 
 export class SeenGroundShape {
-  @IsShare() barePercent?: number;
+  @IsSize(100) barePercent?: number;
   @IsSize(5000) grassMm?: number;
   @IsSize(1000) thatchMm?: number;
   @IsSize(500) crackWidthMm?: number;

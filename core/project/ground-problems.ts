@@ -26,9 +26,15 @@ function twice(list: readonly { readonly id: string }[]): string[] {
   return list.flatMap(({ id }, k) => (list.findIndex((o) => o.id === id) < k ? [id] : []));
 }
 
-function soilProblems({ texture, infiltrationRange, infiltrationMmPerHour }: Soil, field: string): UserProblem[] {
+/** A member that is there but no object: where all its own members may be left out, the shapes take anything for one. */
+function notAnObject(value: unknown, field: string): UserProblem[] {
+  if (value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value))) return [];
+  return [{ code: 'project.isObject', what: `${field} is ${told(value)}, not an object`, where: { field }, do: again }];
+}
+
+function soilProblems({ texture, seen, infiltrationRange, infiltrationMmPerHour }: Soil, field: string): UserProblem[] {
   const shares = texture?.shares ? sharesProblem(texture.shares) : null;
-  const found: UserProblem[] = [];
+  const found = notAnObject(seen, `${field}.seen`);
   if (shares !== null)
     found.push({
       code: 'ground.shares',
@@ -82,12 +88,13 @@ export function groundProblems({ ground, runoff }: Pick<Project, 'ground' | 'run
     const shape = shapeErrors(validateSync(plainToInstance(GroundShape, ground)), 'ground');
     found.push(...(shape.length > 0 ? shape : innerProblems(ground)));
   }
+  const odd = notAnObject(runoff, 'runoff');
+  if (odd.length > 0) return [...found, ...odd];
   if (runoff) {
     found.push(...shapeErrors(validateSync(plainToInstance(RunoffShape, runoff)), 'runoff'));
     for (const [id, methods] of Object.entries(runoff.of ?? {})) {
-      const isObject = typeof methods === 'object' && methods !== null && !Array.isArray(methods);
-      if (!isObject)
-        found.push({ code: 'runoff.of', what: `the methods of "${id}" are no object`, where: { field: `runoff.of.${id}` }, do: again });
+      const problems = notAnObject(methods, `runoff.of.${id}`);
+      if (problems.length > 0) found.push(...problems);
       else found.push(...shapeErrors(validateSync(plainToInstance(MethodsShape, methods)), `runoff.of.${id}`));
     }
   }

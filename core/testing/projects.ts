@@ -68,6 +68,77 @@ export function planeProject(change: Partial<Project> = {}, works: readonly Work
   };
 }
 
+/** Ground with something in every member it may have, and ways of runoff with it. */
+export const FULL_GROUND: Pick<Project, 'ground' | 'runoff'> = {
+  ground: {
+    soilGroup: 'C',
+    cover: 'pasture-poor',
+    curveNumber: 82,
+    runoffC: 0.4,
+    infiltrationMmPerHour: 9,
+    soilDepthM: 1.4,
+    waterDepthM: 0.9,
+    texture: {
+      id: 'loam',
+      by: 'shares',
+      shares: { sand: 40, silt: 40, clay: 20 },
+      feel: { ribbon: 'short', grit: 'neither' },
+      jar: { sandMm: 40, siltMm: 40, clayMm: 20 },
+    },
+    seen: { barePercent: 40, grassMm: 120, thatchMm: 15, crackWidthMm: 8, crackDepthMm: 200, crackSpacingMm: 300 },
+    compaction: 'some',
+    healing: { treatment: 'rip-and-rest', cover: 'pasture-good', factor: 3 },
+    infiltrationRange: [5, 15],
+    curveNumberRange: [78, 88],
+    rateFrom: 't1',
+    as: 'healed',
+    healedYears: 6,
+    erosion: { annualMm: 700, erosivity: 2200, onContour: true },
+    zones: [
+      {
+        id: 'z1',
+        name: 'Bare',
+        ring: [
+          [20, 120],
+          [120, 120],
+          [120, 180],
+          [20, 180],
+        ],
+        soilGroup: 'D',
+        cover: 'bare',
+        curveNumber: null,
+        runoffC: null,
+        infiltrationMmPerHour: 3,
+        soilDepthM: 0.7,
+      },
+    ],
+    tests: [
+      {
+        id: 't1',
+        kind: 'single-ring',
+        name: 'Ring',
+        zone: 'z1',
+        at: [60, 150],
+        sizes: { radiusM: 0.15, drivenM: 0.05, suction: 0.12 },
+        safety: 2,
+        readings: [
+          { min: 0, mm: 100 },
+          { min: 10, mm: 90, refilledMm: 100 },
+          { min: 20, mm: 92 },
+        ],
+      },
+    ],
+  },
+  runoff: {
+    loss: 'green-ampt',
+    wetness: 'wet',
+    abstraction: '0.05',
+    time: 'path',
+    peak: 'rational',
+    of: { w1: { time: 'lag', peak: 'hydrograph' } },
+  },
+};
+
 const noGrid = (): Grid => {
   throw new Error('the test project has inline terrain');
 };
