@@ -352,7 +352,7 @@ describe('a file with one thing in its ground or runoff replaced', () => {
         const text = JSON.stringify([d, answers], (_, v: unknown) => (typeof v === 'number' && Number.isNaN(v) ? 'NOT A NUMBER' : v));
         expect(text).not.toContain('NOT A NUMBER');
       }),
-      { seed: 87, numRuns: 250 },
+      { seed: 5, numRuns: 400 },
     );
     expect(taken).toBeGreaterThan(20);
   });

@@ -46,6 +46,8 @@ export function choiceFor({ runoff = {} }: Pick<Project, 'runoff'>, id: string):
     loss: runoff.loss ?? USUAL_LOSS.loss,
     wetness: runoff.wetness ?? USUAL_LOSS.wetness,
     abstraction: runoff.abstraction ?? USUAL_LOSS.abstraction,
+    ...(runoff.hortonTimes === undefined ? {} : { hortonTimes: runoff.hortonTimes }),
+    ...(runoff.hortonDecay === undefined ? {} : { hortonDecay: runoff.hortonDecay }),
     time: own.time ?? runoff.time ?? 'lag',
     peak: own.peak ?? runoff.peak ?? 'larger',
   };

@@ -106,6 +106,9 @@ export class RainShape {
 
 const COVER_IDS = COVERS.map((c) => c.id);
 
+/** A member that may be left out, but not be null: code takes a default for what is missing only. */
+const IfThere = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
+
 /** Two rising numbers between bounds. */
 function IsLimits(least: number, most: number): PropertyDecorator {
   const isLimits = (v: unknown): boolean =>
@@ -118,7 +121,7 @@ function IsLimits(least: number, most: number): PropertyDecorator {
 
 function IsSize(most: number): PropertyDecorator {
   return (target, key) => {
-    IsOptional()(target, key);
+    IfThere()(target, key);
     IsNumber(isFiniteNumber)(target, key);
     Min(0)(target, key);
     Max(most)(target, key);
@@ -145,9 +148,9 @@ export class JarShape {
 export class TextureShape {
   @IsIn(TEXTURE_IDS) id!: string;
   @IsIn(['class', 'shares', 'feel', 'jar']) by!: string;
-  @IsOptional() @ValidateNested() @Type(() => SharesShape) @IsObject() shares?: SharesShape;
-  @IsOptional() @ValidateNested() @Type(() => FeelShape) @IsObject() feel?: FeelShape;
-  @IsOptional() @ValidateNested() @Type(() => JarShape) @IsObject() jar?: JarShape;
+  @IfThere() @ValidateNested() @Type(() => SharesShape) @IsObject() shares?: SharesShape;
+  @IfThere() @ValidateNested() @Type(() => FeelShape) @IsObject() feel?: FeelShape;
+  @IfThere() @ValidateNested() @Type(() => JarShape) @IsObject() jar?: JarShape;
 }
 
 export class SeenGroundShape {
@@ -161,8 +164,8 @@ export class SeenGroundShape {
 
 export class HealingShape {
   @IsIn(TREATMENTS) treatment!: string;
-  @IsOptional() @IsIn(COVER_IDS) cover?: string;
-  @IsOptional() @IsNumber(isFiniteNumber) @Min(1) @Max(20) factor?: number;
+  @IfThere() @IsIn(COVER_IDS) cover?: string;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(1) @Max(20) factor?: number;
 }
 
 export class SoilShape {
@@ -178,13 +181,13 @@ export class SoilShape {
   @IsNumber(isFiniteNumber) @Min(0) @Max(5000) infiltrationMmPerHour!: number;
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) soilDepthM!: number;
   @IsSize(100) waterDepthM?: number;
-  @IsOptional() @ValidateNested() @Type(() => TextureShape) @IsObject() texture?: TextureShape;
-  @IsOptional() @ValidateNested() @Type(() => SeenGroundShape) @IsObject() seen?: SeenGroundShape;
-  @IsOptional() @IsIn(COMPACTIONS) compaction?: string;
-  @IsOptional() @ValidateNested() @Type(() => HealingShape) @IsObject() healing?: HealingShape;
-  @IsOptional() @IsLimits(0, 5000) infiltrationRange?: unknown;
-  @IsOptional() @IsLimits(1, 100) curveNumberRange?: unknown;
-  @IsOptional() @IsString() rateFrom?: string;
+  @IfThere() @ValidateNested() @Type(() => TextureShape) @IsObject() texture?: TextureShape;
+  @IfThere() @ValidateNested() @Type(() => SeenGroundShape) @IsObject() seen?: SeenGroundShape;
+  @IfThere() @IsIn(COMPACTIONS) compaction?: string;
+  @IfThere() @ValidateNested() @Type(() => HealingShape) @IsObject() healing?: HealingShape;
+  @IfThere() @IsLimits(0, 5000) infiltrationRange?: unknown;
+  @IfThere() @IsLimits(1, 100) curveNumberRange?: unknown;
+  @IfThere() @IsString() rateFrom?: string;
 }
 
 export class ZoneShape extends SoilShape {
@@ -198,7 +201,7 @@ export class FieldTestShape {
   @IsString() @IsNotEmpty() kind!: string;
   @IsString() name!: string;
   @ValidateIf((o: FieldTestShape) => o.zone !== null) @IsString() zone!: string | null;
-  @IsOptional() @IsPoint() at?: unknown;
+  @IfThere() @IsPoint() at?: unknown;
   @IsObject() sizes!: object;
   @IsArray() readings!: unknown[];
 }
@@ -206,30 +209,32 @@ export class FieldTestShape {
 export class ErosionShape {
   @IsNumber(isFiniteNumber) @Min(0) @Max(15_000) annualMm!: number;
   @IsSize(100_000) erosivity?: number;
-  @IsOptional() @IsIn([true, false]) onContour?: boolean;
+  @IfThere() @IsIn([true, false]) onContour?: boolean;
 }
 
 /** Zones are told apart by a byte a cell. */
 export const MOST_ZONES = 200;
 
 export class GroundShape extends SoilShape {
-  @IsOptional() @IsArray() @ArrayMaxSize(MOST_ZONES) @ValidateNested({ each: true }) @Type(() => ZoneShape) zones?: ZoneShape[];
-  @IsOptional() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => FieldTestShape) tests?: FieldTestShape[];
-  @IsOptional() @IsIn(GROUND_AS) as?: string;
+  @IfThere() @IsArray() @ArrayMaxSize(MOST_ZONES) @ValidateNested({ each: true }) @Type(() => ZoneShape) zones?: ZoneShape[];
+  @IfThere() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => FieldTestShape) tests?: FieldTestShape[];
+  @IfThere() @IsIn(GROUND_AS) as?: string;
   @IsSize(100) healedYears?: number;
-  @IsOptional() @ValidateNested() @Type(() => ErosionShape) @IsObject() erosion?: ErosionShape;
+  @IfThere() @ValidateNested() @Type(() => ErosionShape) @IsObject() erosion?: ErosionShape;
 }
 
 export class MethodsShape {
-  @IsOptional() @IsIn(TIME_METHODS) time?: string;
-  @IsOptional() @IsIn(PEAK_METHODS) peak?: string;
+  @IfThere() @IsIn(TIME_METHODS) time?: string;
+  @IfThere() @IsIn(PEAK_METHODS) peak?: string;
 }
 
 export class RunoffShape extends MethodsShape {
-  @IsOptional() @IsIn(LOSS_METHODS) loss?: string;
-  @IsOptional() @IsIn(WETNESSES) wetness?: string;
-  @IsOptional() @IsIn(ABSTRACTIONS) abstraction?: string;
-  @IsOptional() @IsObject() of?: object;
+  @IfThere() @IsIn(LOSS_METHODS) loss?: string;
+  @IfThere() @IsIn(WETNESSES) wetness?: string;
+  @IfThere() @IsIn(ABSTRACTIONS) abstraction?: string;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(1) @Max(50) hortonTimes?: number;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(0.1) @Max(60) hortonDecay?: number;
+  @IfThere() @IsObject() of?: object;
 }
 
 export class SurveyShape {

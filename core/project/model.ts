@@ -103,6 +103,8 @@ export interface RunoffSettings {
   readonly loss?: LossMethod;
   readonly wetness?: Wetness;
   readonly abstraction?: Abstraction;
+  readonly hortonTimes?: number;
+  readonly hortonDecay?: number;
   readonly time?: TimeMethod;
   readonly peak?: PeakMethod;
   /** Catchments, by pin or work, with methods of their own. */

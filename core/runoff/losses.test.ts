@@ -192,6 +192,17 @@ describe('Horton and Philip', () => {
     expect(soaked).toBeCloseTo(HORTON_DEPTH.evaluate({ f0: 76, fc: 13.5, k: 4.182, t: 2 }), 9);
     expect(sum(excessOf(hortonLaw(law), new Float64Array(24).fill(1), 1 / 12))).toBe(0);
   });
+  it('takes its first rate and slackening from the choice where it has them', () => {
+    const rain = new Float64Array(12).fill(10);
+    const runs = (more: object): number =>
+      sum(partRain(rain, 1 / 12, { soil: soil(), choice: { ...USUAL_LOSS, loss: 'horton', ...more } }).runsMm);
+    expect(runs({ hortonTimes: 9 })).toBeLessThan(runs({}));
+    expect(runs({ hortonDecay: 20 })).toBeGreaterThan(runs({}));
+    expect(runs({ hortonTimes: 1 })).toBeCloseTo(
+      sum(partRain(rain, 1 / 12, { soil: soil(), choice: { ...USUAL_LOSS, loss: 'constant' } }).runsMm),
+      9,
+    );
+  });
   it('a constant rate takes its first loss, then so much a step', () => {
     expect([...excessOf(constantLaw({ firstMm: 6, rateMmPerHour: 8 }), Float64Array.of(4, 10, 2), 0.5)]).toEqual([0, 10 - 2 - 4 * 0.8, 0]);
   });

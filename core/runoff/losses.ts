@@ -17,6 +17,9 @@ export interface LossChoice {
   readonly loss: LossMethod;
   readonly wetness: Wetness;
   readonly abstraction: Abstraction;
+  /** Of Horton: first rate over the last, and how fast it slackens [1/h]; left out, the usual. */
+  readonly hortonTimes?: number;
+  readonly hortonDecay?: number;
 }
 
 export const USUAL_LOSS: LossChoice = { loss: 'curve-number', wetness: 'average', abstraction: '0.2' };
@@ -68,12 +71,12 @@ export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
   },
   horton: {
     title: 'Horton',
-    says: `Takes in ${HORTON_TIMES} times your rate at first and slackens to it within the hour.`,
+    says: 'Takes in several times your rate at first and slackens to it within the hour.',
     fillsHollows: true,
     law: (soil, choice) => {
       const last = soil.infiltrationMmPerHour;
-      const first = last * Math.max(1, HORTON_TIMES * HORTON_WET[choice.wetness]);
-      return hortonLaw({ firstMmPerHour: first, lastMmPerHour: last, decayPerHour: HORTON_DECAY });
+      const first = last * Math.max(1, (choice.hortonTimes ?? HORTON_TIMES) * HORTON_WET[choice.wetness]);
+      return hortonLaw({ firstMmPerHour: first, lastMmPerHour: last, decayPerHour: choice.hortonDecay ?? HORTON_DECAY });
     },
   },
   constant: {

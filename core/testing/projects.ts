@@ -133,6 +133,8 @@ export const FULL_GROUND: Pick<Project, 'ground' | 'runoff'> = {
     loss: 'green-ampt',
     wetness: 'wet',
     abstraction: '0.05',
+    hortonTimes: 5,
+    hortonDecay: 3,
     time: 'path',
     peak: 'rational',
     of: { w1: { time: 'lag', peak: 'hydrograph' } },

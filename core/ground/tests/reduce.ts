@@ -75,7 +75,7 @@ export function testProblems(test: FieldTest, at = 'test'): TestProblem[] {
       do: 'Measure it again, in metres.',
     });
   }
-  if (test.safety !== undefined && !(test.safety >= 1 && test.safety <= 20)) {
+  if (test.safety !== undefined && !(typeof test.safety === 'number' && test.safety >= 1 && test.safety <= 20)) {
     return problem('safety', `a safety factor of ${told(test.safety)} is not between 1 and 20`, { field: 'safety', do: 'Take 2 or more.' });
   }
   if (!Array.isArray(test.readings) || test.readings.length > MOST_READINGS) {

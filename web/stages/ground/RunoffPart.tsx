@@ -1,10 +1,21 @@
 import { useState, type ReactNode } from 'react';
 import { PEAK_SAYS, PEAK_TITLES, type MethodsTold } from '#core/derive';
 import type { PeakMethod, TimeMethod } from '#core/project';
-import { ABSTRACTIONS, type Abstraction, LOSSES, LOSS_METHODS, type LossMethod, USUAL_LOSS, WETNESSES, type Wetness } from '#core/runoff';
+import {
+  ABSTRACTIONS,
+  type Abstraction,
+  HORTON_DECAY,
+  HORTON_TIMES,
+  LOSSES,
+  LOSS_METHODS,
+  type LossMethod,
+  USUAL_LOSS,
+  WETNESSES,
+  type Wetness,
+} from '#core/runoff';
 import { setRunoff, useAskGround } from '../../app/ground.ts';
 import { useDerived, useFormat, useProject, useView, useWorks } from '../../app/selectors.ts';
-import { Choose, Fact, Muted, Part, Row, Table } from '../../kit/index.ts';
+import { Choose, Fact, Muted, Part, Quantity, Row, Table } from '../../kit/index.ts';
 import { Working } from '../../works/Working.tsx';
 import { FlowChart } from './FlowChart.tsx';
 import { type MethodLine, MethodTable } from './MethodTable.tsx';
@@ -68,6 +79,27 @@ function LossPart({ told }: { readonly told: MethodsTold | null }): ReactNode {
             onChange={(abstraction) => setRunoff({ abstraction })}
           />
         </Row>
+      )}
+      {loss === 'horton' && (
+        <>
+          <Quantity
+            label="Times its last rate at first"
+            value={runoff.hortonTimes ?? HORTON_TIMES}
+            kind="number"
+            min={1}
+            max={50}
+            onChange={(hortonTimes) => setRunoff({ hortonTimes })}
+          />
+          <Quantity
+            label="Slackens by (1/h)"
+            value={runoff.hortonDecay ?? HORTON_DECAY}
+            kind="number"
+            min={0.1}
+            max={60}
+            onChange={(hortonDecay) => setRunoff({ hortonDecay })}
+          />
+          <Muted>Usual starting values, from memory; the last rate is what you measured.</Muted>
+        </>
       )}
       <Muted>The same for all the property; roofs, paving and pools go by their curve number of 98, apart from soil.</Muted>
     </Part>
