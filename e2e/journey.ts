@@ -193,7 +193,7 @@ export function journeys(open: () => Bench): void {
       await keys('Enter');
       await v.verdict(/storm of 60 min: 41 mm/);
       await v.stage('Ground');
-      await v.type('Soil depth to rock or water', '2');
+      await v.type('Soil depth to rock or a tight layer', '2');
       // A swale by typed places
       await v.stage('Works');
       await use('Draw a swale');

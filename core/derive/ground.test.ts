@@ -7,7 +7,7 @@ import { type Ground, type Project, UserError, type Zone } from '../project/inde
 import { readProject } from '../project/guard.ts';
 import { LOSS_METHODS, WETNESSES, runoffDepth } from '../runoff/index.ts';
 import { FULL_GROUND, LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
-import { registry } from '../works/index.ts';
+import { type Swale, registry } from '../works/index.ts';
 import { Memo, askGround, askLand, type GroundQuestions, verdict } from './index.ts';
 
 const GROUND = planeProject().ground as Ground;
@@ -359,6 +359,7 @@ describe('a file with one thing in its ground or runoff replaced', () => {
 });
 
 describe('any ground that is accepted', () => {
+  const deeper: Swale = { ...SWALE, levels: { floorM: LIP_M - 0.4, bankCrestM: LIP_M + 0.4 } };
   const soils = fc.record({
     soilGroup: fc.constantFrom('A' as const, 'B' as const, 'C' as const, 'D' as const),
     cover: fc.constantFrom('bare', 'paved', 'pasture-good', 'woods-fair', 'gravel', 'water'),
@@ -378,7 +379,7 @@ describe('any ground that is accepted', () => {
         (...[a, b, loss, time]) => {
           const project = planeProject(
             { ground: { ...GROUND, ...a, as: 'healed', erosion: { annualMm: 500 }, zones: [zone('z', ABOVE, b)] }, runoff: { loss, time } },
-            [{ ...SWALE, levels: { floorM: LIP_M - 0.4, bankCrestM: LIP_M + 0.4 } }, SILL],
+            [deeper, SILL],
           );
           const { derived: d } = derived(project);
           const now = derived({ ...project, ground: { ...GROUND, ...project.ground, as: 'now' } }).derived;

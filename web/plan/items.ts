@@ -2,7 +2,7 @@
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
-import { type Line, closed, distance, simplify } from '#core/geometry';
+import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
 import { workUi } from '../works/index.ts';
@@ -86,13 +86,25 @@ function linkItems({ result, selected }: Drawing): PlanItem[] {
   });
 }
 
-/** Where water leaves: the places of it that are told one by one. */
+/** Links that end this near a place where water leaves are told with it [m]. */
+const NEAR_EXIT_M = 15;
+
+/** Where water leaves: the places that are told one by one, and where an overflow crosses the line elsewhere. */
 function exitItems({ result, flowText }: Drawing): PlanItem[] {
-  return (result?.derived.exits ?? []).flatMap((exit, k): PlanItem[] => {
-    if (!exit.isPlace) return [];
-    const look = { role: 'exit', ...(exit.with.peakM3s > 0 ? { label: `${k + 1} leaves: ${flowText(exit.with.peakM3s)}` } : {}) };
-    return [{ id: `exit:${exit.id}`, version: version(exit.at, look), geometry: new OlPoint([...exit.at]), look }];
+  const mark = (id: string, at: Point, label: string | undefined): PlanItem => {
+    const look = { role: 'exit', ...(label === undefined ? {} : { label }) };
+    return { id: `exit:${id}`, version: version(at, look), geometry: new OlPoint([...at]), look };
+  };
+  const leaves = (m3s: number, start: string): string | undefined => (m3s > 0 ? `${start}: ${flowText(m3s)}` : undefined);
+  const exits = (result?.derived.exits ?? []).filter((e) => e.isPlace);
+  const places = exits.map((exit, k) => mark(exit.id, exit.at, leaves(exit.with.peakM3s, `${k + 1} leaves`)));
+  const elsewhere = (result?.derived.links ?? []).flatMap((link): PlanItem[] => {
+    const end = link.path[link.path.length - 1];
+    if (!end || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) return [];
+    const at: Point = [end[0], end[1]];
+    return exits.some((e) => distance(e.at, at) <= NEAR_EXIT_M) ? [] : [mark(link.outlet, at, leaves(link.peakM3s, 'leaves'))];
   });
+  return [...places, ...elsewhere];
 }
 
 /** Kinds of ground beside the property's, and where they were tested. */
