@@ -36,6 +36,8 @@ interface MapWindow {
 export interface Bench {
   readonly url: string;
   readonly browser: Browser;
+  /** Closes every page that was opened. */
+  readonly tidy: () => Promise<void>;
   readonly close: () => Promise<void>;
 }
 
@@ -52,8 +54,12 @@ export async function openBench(): Promise<Bench> {
   return {
     url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     browser,
+    tidy: async () => {
+      for (const context of browser.browserContexts()) if (context !== browser.defaultBrowserContext()) await context.close();
+    },
     close: async () => {
       await browser.close();
+      server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
     },
   };

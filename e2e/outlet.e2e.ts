@@ -1,5 +1,5 @@
 // One build, one server, one browser for all interface tests.
-import { afterAll, beforeAll } from '@jest/globals';
+import { afterAll, afterEach, beforeAll } from '@jest/globals';
 import { type Bench, openBench } from './driver.ts';
 import { ground } from './ground.ts';
 import { journeys } from './journey.ts';
@@ -17,7 +17,9 @@ const open = (): Bench => {
 beforeAll(async () => {
   bench = await openBench();
 }, 60000);
-afterAll(() => bench?.close());
+// Pages of a test that is over would go on holding memory and workers.
+afterEach(() => bench?.tidy(), 30000);
+afterAll(() => bench?.close(), 60000);
 
 journeys(open);
 keeping(open);
