@@ -50,6 +50,34 @@ describe('the command line', () => {
     );
     expect(text).not.toMatch(/NaN|Infinity/);
   });
+  it('answers questions about ground and runoff by name, and refuses what has no catchment', async () => {
+    type Reply<T> = { answer: T };
+    const methods = await run<Reply<{ tcMin: number; times: { method: string; tcMin: number | null }[]; losses: { runoffMm: number }[] }>>(
+      'ground',
+      project,
+      'methods',
+      '{"of":"w1"}',
+    );
+    expect(methods.answer.times.find((t) => t.method === 'lag')?.tcMin).toBe(methods.answer.tcMin);
+    expect(methods.answer.losses).toHaveLength(4);
+    const picture = await run<Reply<{ now: { soaksMm: number; standsMm: number; runsMm: number } }[]>>(
+      'ground',
+      project,
+      'picture',
+      '{"rain":{"depthMm":30,"durationMin":60}}',
+    );
+    const { soaksMm, standsMm, runsMm } = picture.answer[0].now;
+    expect(soaksMm + standsMm + runsMm).toBeCloseTo(30, 9);
+    expect(await refusal('ground', project, 'methods', '{"of":"nothing"}')).toBe('catchment.missing@');
+    expect(await refusal('ground', project, 'soil')).toBe('question.unknown@');
+    expect(await refusal('ground', put('bare.json', planeProject({ ground: null })), 'methods', '{"of":"w1"}')).toBe('ground.missing@');
+    // The demo's ring test is read from its file.
+    const tests = await run<Reply<{ isSteady: boolean; design: { rateMmPerHour: number } }[]>>('ground', 'demo/demo.outlet', 'tests');
+    expect(tests.answer.map((t) => t.isSteady)).toEqual([true]);
+    expect(tests.answer[0].design.rateMmPerHour).toBeCloseTo(13, 9);
+    const depth = await run<{ result: number }>('calc', 'runoff.green-ampt-depth', '{"K":6.5,"s":56.8,"t":1}');
+    expect(Math.abs(depth.result - 31.7)).toBeLessThan(0.1);
+  });
   it('answers questions about the land by name', async () => {
     type Reply<T> = { question: string; answer: T };
     const slope = await run<Reply<(number | null)[]>>('land', project, 'layer', '{"layer":"slope"}');
