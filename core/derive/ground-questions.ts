@@ -141,7 +141,7 @@ export function methodsOf(project: Project, context: LandContext, { of }: { read
     times,
     peaks,
     losses,
-    spread: explainSpread({ peaks, times, losses, intensity: rational.intensity, tcMin }),
+    spread: explainSpread({ peaks, times, losses, tcMin }),
   };
 }
 

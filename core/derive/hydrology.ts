@@ -22,6 +22,7 @@ import {
   retentionOf,
   stormCurveNumber,
   unitPeakOf,
+  weighed,
 } from '../runoff/index.ts';
 import type { Gathered } from './catchments.ts';
 import { type TimeFacts, timeBy } from './concentration.ts';
@@ -75,11 +76,6 @@ export interface Watershed {
   readonly flow: () => FlowParts;
 }
 
-const mean = (parts: Parts, valueOf: (part: Parts[number]) => number): number => {
-  const area = parts.reduce((a, p) => a + p.areaM2, 0);
-  return area === 0 ? valueOf(parts[0]) : parts.reduce((a, p) => a + p.areaM2 * valueOf(p), 0) / area;
-};
-
 /** Brings a catchment together with the kinds of ground it has. */
 export function watershedOf(
   gathered: Gathered,
@@ -92,9 +88,9 @@ export function watershedOf(
   return {
     gathered,
     parts,
-    curveNumber: mean(parts, (p) => p.soil.curveNumber),
-    runoffC: mean(parts, (p) => p.soil.runoffC(gathered.catchment.meanSlope)),
-    kerbyN: mean(parts, (p) => p.soil.cover.surface.kerbyN),
+    curveNumber: weighed(parts, (soil) => soil.curveNumber),
+    runoffC: weighed(parts, (soil) => soil.runoffC(gathered.catchment.meanSlope)),
+    kerbyN: weighed(parts, (soil) => soil.cover.surface.kerbyN),
     flow: on.flow,
   };
 }
@@ -207,7 +203,7 @@ export function rationalPeaks(
   const sealedHa = hard.reduce((a, p) => a + p.areaM2, 0) / 1e4;
   const soon = (): number =>
     sheet.use(RATIONAL_PEAK, {
-      C: mean(hard, (p) => p.soil.runoffC(0)),
+      C: weighed(hard, (soil) => soil.runoffC(0)),
       i: intensityOver(on, Math.min(tcMin, MIN_CONCENTRATION_MIN), sheet),
       A: sealedHa,
     });

@@ -64,7 +64,6 @@ export interface SpreadFacts {
   readonly peaks: readonly (Told & { readonly method: PeakMethod })[];
   readonly times: readonly { readonly tcMin: number | null; readonly unfit: readonly string[] }[];
   readonly losses: readonly { readonly runoffMm: number; readonly title: string }[];
-  readonly intensity: number;
   readonly tcMin: number;
 }
 

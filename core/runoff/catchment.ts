@@ -44,10 +44,10 @@ export function partCatchment(
   return { runsMm, standsMm, soaksMm, byPart, runoffMm: sum(runsMm), rainMm: sum(stepsMm) };
 }
 
-/** A value of each part, weighed by area. */
-export function weighed(parts: readonly GroundPart[], valueOf: (soil: LossSoil) => number): number {
+/** A value of each part, weighed by area; of parts without any area, that of the first. */
+export function weighed<S>(parts: readonly { readonly soil: S; readonly areaM2: number }[], valueOf: (soil: S) => number): number {
   const area = parts.reduce((a, p) => a + p.areaM2, 0);
-  return area === 0 ? 0 : parts.reduce((a, p) => a + p.areaM2 * valueOf(p.soil), 0) / area;
+  return area === 0 ? valueOf(parts[0].soil) : parts.reduce((a, p) => a + p.areaM2 * valueOf(p.soil), 0) / area;
 }
 
 export const RUNOFF_ADDED = defineFormula(
