@@ -144,9 +144,9 @@ describe('a file with one thing in its ground or runoff replaced', () => {
         const text = JSON.stringify([d, answers], (_, v: unknown) => (typeof v === 'number' && Number.isNaN(v) ? 'NOT A NUMBER' : v));
         expect(text).not.toContain('NOT A NUMBER');
       }),
-      { seed: 5, numRuns: 400 },
+      { seed: 5, numRuns: 260 },
     );
-    expect(taken).toBeGreaterThan(20);
+    expect(taken).toBeGreaterThan(12);
   });
 });
 
