@@ -19,6 +19,10 @@ const Plain = styled.table`
     color: var(--muted);
     font-family: ${FONT.text};
   }
+  th:not(:first-child),
+  td:not(:first-child) {
+    padding-left: 10px;
+  }
   th:first-child,
   td:first-child {
     text-align: left;

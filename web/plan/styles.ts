@@ -216,7 +216,14 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       zIndex: -1, // names of what stands in it come first
       fill: new Fill({ color: rgba(p.clay, l.isSelected === true ? 0.24 : 0.1) }),
       stroke: new Stroke({ color: p.clayText, width: l.isSelected === true ? 2.4 : 1.3, lineDash: [2, 4] }),
-      ...withText(label(l.label, p, { colour: p.clayText, offsetY: 0 })),
+    }),
+    // Its name stands over its northern edge, clear of what is inside.
+    new Style({
+      geometry: (feature) => {
+        const [west, , east, north] = (feature.getGeometry() as Geometry).getExtent();
+        return new Point([(west + east) / 2, north]);
+      },
+      ...withText(label(l.label, p, { colour: p.clayText, offsetY: -9 })),
     }),
   ],
   test: (l, p) => [

@@ -5,7 +5,7 @@ import { setGround } from '../../app/ground.ts';
 import { setLand, useLand } from '../../app/land.ts';
 import { useAskRain } from '../../app/rain.ts';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';
-import { Button, Fact, Inline, Muted, Part, Quantity, Table, Toggle } from '../../kit/index.ts';
+import { Button, Inline, Muted, Part, Quantity, Table, Toggle } from '../../kit/index.ts';
 import { Working } from '../../works/Working.tsx';
 
 /** Loss many soils are held to bear for good [t/(ha yr)]: common practice. */
@@ -116,7 +116,7 @@ export function ErosionPart(): ReactNode {
               yearsText(w.yearsToFifth, format),
             ])}
           />
-          <Fact label="Silt counted at" value="1.2 t a cubic metre" />
+          <Muted>Silt is counted at 1.2 t/m³ as it settles.</Muted>
         </Part>
       )}
       {told && (

@@ -9,7 +9,7 @@ const Group = styled(RadioGroup)`
 `;
 const Line = styled(Radio)<{ $columns: number }>`
   display: grid;
-  grid-template-columns: 20px 1fr ${({ $columns }) => `repeat(${$columns}, 84px)`};
+  grid-template-columns: 20px 1fr ${({ $columns }) => `repeat(${$columns}, 96px)`};
   gap: 0 6px;
   padding: 6px 0;
   border-bottom: 1px solid var(--line);
@@ -64,7 +64,7 @@ const Line = styled(Radio)<{ $columns: number }>`
 `;
 const Head = styled.div<{ $columns: number }>`
   display: grid;
-  grid-template-columns: 20px 1fr ${({ $columns }) => `repeat(${$columns}, 84px)`};
+  grid-template-columns: 20px 1fr ${({ $columns }) => `repeat(${$columns}, 96px)`};
   gap: 0 6px;
   color: var(--muted);
   text-align: right;
