@@ -146,8 +146,11 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     for (const entry of Object.entries(set)) setPath(test, entry, KEPT_NULL);
   },
   'test.remove': (d, { id }) => {
-    const { tests = [] } = groundIn(d);
+    const ground = groundIn(d);
+    const { tests = [], zones = [] } = ground;
     tests.splice(indexIn(tests, id), 1);
+    // The rates taken from it stay, but nothing stands behind them any more.
+    for (const soil of [ground, ...zones]) if (soil.rateFrom === id) delete soil.rateFrom;
   },
   'runoff.set': (d, { runoff }) => {
     d.runoff = asDraft(runoff);

@@ -12,6 +12,7 @@ import {
   firstInterceptor,
   interceptorCells,
   membersOf,
+  setOf,
   shapeOf,
   upstreamOf,
 } from '../terrain/index.ts';
@@ -62,18 +63,14 @@ function gather(
   return { ...made, key: memo.stamp(step.name) };
 }
 
-/** Cells marked, with those that bear the mark. */
-function marked(flow: GroundModel['flow'], label: Int16Array, k: number): CellSet {
-  const members = membersOf(flow, label, k);
-  const mask = new Uint8Array(label.length);
-  for (const i of members) mask[i] = 1;
-  return { mask, members };
-}
-
 /** What runs onto each work directly, its own cells included. */
 export function workCatchments(model: GroundModel, met: Interception, memo: Memo): Gathered[] {
   return met.works.map((id, k) =>
-    gather(id, { name: `catchment:${id}`, key: `${met.key}|${k}` }, { model, memo, cells: () => marked(model.flow, met.label, k + 1) }),
+    gather(
+      id,
+      { name: `catchment:${id}`, key: `${met.key}|${k}` },
+      { model, memo, cells: () => setOf(membersOf(model.flow, met.label, k + 1), met.label.length) },
+    ),
   );
 }
 
@@ -127,12 +124,11 @@ export function exitGrounds(model: GroundModel, project: Project, on: { readonly
     const cells = (): CellSet => upstreamOf(flow, exit.cells);
     const whole = gather(id, { name: `exit:${k}`, key }, { model, memo, cells });
     if (met.works.length === 0) return { exit, id, whole, uncaught: whole };
-    const open = (): CellSet => {
-      const members = whole.members.filter((i) => met.label[i] === 0);
-      const mask = new Uint8Array(grid.z.length);
-      for (const i of members) mask[i] = 1;
-      return { mask, members };
-    };
+    const open = (): CellSet =>
+      setOf(
+        whole.members.filter((i) => met.label[i] === 0),
+        grid.z.length,
+      );
     return { exit, id, whole, uncaught: gather(id, { name: `exit-open:${k}`, key: `${key}|${met.key}` }, { model, memo, cells: open }) };
   });
 }

@@ -23,8 +23,8 @@ export interface TimeFacts {
   readonly curveNumber: number;
   readonly runoffC: number;
   readonly kerbyN: number;
-  /** Rain of a day passed one year in two [mm]; null where the table does not tell. */
-  readonly dayRainMm: number | null;
+  /** Rain of a day passed one year in two, and whether it is carried on beyond the table; null where the table does not tell. */
+  readonly dayRain: { readonly mm: number; readonly isCarried: boolean } | null;
   readonly parts: () => FlowParts;
 }
 
@@ -40,9 +40,9 @@ const anywhere = (): null => null;
 const long = ({ catchment }: TimeFacts): number => Math.max(1, catchment.longestPathM);
 
 function byPath(facts: TimeFacts, sheet: Worksheet): number | null {
-  if (facts.dayRainMm === null) return null;
+  if (facts.dayRain === null) return null;
   const { sheet: thin, shallow, channel } = facts.parts();
-  let minutes = sheet.use(SHEET_TIME, { n: thin.coefficient, L: thin.lengthM, P2: facts.dayRainMm, s: thin.slope });
+  let minutes = sheet.use(SHEET_TIME, { n: thin.coefficient, L: thin.lengthM, P2: facts.dayRain.mm, s: thin.slope });
   if (shallow.lengthM > 0) {
     const V = sheet.use(SHALLOW_VELOCITY, { k: shallow.coefficient, s: shallow.slope });
     minutes += sheet.use(TRAVEL_TIME, { L: shallow.lengthM, V });
@@ -54,12 +54,12 @@ function byPath(facts: TimeFacts, sheet: Worksheet): number | null {
   return minutes;
 }
 
-export const TIME_METHOD_OF: Readonly<Record<TimeMethod, Method>> = {
+const TIME_METHOD_OF: Readonly<Record<TimeMethod, Method>> = {
   lag: {
     title: 'Watershed lag',
-    minutes: ({ catchment, curveNumber, ...rest }, sheet) => {
-      const l = long({ catchment, curveNumber, ...rest });
-      const L = sheet.use(NRCS_LAG, { l, CN: curveNumber, Y: Math.max(0.1, 100 * catchment.meanSlope) });
+    minutes: (facts, sheet) => {
+      const Y = Math.max(0.1, 100 * facts.catchment.meanSlope);
+      const L = sheet.use(NRCS_LAG, { l: long(facts), CN: facts.curveNumber, Y });
       return sheet.use(CONCENTRATION_FROM_LAG, { L });
     },
     unfit: (facts) => (hectares(facts) > 800 ? 'made for catchments under 8 km²' : null),
@@ -67,7 +67,10 @@ export const TIME_METHOD_OF: Readonly<Record<TimeMethod, Method>> = {
   path: {
     title: 'Along the flow path',
     minutes: byPath,
-    unfit: ({ dayRainMm }) => (dayRainMm === null ? 'needs the day’s rain of 1 in 2 years, which the table does not hold' : null),
+    unfit: ({ dayRain }) => {
+      if (dayRain === null) return 'needs the day’s rain of 1 in 2 years, which the table does not hold';
+      return dayRain.isCarried ? 'the day’s rain is carried on beyond your table' : null;
+    },
   },
   kirpich: {
     title: 'Kirpich',

@@ -31,7 +31,7 @@ import { type GridSource, type GroundModel, type Progress, groundModel, hollowsI
 import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
-import { canHeal, groundAt, stateOf, surfaceMap, surfacesOf } from './surfaces.ts';
+import { canHeal, groundAt, surfaceMap, surfacesOf } from './surfaces.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
 import { type Hydrology, hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
@@ -145,7 +145,8 @@ function tracedLinks(project: Project, model: GroundModel, on: { stores: readonl
 function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
   const { memo, bound } = on;
   const { ground } = project;
-  const surfaces = surfacesOf({ features: project.features, ground: ground ?? UNKNOWN_GROUND }, ground ? stateOf(ground) : NOW);
+  const map = surfaceMap(project, model, memo);
+  const surfaces = map?.surfaces ?? surfacesOf({ features: project.features, ground: UNKNOWN_GROUND }, NOW);
   const site: Site = {
     grid: model.grid,
     outline: project.site.outline,
@@ -158,12 +159,10 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const catchments = gathered.map((g) => g.catchment);
   const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];
-  const hydrology = hydrologyOf({ project, model, memo }, { bound, catchments: gathered, exits: exits.map((e) => e.whole) });
+  const hydrology = hydrologyOf({ project, model, memo, map }, { bound, catchments: gathered, exits: exits.map((e) => e.whole) });
   const under = groundUnder(stores, works, surfaces);
   const soaksIn = new Map([...under].map(([id, u]) => [id, u.rateMmPerHour]));
-  const inside = project.site.outline.length >= 3 ? insideOf(model, project, memo) : null;
-  const map = hydrology.weather?.map ?? surfaceMap(project, { grid: model.grid, groundKey: model.ground, memo });
-  const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside });
+  const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside: insideOf(model, project, memo) });
   const links = tracedLinks(project, model, { stores, met, memo });
   const springs = springsOf(project, model, { met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
@@ -210,7 +209,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     hollows: hollowsIn(model, memo).flatMap((h) => (h.isNoise ? [] : [hollowJson(h)])),
     springs,
     groundAs: ground && canHeal(ground) ? (ground.as ?? 'now') : 'now',
-    grounds: ground ? groundsOf({ ...project, ground }, { model, memo, surfaces, storm: hydrology.storm }) : [],
+    grounds: ground && map ? groundsOf({ ...project, ground }, { model, memo, map, storm }) : [],
     exits: leaving.map((l) => l.told),
     erosion: erosion?.told ?? null,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),

@@ -4,6 +4,7 @@ import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import type { Erosion, Ground } from '../project/index.ts';
 import {
   DELIVERY,
+  PLOT_M,
   RAIN_EROSIVITY,
   RUSLE_LENGTH,
   RUSLE_STEEPNESS,
@@ -19,9 +20,9 @@ import { type GroundModel, slopesIn } from './terrain-steps.ts';
 import type { DerivedErosion, SedimentIn } from './types.ts';
 
 /** Share of a store taken by silt at which it is time to dig: common practice. */
-export const SILT_SHARE = 0.2;
+const SILT_SHARE = 0.2;
 
-export const erosivityOf = ({ erosivity, annualMm }: Erosion): number => erosivity ?? RAIN_EROSIVITY.evaluate({ P: annualMm });
+const erosivityOf = ({ erosivity, annualMm }: Erosion): number => erosivity ?? RAIN_EROSIVITY.evaluate({ P: annualMm });
 
 export interface ErosionOn {
   readonly model: GroundModel;
@@ -31,10 +32,10 @@ export interface ErosionOn {
 }
 
 /** Soil loss of each cell [t/(ha yr)], NaN without ground. Works that catch water cut slopes short. */
-export function soilLossMap({ erosion }: Ground & { readonly erosion: Erosion }, { model, memo, map, met }: ErosionOn): Float32Array {
+export function soilLossMap(erosion: Erosion, { model, memo, map, met }: ErosionOn): Float32Array {
   const slopes = slopesIn(model, memo);
   const terrain = memo.step('terrain-factor', `${model.key}|${met.key}`, () =>
-    terrainFactor({ grid: model.grid, filled: model.filled, flow: model.flow, slopes, breaks: met.works.length > 0 ? met : null }),
+    terrainFactor({ grid: model.grid, filled: model.filled, flow: model.flow, slopes, stops: met.works.length > 0 ? met.owner : null }),
   );
   const facts = map.surfaces.map((s) => s.facts);
   const key = `${memo.stamp('terrain-factor')}|${memo.stamp('surfaces')}|${JSON.stringify([erosion, facts])}`;
@@ -53,7 +54,7 @@ function sumOver(loss: Float32Array, members: Int32Array, cellM: number): number
 }
 
 /** Soil that reaches each store in a mean year, and how long until a fifth of it is silt. */
-export function sedimentIn(
+function sedimentIn(
   loss: Float32Array,
   on: { readonly model: GroundModel; readonly memo: Memo; readonly stores: readonly Store[]; readonly gathered: readonly Gathered[] },
 ): { readonly works: SedimentIn[]; readonly lines: WorksheetLine[] } {
@@ -73,10 +74,10 @@ export function sedimentIn(
 }
 
 /** Sum and number of cells of each surface inside the property line. */
-function sumsOf(loss: Float32Array, { surfaces, index }: SurfaceMap, inside: Uint8Array | null): { sum: number; count: number }[] {
+function sumsOf(loss: Float32Array, { surfaces, index }: SurfaceMap, inside: Uint8Array): { sum: number; count: number }[] {
   const sums = surfaces.map(() => ({ sum: 0, count: 0 }));
   for (let i = 0; i < loss.length; i++) {
-    if (loss[i] !== loss[i] || (inside && inside[i] === 0)) continue;
+    if (loss[i] !== loss[i] || inside[i] === 0) continue;
     const own = sums[index[i]];
     own.sum += loss[i];
     own.count++;
@@ -91,14 +92,13 @@ export function erosionOf(
     readonly map: SurfaceMap | null;
     readonly stores: readonly Store[];
     readonly gathered: readonly Gathered[];
-    readonly inside: Uint8Array | null;
+    readonly inside: Uint8Array;
   },
 ): { readonly told: DerivedErosion; readonly lines: readonly WorksheetLine[] } | null {
-  const { model, map, inside } = on;
+  const { model, map, inside, memo } = on;
   if (!ground?.erosion || !map) return null;
-  const { memo } = on;
-  const loss = soilLossMap({ ...ground, erosion: ground.erosion }, { ...on, map });
-  const key = `${memo.stamp('soil-loss')}|${memo.stamp('inside')}|${inside ? 1 : 0}`;
+  const loss = soilLossMap(ground.erosion, { ...on, map });
+  const key = `${memo.stamp('soil-loss')}|${memo.stamp('inside')}`;
   const sums = memo.step('soil-loss-sums', key, () => sumsOf(loss, map, inside));
   const count = sums.reduce((a, s) => a + s.count, 0);
   const sum = sums.reduce((a, s) => a + s.sum, 0);
@@ -113,19 +113,17 @@ export function erosionOf(
       bySurface: map.surfaces.map(({ id, name }, k) => ({ id, name, perHaT: sums[k].count > 0 ? sums[k].sum / sums[k].count : null })),
       works,
     },
-    lines: [...plotWorking(ground, map), ...lines],
+    lines: [...plotWorking(ground.erosion, map), ...lines],
   };
 }
 
 /** The working of one slope of the plot the equation was made on, for each kind of ground: what the map does cell by cell. */
-function plotWorking(ground: Ground, { surfaces }: SurfaceMap): WorksheetLine[] {
-  const { erosion } = ground;
-  if (!erosion) return [];
+function plotWorking(erosion: Erosion, { surfaces }: SurfaceMap): WorksheetLine[] {
   return surfaces.flatMap(({ id, facts }) => {
     if (facts.cover.isSealed) return [];
     const sheet = new Worksheet(id);
     const R = erosion.erosivity ?? sheet.use(RAIN_EROSIVITY, { P: erosion.annualMm });
-    const [λ, S] = [22.13, 0.09];
+    const [λ, S] = [PLOT_M, 0.09];
     const LS = sheet.use(RUSLE_LENGTH, { λ, S }) * sheet.use(RUSLE_STEEPNESS, { s: S });
     sheet.use(SOIL_LOSS, {
       R,

@@ -1,6 +1,6 @@
 // The longest way water takes through a catchment, split into the parts it runs differently in.
 import { longestSheet } from '../runoff/index.ts';
-import { flowPath } from '../terrain/index.ts';
+import { flowPath, setOf } from '../terrain/index.ts';
 import type { Gathered } from './catchments.ts';
 import type { SurfaceMap } from './surfaces.ts';
 import type { GroundModel } from './terrain-steps.ts';
@@ -49,9 +49,8 @@ function slopeBetween(along: Along, from: number, to: number): number {
 /** Splits the longest way of a catchment: a sheet at first, then shallow runnels, a channel where enough ground drains in. */
 export function flowParts(model: GroundModel, { catchment, members }: Gathered, { surfaces, index }: SurfaceMap): FlowParts {
   const { grid, flow } = model;
-  const mask = new Uint8Array(grid.z.length);
-  for (let k = 0; k < members.length; k++) mask[members[k]] = 1;
-  const path = flowPath({ grid, flow: flow }, catchment.farthest, (cell) => mask[cell] === 1);
+  const { mask } = setOf(members, grid.z.length);
+  const path = flowPath(model, catchment.farthest, (cell) => mask[cell] === 1);
   const surfaceAt = (k: number): (typeof surfaces)[number]['facts']['cover']['surface'] =>
     surfaces[index[path.cells[k]]].facts.cover.surface;
   // Half a cell at either end, as the catchment's own length has it.

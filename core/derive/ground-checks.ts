@@ -1,8 +1,6 @@
 import type { Check } from '../contract/index.ts';
 import { checkGround } from '../checks/index.ts';
 import type { Project } from '../project/index.ts';
-import { timeBy } from './concentration.ts';
-import { dayRainOf, regionOf, timeFactsOf } from './hydrology.ts';
 import { unfitPeak } from './method-words.ts';
 import type { GroundUnder } from './soak.ts';
 import type { DerivedErosion } from './types.ts';
@@ -23,14 +21,10 @@ export function groundChecks(
   const runoff = on.hydrology.runoff.get(id)?.runoff;
   const under = on.under.get(id);
   if (!rain || !timed || !runoff || !under) return [];
-  const { watershed, choice } = timed;
-  const carried = choice.time === 'path' && dayRainOf(rain)?.isCarried ? ['the day’s rain is carried on beyond your table'] : [];
-  const { areaM2 } = watershed.gathered.catchment;
-  const words = { areaM2, runoffMm: runoff.runoffMm, tcMin: runoff.tcMin, curveNumber: watershed.curveNumber };
   return checkGround(
     {
-      unfitTime: [...timeBy(choice.time, timeFactsOf(watershed, rain)).unfit, ...carried],
-      unfitPeak: unfitPeak(choice.peak, { ...words, choice, returnYears: rain.storm.returnYears, hasRegion: regionOf(rain) !== null }),
+      unfitTime: timed.unfit,
+      unfitPeak: unfitPeak(timed.choice.peak, { timed, rain, runoffMm: runoff.runoffMm }),
       tcMin: runoff.tcMin,
       peakM3s: runoff.chosenPeakM3s,
       isTested: under.isTested,

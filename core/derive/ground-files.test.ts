@@ -2,38 +2,14 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { applyCommand } from '../commands/index.ts';
 import type { Command } from '../commands/index.ts';
-import type { FieldTest, Soil } from '../ground/index.ts';
-import { type Ground, type Project, UserError, type Zone } from '../project/index.ts';
+import type { FieldTest } from '../ground/index.ts';
+import { type Project, UserError } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { LOSS_METHODS } from '../runoff/index.ts';
+import { ABOVE, GROUND, ask, box, zone } from '../testing/ground.ts';
 import { FULL_GROUND, LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
+import { type Tree, pathsIn, replacedAt, withFaults } from '../testing/trees.ts';
 import { type Swale, registry } from '../works/index.ts';
-import { Memo, askGround, type GroundQuestions } from './index.ts';
-
-const GROUND = planeProject().ground as Ground;
-const box = (x0: number, y0: number, [x1, y1]: readonly [number, number]): [number, number][] => [
-  [x0, y0],
-  [x1, y0],
-  [x1, y1],
-  [x0, y1],
-];
-const zone = (id: string, ring: [number, number][], change: Partial<Soil> = {}): Zone => ({ ...GROUND, id, name: id, ring, ...change });
-const context = () => ({
-  registry,
-  memo: new Memo(),
-  grids: () => {
-    throw new Error('inline');
-  },
-});
-function ask<K extends keyof GroundQuestions>(
-  name: K,
-  project: Project,
-  args: Parameters<GroundQuestions[K]> extends [unknown, unknown, infer A] ? A : unknown,
-): ReturnType<GroundQuestions[K]> {
-  return askGround(name, project, { context: context(), args }) as ReturnType<GroundQuestions[K]>;
-}
-/** Above the swale, all across the map. */
-const ABOVE = box(0, 104, [202, 202]);
 
 describe('commands on the ground', () => {
   const run = (project: Project, command: Command): Project => applyCommand(project, command, registry).project;
@@ -73,6 +49,14 @@ describe('commands on the ground', () => {
     expect(p.ground?.tests?.[0]).toMatchObject({ zone: null, safety: 3 });
     expect(readProject(JSON.parse(JSON.stringify(p)), registry).ground?.tests).toHaveLength(1);
   });
+  it('take a test away: the rate it gave stays, no longer called tested', () => {
+    const tested = { ...z1, rateFrom: 't1', infiltrationMmPerHour: 17 };
+    const project = planeProject({ ground: { ...GROUND, rateFrom: 't1', zones: [tested], tests: [RING] } });
+    const { ground } = run(project, { type: 'test.remove', payload: { id: 't1' } });
+    expect(ground?.tests).toEqual([]);
+    for (const soil of [ground, ground?.zones?.[0]]) expect(soil).not.toHaveProperty('rateFrom');
+    expect(ground?.zones?.[0].infiltrationMmPerHour).toBe(17);
+  });
   it.each<[string, Command]>([
     ['id.taken', { type: 'zone.add', payload: { zone: z1 } }],
     ['project.isRing', { type: 'zone.add', payload: { zone: zone('z2', box(0, 0, [9, 9]).slice(0, 2)) } }],
@@ -89,6 +73,7 @@ describe('commands on the ground', () => {
       },
     ],
     ['ground.twice', { type: 'ground.set', payload: { ground: { ...GROUND, zones: [z1, z1] } } }],
+    ['ground.rate-from', { type: 'zone.change', payload: { id: 'z1', set: { rateFrom: 'nowhere' } } }],
     ['test.zone', { type: 'test.add', payload: { test: { ...RING, zone: 'nowhere' } } }],
     ['test.kind', { type: 'test.add', payload: { test: { ...RING, kind: 'spade' } } }],
     ['id.missing', { type: 'test.change', payload: { id: 't9', set: {} } }],
@@ -111,26 +96,16 @@ describe('commands on the ground', () => {
 });
 
 describe('a file with one thing in its ground or runoff replaced', () => {
-  type Tree = Record<string, unknown>;
   const whole = JSON.parse(JSON.stringify({ ...planeProject(), ...FULL_GROUND })) as Tree;
-  const pathsIn = (tree: Tree, before: string): string[] =>
-    Object.entries(tree).flatMap(([key, value]) => {
-      const path = `${before}.${key}`;
-      return typeof value === 'object' && value !== null ? [path, ...pathsIn(value as Tree, path)] : [path];
-    });
   const paths = ['ground', 'runoff'].flatMap((key) => [key, ...pathsIn(whole[key] as Tree, key)]);
   it('is refused in words, or can be computed and asked about without a fault', () => {
     const odd = fc.constantFrom<unknown>(0, -1, 1e-9, 0.5, 7, 99, 1e9, null, '', 'x', 'bare', [], {}, [1, 2], [[1, 2]], [2, 'x'], true);
     let taken = 0;
     fc.assert(
       fc.property(fc.constantFrom(...paths), odd, (path, value) => {
-        const json = structuredClone(whole);
-        const keys = path.split('.');
-        const last = keys.pop() ?? '';
-        keys.reduce<Tree>((at, key) => at[key] as Tree, json)[last] = value;
         let project: Project;
         try {
-          project = readProject(json, registry);
+          project = readProject(replacedAt(whole, path, value), registry);
         } catch (error) {
           if (!(error instanceof UserError)) throw error;
           expect(error.problems[0].do.length).toBeGreaterThan(5);
@@ -141,8 +116,7 @@ describe('a file with one thing in its ground or runoff replaced', () => {
         const answers = project.ground
           ? [ask('tests', project, {}), ask('picture', project, { rain: null }), ask('methods', project, { of: 'w1' })]
           : [];
-        const text = JSON.stringify([d, answers], (_, v: unknown) => (typeof v === 'number' && Number.isNaN(v) ? 'NOT A NUMBER' : v));
-        expect(text).not.toContain('NOT A NUMBER');
+        expect(withFaults([d, answers])).not.toContain('NOT FINITE');
       }),
       { seed: 5, numRuns: 260 },
     );
@@ -182,9 +156,7 @@ describe('any ground that is accepted', () => {
             expect(r.chosenPeakM3s).toBeLessThanOrEqual(1.02 * now.runoff[k].chosenPeakM3s + 1e-9);
           });
           expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
-          expect(JSON.stringify(d, (_, v: unknown) => (typeof v === 'number' && !Number.isFinite(v) ? 'NOT FINITE' : v))).not.toContain(
-            'NOT FINITE',
-          );
+          expect(withFaults(d)).not.toContain('NOT FINITE');
         },
       ),
       { seed: 51, numRuns: 25 },

@@ -1,43 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Soil } from '../ground/index.ts';
-import { type Ground, type Project, UserError, type Zone } from '../project/index.ts';
+import { type Ground, type Project, type TerrainInline, UserError } from '../project/index.ts';
 import { LOSS_METHODS, WETNESSES, runoffDepth } from '../runoff/index.ts';
+import { ABOVE, GROUND, ask, box, context, withGround, zone } from '../testing/ground.ts';
 import { derived, planeProject } from '../testing/projects.ts';
-import { registry } from '../works/index.ts';
-import { Memo, askGround, askLand, type GroundQuestions, verdict } from './index.ts';
+import { rareFactor } from './hydrology.ts';
+import { askLand, verdict } from './index.ts';
 
-const GROUND = planeProject().ground as Ground;
-const box = (x0: number, y0: number, [x1, y1]: readonly [number, number]): [number, number][] => [
-  [x0, y0],
-  [x1, y0],
-  [x1, y1],
-  [x0, y1],
-];
-const zone = (id: string, ring: [number, number][], change: Partial<Soil> = {}): Zone => ({ ...GROUND, id, name: id, ring, ...change });
-const withGround = (change: Partial<Ground>, more: Partial<Project> = {}): Project =>
-  planeProject({ ground: { ...GROUND, ...change }, ...more });
-const context = () => ({
-  registry,
-  memo: new Memo(),
-  grids: () => {
-    throw new Error('inline');
-  },
-});
-function ask<K extends keyof GroundQuestions>(
-  name: K,
-  project: Project,
-  args: Parameters<GroundQuestions[K]> extends [unknown, unknown, infer A] ? A : unknown,
-): ReturnType<GroundQuestions[K]> {
-  return askGround(name, project, { context: context(), args }) as ReturnType<GroundQuestions[K]>;
-}
 const told = (project: Project): string =>
   verdict('ground', project, { derived: derived(project).derived, system: 'metric', selected: null })
     .map((p) => p.text)
     .join('')
     .replace(/\s/g, ' ');
-/** Above the swale, all across the map. */
-const ABOVE = box(0, 104, [202, 202]);
-
 describe('zones', () => {
   it('shed by their own numbers, added by area', () => {
     const bare = zone('bare', box(0, 150, [202, 202]), { cover: 'bare' });
@@ -157,6 +130,20 @@ describe('methods side by side', () => {
     expect(way.sheet.slope).toBeCloseTo(0.1, 3);
     expect(way.sheet.lengthM + way.shallow.lengthM).toBeCloseTo(derived(planeProject()).derived.catchments[0].longestPathM, 6);
   });
+  it('a valley has a channel from where two hectares run in, its fall that of the valley floor', () => {
+    // Sides of 20 % to a floor that falls 5 % southwards along x = 101.
+    const z = Array.from({ length: 101 * 101 }, (_, i) => {
+      const [x, y] = [((i % 101) + 0.5) * 2, (101 - Math.floor(i / 101) - 0.5) * 2];
+      return 100 + 0.05 * y + 0.2 * Math.abs(x - 101);
+    });
+    const terrain = { ...(planeProject().terrain as TerrainInline), z };
+    const way = ask('way', planeProject({ terrain, pins: [{ id: 'k1', at: [101, 21] }] }, []), { of: 'k1' });
+    expect(way.channel.slope).toBeCloseTo(0.05, 2);
+    // The whole valley is 202 m wide: two hectares lie above the row 99 m from its head, some 80 m above the pin.
+    expect(way.channel.lengthM).toBeGreaterThan(60);
+    expect(way.channel.lengthM).toBeLessThan(90);
+    expect(way.sheet.slope).toBeGreaterThan(way.channel.slope);
+  });
   it('one chosen for a catchment is what its sill must pass', () => {
     const at = (runoff: Project['runoff']) => derived(planeProject(runoff ? { runoff } : {})).derived.runoff.find((r) => r.of === 'w1');
     const usual = at(undefined);
@@ -187,6 +174,21 @@ describe('methods side by side', () => {
     const [graphical, hydrograph] = (['graphical', 'hydrograph'] as const).map((m) => peaks.find((p) => p.method === m)?.peakM3s ?? 0);
     // The curves were drawn for times of 0.1 h and more on one pattern: within a third is what they promise.
     expect(Math.abs(graphical / hydrograph - 1)).toBeLessThan(0.33);
+    // Two halves of ground alike in all but their borders give what one gives.
+    const halves = methods({ ...day, ground: { ...GROUND, zones: [zone('z', box(0, 150, [202, 202]))] } });
+    expect(halves.peaks.find((p) => p.method === 'graphical')?.peakM3s).toBeCloseTo(graphical, 9);
+    const bare = methods({ ...day, ground: { ...GROUND, zones: [zone('z', box(0, 150, [202, 202]), { cover: 'bare' })] } });
+    expect(bare.peaks.find((p) => p.method === 'graphical')?.peakM3s).toBeGreaterThan(graphical);
+  });
+  it.each([
+    [2, 1],
+    [10, 1],
+    [17.5, 1.05],
+    [25, 1.1],
+    [100, 1.25],
+    [500, 1.25],
+  ])('1 in %d years raises the coefficient by %d (HEC-22 rows; straight between)', (years, factor) => {
+    expect(rareFactor(years)).toBeCloseTo(factor, 12);
   });
   it('every loss and wetness keeps the balance of the routing to 1e-9, and wetter never lowers the peak level', () => {
     for (const loss of LOSS_METHODS) {
@@ -235,6 +237,9 @@ describe('soil loss', () => {
     expect(layer[(101 - 80) * 101 + 40]).toBe(0);
     const sheds = askLand('layer', project, { context: context(), args: { layer: 'sheds' } }) as Float32Array;
     expect(sheds[(101 - 80) * 101 + 40]).toBeGreaterThan(sheds[0]);
+    // The rain of a storm is not asked for.
+    const noStorm = askLand('layer', { ...project, rain: null }, { context: context(), args: { layer: 'soil-loss' } }) as Float32Array;
+    expect(noStorm).toEqual(layer);
     expect(() => askLand('layer', planeProject(), { context: context(), args: { layer: 'soil-loss' } })).toThrow(UserError);
   });
 });

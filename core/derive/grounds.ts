@@ -1,26 +1,63 @@
-// What the design storm does on each kind of ground of the property.
+// What a rain does on each kind of ground of the property, as it is now and healed.
 import { NOW, type SoilFacts } from '../ground/index.ts';
-import { DEFAULT_HEALED_YEARS, type Ground, type Project } from '../project/index.ts';
+import type { Ground, Project } from '../project/index.ts';
 import type { Storm } from '../rain/index.ts';
-import { type Parted, partRain } from '../runoff/index.ts';
+import { type LossChoice, partRain } from '../runoff/index.ts';
 import { insideOf } from './catchments.ts';
-import { choiceFor } from './hydrology.ts';
+import { lossChoiceOf } from './hydrology.ts';
 import type { Memo } from './memo.ts';
-import { type Surface, surfaceMap, surfacesOf } from './surfaces.ts';
+import { type SurfaceMap, healedState, stateOf, surfacesOf } from './surfaces.ts';
 import type { GroundModel } from './terrain-steps.ts';
 import type { DerivedGround } from './types.ts';
+
+/** Rain in even steps. */
+export type RainSteps = Pick<Storm, 'stepMin' | 'stepsMm'>;
+
+/** A rain parted on one kind of ground [mm]. */
+export interface Does {
+  readonly rainMm: number;
+  readonly soaksMm: number;
+  readonly standsMm: number;
+  readonly runsMm: number;
+  readonly infiltrationMmPerHour: number;
+  readonly curveNumber: number;
+}
+
+export interface GroundDoes {
+  readonly id: string;
+  readonly name: string;
+  readonly now: Does;
+  /** Null where no plan is made for its healing. */
+  readonly healed: Does | null;
+}
+
+function doesOn(facts: SoilFacts, rain: RainSteps, choice: LossChoice): Does {
+  const { rainMm, soaksMm, standsMm, runoffMm } = partRain(rain.stepsMm, rain.stepMin / 60, { soil: facts, choice });
+  const { infiltrationMmPerHour, curveNumber } = facts;
+  return { rainMm, soaksMm, standsMm, runsMm: runoffMm, infiltrationMmPerHour, curveNumber };
+}
+
+/** What a rain does on every kind of ground. */
+export function groundsDo(project: Project & { readonly ground: Ground }, rain: RainSteps): GroundDoes[] {
+  const choice = lossChoiceOf(project);
+  const healed = surfacesOf(project, healedState(project.ground));
+  return surfacesOf(project, NOW).map(({ id, name, facts }, k) => ({
+    id,
+    name,
+    now: doesOn(facts, rain, choice),
+    healed: facts.soil.healing ? doesOn(healed[k].facts, rain, choice) : null,
+  }));
+}
 
 export interface GroundsInput {
   readonly model: GroundModel;
   readonly memo: Memo;
-  readonly surfaces: readonly Surface[];
+  readonly map: SurfaceMap;
   readonly storm: Storm | null;
 }
 
 /** Area of each surface within the property line, or on the whole map without one [m2]. */
-function surfaceAreas(project: Project, { model, memo }: GroundsInput): readonly number[] {
-  const map = surfaceMap(project, { grid: model.grid, groundKey: model.ground, memo });
-  if (!map) return [];
+function surfaceAreas(project: Project, { model, memo, map }: GroundsInput): readonly number[] {
   const inside = insideOf(model, project, memo);
   return memo.step('surface-areas', `${memo.stamp('surfaces')}|${memo.stamp('inside')}`, () => {
     const count = new Float64Array(map.surfaces.length);
@@ -29,30 +66,22 @@ function surfaceAreas(project: Project, { model, memo }: GroundsInput): readonly
   });
 }
 
+const UNKNOWN = { rainMm: null, soaksMm: null, standsMm: null, runsMm: null, runsNowMm: null, runsHealedMm: null };
+
 export function groundsOf(project: Project & { readonly ground: Ground }, on: GroundsInput): DerivedGround[] {
-  const { surfaces, storm, memo } = on;
-  const { ground, features } = project;
+  const { map, storm, memo } = on;
+  const { rain, runoff, ground } = project;
   const areas = surfaceAreas(project, on);
-  const choice = choiceFor(project, '');
-  const parted = (id: string, facts: SoilFacts, mm: Storm): Omit<Parted, 'runsMm'> & { readonly runsMm: number } => {
-    const key = JSON.stringify([project.rain, mm.stepMin, facts, project.runoff]);
-    return memo.step(id, key, () => {
-      const { runsMm, ...rest } = partRain(mm.stepsMm, mm.stepMin / 60, { soil: facts, choice });
-      return { ...rest, runsMm: runsMm.reduce((a, v) => a + v, 0) };
-    });
-  };
-  const healed = surfacesOf({ ground, features }, { as: 'healed', years: ground.healedYears ?? DEFAULT_HEALED_YEARS });
-  const now = surfacesOf({ ground, features }, NOW);
-  return surfaces.map(({ id, name, facts }, k) => {
+  const key = JSON.stringify([rain, runoff, storm?.stepMin, ground, map.surfaces.length]);
+  const does = storm ? memo.step('grounds-do', key, () => groundsDo(project, storm)) : null;
+  const isHealed = stateOf(ground).as === 'healed';
+  return map.surfaces.map(({ id, name, facts }, k): DerivedGround => {
     const { curveNumber, infiltrationMmPerHour, soilDepthM } = facts;
-    const told = { id, name, areaM2: areas[k] ?? 0, curveNumber, infiltrationMmPerHour, soilDepthM };
-    if (!storm) return { ...told, rainMm: null, soaksMm: null, standsMm: null, runsMm: null, runsNowMm: null, runsHealedMm: null };
-    const heals = facts.soil.healing !== undefined;
-    return {
-      ...told,
-      ...parted(`ground-storm:${id}`, facts, storm),
-      runsNowMm: heals ? parted(`ground-now:${id}`, now[k].facts, storm).runsMm : null,
-      runsHealedMm: heals ? parted(`ground-healed:${id}`, healed[k].facts, storm).runsMm : null,
-    };
+    const told = { id, name, areaM2: areas[k], curveNumber, infiltrationMmPerHour, soilDepthM };
+    if (!does) return { ...told, ...UNKNOWN };
+    const { now, healed } = does[k];
+    const { rainMm, soaksMm, standsMm, runsMm } = (isHealed ? healed : null) ?? now;
+    const both = { runsNowMm: healed ? now.runsMm : null, runsHealedMm: healed ? healed.runsMm : null };
+    return { ...told, rainMm, soaksMm, standsMm, runsMm, ...both };
   });
 }

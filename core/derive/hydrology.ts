@@ -27,7 +27,7 @@ import {
 import type { Gathered } from './catchments.ts';
 import { type TimeFacts, timeBy } from './concentration.ts';
 import type { FlowParts } from './flow-parts.ts';
-import { type Surface, partsOf } from './surfaces.ts';
+import { type Surface, type SurfacePart, partsOf } from './surfaces.ts';
 
 /** Unit duration as a share of the time of concentration (NEH-630 ch. 16). */
 const UNIT_SHARE = 0.133;
@@ -40,18 +40,12 @@ export interface Choice extends LossChoice {
   readonly peak: PeakMethod;
 }
 
+/** How losses are worked out on the whole property. */
+export const lossChoiceOf = ({ runoff }: Pick<Project, 'runoff'>): LossChoice => ({ ...USUAL_LOSS, ...runoff });
+
 /** Methods for a catchment: its own, else the project's, else the usual ones. */
-export function choiceFor({ runoff = {} }: Pick<Project, 'runoff'>, id: string): Choice {
-  const own = runoff.of?.[id] ?? {};
-  return {
-    loss: runoff.loss ?? USUAL_LOSS.loss,
-    wetness: runoff.wetness ?? USUAL_LOSS.wetness,
-    abstraction: runoff.abstraction ?? USUAL_LOSS.abstraction,
-    ...(runoff.hortonTimes === undefined ? {} : { hortonTimes: runoff.hortonTimes }),
-    ...(runoff.hortonDecay === undefined ? {} : { hortonDecay: runoff.hortonDecay }),
-    time: own.time ?? runoff.time ?? 'lag',
-    peak: own.peak ?? runoff.peak ?? 'larger',
-  };
+export function choiceFor(project: Pick<Project, 'runoff'>, id: string): Choice {
+  return { time: 'lag', peak: 'larger', ...lossChoiceOf(project), ...project.runoff?.of?.[id] };
 }
 
 /** One step for all hydrographs of a derive [s]. */
@@ -64,12 +58,10 @@ export function stormFor(rain: Rain, stepS: number): Storm {
   return designStorm(rain.table, rain.storm, stepS / 60);
 }
 
-type Parts = ReturnType<typeof partsOf>;
-
 /** A catchment as runoff is worked out on it. */
 export interface Watershed {
   readonly gathered: Gathered;
-  readonly parts: Parts;
+  readonly parts: readonly SurfacePart[];
   readonly curveNumber: number;
   readonly runoffC: number;
   readonly kerbyN: number;
@@ -82,9 +74,7 @@ export function watershedOf(
   surfaces: readonly Surface[],
   on: { readonly shares: readonly number[]; readonly flow: () => FlowParts },
 ): Watershed {
-  const found = partsOf(surfaces, on.shares);
-  // A catchment of no cells at all is still on some ground.
-  const parts = found.length > 0 ? found : [{ soil: surfaces[0].facts, areaM2: 0, surface: surfaces[0] }];
+  const parts = partsOf(surfaces, on.shares);
   return {
     gathered,
     parts,
@@ -99,7 +89,7 @@ export function watershedOf(
 const [DAY_MIN, DAY_YEARS] = [1440, 2];
 
 /** The day's rain passed one year in two; null where the table has no such row. */
-export function dayRainOf({ table }: Rain): { readonly mm: number; readonly isCarried: boolean } | null {
+function dayRainOf({ table }: Rain): TimeFacts['dayRain'] {
   if (!table.returnYears.includes(DAY_YEARS)) return null;
   const { depthMm, extrapolated } = depthFor(table, DAY_YEARS, DAY_MIN);
   return { mm: depthMm, isCarried: extrapolated };
@@ -107,16 +97,17 @@ export function dayRainOf({ table }: Rain): { readonly mm: number; readonly isCa
 
 export function timeFactsOf(watershed: Watershed, rain: Rain): TimeFacts {
   const { gathered, curveNumber, runoffC, kerbyN, flow } = watershed;
-  return { catchment: gathered.catchment, curveNumber, runoffC, kerbyN, dayRainMm: dayRainOf(rain)?.mm ?? null, parts: flow };
+  return { catchment: gathered.catchment, curveNumber, runoffC, kerbyN, dayRain: dayRainOf(rain), parts: flow };
 }
 
-/** Time of concentration by the method chosen; by lag where that cannot be worked out [min]. */
+/** Time of concentration by the method chosen, by lag where that cannot be worked out; why the chosen one should not be used stays with it. */
 export function concentrationOf(
   watershed: Watershed,
   on: { readonly rain: Rain; readonly choice: Choice; readonly sheet: Worksheet },
-): number {
+): { readonly tcMin: number; readonly unfit: readonly string[] } {
   const facts = timeFactsOf(watershed, on.rain);
-  return timeBy(on.choice.time, facts, on.sheet).tcMin ?? timeBy('lag', facts, on.sheet).tcMin ?? MIN_CONCENTRATION_MIN;
+  const { tcMin, unfit } = timeBy(on.choice.time, facts, on.sheet);
+  return { tcMin: tcMin ?? timeBy('lag', facts, on.sheet).tcMin ?? MIN_CONCENTRATION_MIN, unfit };
 }
 
 export interface CatchmentRunoff {
@@ -153,7 +144,7 @@ function recordRunoff(
 ): number {
   const { parts } = watershed;
   const { choice, rainMm, sheet } = on;
-  const byNumber = (soil: Parts[number]['soil']): number => {
+  const byNumber = (soil: SurfacePart['soil']): number => {
     const CN = stormCurveNumber(soil, choice);
     return choice.abstraction === '0.05'
       ? sheet.use(CURVE_NUMBER_RUNOFF_005, { P: rainMm, CN_05: CN })
@@ -181,7 +172,7 @@ export function rareFactor(years: number): number {
   return f0 + ((years - y0) / (y1 - y0)) * (f1 - f0);
 }
 
-export interface RationalPeaks {
+interface RationalPeaks {
   readonly plain: number;
   readonly rare: number;
   /** Roofs and paving alone, which answer sooner; null without any. */
@@ -190,7 +181,7 @@ export interface RationalPeaks {
 }
 
 /** Peak by coefficient and intensity: of the whole, and of what is sealed alone where that gives more. */
-export function rationalPeaks(
+function rationalPeaks(
   watershed: Watershed,
   on: StormOn,
   { tcMin, sheet }: { readonly tcMin: number; readonly sheet: Worksheet },
@@ -218,7 +209,7 @@ export function regionOf({ storm }: Rain): Region | null {
 }
 
 /** Peak read from the curves of TR-55; null where the storm has no regional pattern. */
-export function graphicalPeak(
+function graphicalPeak(
   watershed: Watershed,
   on: StormOn,
   more: { readonly tcMin: number; readonly runoffMm: number; readonly rainMm: number; readonly sheet: Worksheet },
@@ -226,8 +217,9 @@ export function graphicalPeak(
   const region = regionOf(on.rain);
   const { tcMin, runoffMm, rainMm, sheet } = more;
   if (region === null || rainMm <= 0) return null;
-  const CN = stormCurveNumber({ curveNumber: watershed.curveNumber, cover: watershed.parts[0].soil.cover }, on.choice);
-  const qu = unitPeakOf(region, (abstractionOf(on.choice) * retentionOf(CN)) / rainMm, Math.min(10, tcMin / 60));
+  // The first loss of the whole, as its kinds of ground have it.
+  const firstLossMm = abstractionOf(on.choice) * weighed(watershed.parts, (soil) => retentionOf(stormCurveNumber(soil, on.choice)));
+  const qu = unitPeakOf(region, firstLossMm / rainMm, Math.min(10, tcMin / 60));
   return sheet.use(GRAPHICAL_PEAK, { qu, A: watershed.gathered.catchment.areaM2 / 1e6, Q: runoffMm, Fp: 1 });
 }
 
@@ -250,16 +242,34 @@ export function flowOf(
   return { flowM3s, parted };
 }
 
-function chosenPeak(choice: Choice, peaks: { hydrograph: number; rational: RationalPeaks; graphical: number | null }): number {
-  const { hydrograph: byHydrograph, rational, graphical } = peaks;
-  const of: Record<PeakMethod, number> = {
-    larger: Math.max(byHydrograph, rational.plain),
-    hydrograph: byHydrograph,
+export interface Peaks {
+  /** By each way; null where it cannot be worked out [m3/s]. */
+  readonly by: Readonly<Record<PeakMethod, number | null>> & { readonly larger: number };
+  readonly rational: RationalPeaks;
+}
+
+/** The peak of a catchment by every way to it, the working of those that are worked by hand recorded. */
+export function peaksOf(
+  watershed: Watershed,
+  on: StormOn,
+  found: {
+    readonly tcMin: number;
+    readonly runoffMm: number;
+    readonly rainMm: number;
+    readonly hydrographM3s: number;
+    readonly sheet: Worksheet;
+  },
+): Peaks {
+  const rational = rationalPeaks(watershed, on, found);
+  const hydrograph = found.hydrographM3s;
+  const by = {
+    larger: Math.max(hydrograph, rational.plain),
+    hydrograph,
     rational: rational.plain,
     'rational-rare': rational.rare,
-    graphical: graphical ?? Math.max(byHydrograph, rational.plain),
+    graphical: graphicalPeak(watershed, on, found),
   };
-  return of[choice.peak];
+  return { by, rational };
 }
 
 /** Volume, peaks and hydrograph of one catchment in the design storm. */
@@ -271,11 +281,10 @@ export function runoffOf(watershed: Watershed, on: StormOn & { readonly tcMin: n
   const rainMm = totals.isOwn ? storm.depthMm : totals.times * recordedDepth(rain, rain.storm.durationMin, sheet);
   const { flowM3s, parted } = flowOf(watershed, on, tcMin);
   const runoffMm = recordRunoff(watershed, parted, { ...on, rainMm, sheet });
-  const rational = rationalPeaks(watershed, on, { tcMin, sheet });
+  const { peakM3s, peakAtS } = peakOf(flowM3s, storm.stepMin * 60);
+  const { by, rational } = peaksOf(watershed, on, { tcMin, runoffMm, rainMm, hydrographM3s: peakM3s, sheet });
   const Tp = sheet.use(UNIT_TIME_TO_PEAK, { D: storm.stepMin / 60, tc: tcMin / 60 });
   sheet.use(UNIT_PEAK, { A: catchment.areaM2 / 1e6, Q: 1, Tp });
-  const { peakM3s, peakAtS } = peakOf(flowM3s, storm.stepMin * 60);
-  const graphical = choice.peak === 'graphical' ? graphicalPeak(watershed, on, { tcMin, runoffMm, rainMm, sheet }) : null;
   return {
     flowM3s,
     lines: sheet.lines,
@@ -294,7 +303,7 @@ export function runoffOf(watershed: Watershed, on: StormOn & { readonly tcMin: n
       hydrographPeakM3s: peakM3s,
       peakAtS,
       sealedPeakM3s: rational.sealed,
-      chosenPeakM3s: chosenPeak(choice, { hydrograph: peakM3s, rational, graphical }),
+      chosenPeakM3s: by[choice.peak] ?? by.larger,
       choice: { time: choice.time, peak: choice.peak, loss: choice.loss },
     },
   };

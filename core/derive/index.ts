@@ -11,4 +11,3 @@ export * from './gauge.ts';
 export * from './place-words.ts';
 export * from './ground-questions.ts';
 export * from './surfaces.ts';
-export { PEAK_SAYS, PEAK_TITLES } from './method-words.ts';

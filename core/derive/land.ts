@@ -35,6 +35,7 @@ import {
   refineContours,
   ridgeLines,
   runOnto,
+  setOf,
   shapeOf,
   spreadArea,
   stageIn,
@@ -45,7 +46,7 @@ import {
   waterIn,
   wetnessOf,
 } from '../terrain/index.ts';
-import { groundLayer } from './ground-questions.ts';
+import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { askByName } from './questions.ts';
 import { type LandContext, compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from './terrain-steps.ts';
@@ -64,7 +65,8 @@ export type LayerName = (typeof LAYERS)[number];
 export function layerOf(project: Project, context: LandContext, { layer }: { readonly layer: LayerName }): Float32Array {
   const model = modelOf(project, context);
   const { grid, filled, surface } = model;
-  if (layer === 'sheds' || layer === 'soil-loss') return groundLayer(project, context, layer);
+  if (layer === 'sheds') return shedsLayer(project, context);
+  if (layer === 'soil-loss') return soilLossLayer(project, context);
   if (layer === 'area')
     return context.memo
       .step('spread', model.key, () =>
@@ -174,11 +176,8 @@ export function storage(
   return found ? { ...found, ring: ringOf(grid, found.cells) } : null;
 }
 
-function ringOf(grid: GroundModel['grid'], cells: readonly number[]): Point[] {
-  const mask = new Uint8Array(grid.z.length);
-  for (const i of cells) mask[i] = 1;
-  return outlineOf(grid, { mask, members: Int32Array.from(cells) });
-}
+const ringOf = (grid: GroundModel['grid'], cells: readonly number[]): Point[] =>
+  outlineOf(grid, setOf(Int32Array.from(cells), grid.z.length));
 
 /** Stage table of the hollow at a place, and its water as an outline; null where there is none. */
 export function hollowAt(

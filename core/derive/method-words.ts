@@ -1,56 +1,51 @@
 // Where each way to a peak may be used, and why they differ, in words.
-import type { PeakMethod } from '../project/index.ts';
-import type { Choice } from './hydrology.ts';
+import type { PeakMethod, Rain } from '../project/index.ts';
+import { regionOf } from './hydrology.ts';
+import type { Timed } from './watersheds.ts';
 
-export const PEAK_TITLES: Readonly<Record<PeakMethod, string>> = {
-  larger: 'The larger of hydrograph and rational',
-  hydrograph: 'Unit hydrograph',
-  rational: 'Rational',
-  'rational-rare': 'Rational, raised for rare storms',
-  graphical: 'Graphical, by regional pattern',
-};
+interface Words {
+  readonly title: string;
+  readonly says: string;
+}
 
-export const PEAK_SAYS: Readonly<Record<PeakMethod, string>> = {
-  larger: 'Where the two differ, works are made for the worse.',
-  hydrograph: 'The whole storm, its losses and how long water takes.',
-  rational: 'One coefficient and the heaviest minutes of rain. Many authorities stop at 8 to 25 ha.',
-  'rational-rare': 'The coefficient rises by a tenth at 1 in 25 years, a fifth at 1 in 50, a quarter at 1 in 100.',
-  graphical: 'Read from curves drawn for one even catchment.',
+export const PEAK_WORDS: Readonly<Record<PeakMethod, Words>> = {
+  larger: { title: 'The larger of hydrograph and rational', says: 'Where the two differ, works are made for the worse.' },
+  hydrograph: { title: 'Unit hydrograph', says: 'The whole storm, its losses and how long water takes.' },
+  rational: { title: 'Rational', says: 'One coefficient and the heaviest minutes of rain. Many authorities stop at 8 to 25 ha.' },
+  'rational-rare': {
+    title: 'Rational, raised for rare storms',
+    says: 'The coefficient rises by a tenth at 1 in 25 years, a fifth at 1 in 50, a quarter at 1 in 100.',
+  },
+  graphical: { title: 'Graphical, by regional pattern', says: 'Read from curves drawn for one even catchment.' },
 };
 
 export interface PeakFacts {
-  readonly areaM2: number;
+  readonly timed: Pick<Timed, 'watershed' | 'choice' | 'tcMin'>;
+  readonly rain: Rain;
   readonly runoffMm: number;
-  readonly tcMin: number;
-  readonly curveNumber: number;
-  readonly returnYears: number;
-  readonly choice: Choice;
-  readonly hasRegion: boolean;
 }
 
 /** Bounds of the methods: rational by HEC-22; curve numbers by TR-55; half an inch of runoff. */
 const [RATIONAL_MOST_HA, LEAST_RUNOFF_MM, LEAST_NUMBER] = [80, 13, 40];
 
 /** Why a way to the peak should not be used here; empty where it may. */
-export function unfitPeak(
-  method: PeakMethod,
-  { areaM2, runoffMm, tcMin, curveNumber, returnYears, choice, hasRegion }: PeakFacts,
-): string[] {
-  const hectares = areaM2 / 1e4;
+export function unfitPeak(method: PeakMethod, { timed, rain, runoffMm }: PeakFacts): string[] {
+  const { watershed, choice, tcMin } = timed;
+  const hectares = watershed.gathered.catchment.areaM2 / 1e4;
   const found: string[] = [];
   const say = (isUnfit: boolean, words: string): void => {
     if (isUnfit) found.push(words);
   };
   const isRational = method === 'rational' || method === 'rational-rare';
   say(isRational && hectares > RATIONAL_MOST_HA, `made for catchments up to ${RATIONAL_MOST_HA} ha`);
-  say(method === 'rational-rare' && returnYears <= 10, 'nothing is raised for storms up to 1 in 10 years');
+  say(method === 'rational-rare' && rain.storm.returnYears <= 10, 'nothing is raised for storms up to 1 in 10 years');
   say(
     method === 'hydrograph' && choice.loss === 'curve-number' && runoffMm < LEAST_RUNOFF_MM,
     'curve numbers say little where under 13 mm runs off',
   );
-  say(method === 'graphical' && !hasRegion, 'needs one of the four day-long regional storms: choose it under Rain');
+  say(method === 'graphical' && regionOf(rain) === null, 'needs one of the four day-long regional storms: choose it under Rain');
   say(method === 'graphical' && (tcMin < 6 || tcMin > 600), 'made for times of 0.1 to 10 h');
-  say(method === 'graphical' && curveNumber < LEAST_NUMBER, `made for curve numbers of at least ${LEAST_NUMBER}`);
+  say(method === 'graphical' && watershed.curveNumber < LEAST_NUMBER, `made for curve numbers of at least ${LEAST_NUMBER}`);
   return found;
 }
 

@@ -2,11 +2,12 @@
 import type { Feature } from '../contract/index.ts';
 import { type Line, type Point, contains } from '../geometry/index.ts';
 import { type GroundState, NOW, type Soil, type SoilFacts, soilFacts } from '../ground/index.ts';
-import { DEFAULT_HEALED_YEARS, type Ground, type Project } from '../project/index.ts';
+import { type Ground, type Project, healedYearsOf } from '../project/index.ts';
 import type { GroundPart } from '../runoff/index.ts';
 import { cellsInside } from '../seen/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import type { Memo } from './memo.ts';
+import type { GroundModel } from './terrain-steps.ts';
 
 export interface Surface {
   /** 'ground', a zone's id, 'roofs' or 'pools'. */
@@ -25,15 +26,15 @@ const boxOf = (rings: readonly Line[]): Surface['box'] => {
 
 /** Every kind of ground, later ones over earlier ones, and which of them each cell has. */
 export interface SurfaceMap {
-  readonly key: string;
   readonly surfaces: readonly Surface[];
   readonly index: Uint8Array;
 }
 
+/** Ground as it will be after the years of healing the project means. */
+export const healedState = (ground: Ground): GroundState => ({ as: 'healed', years: healedYearsOf(ground) });
+
 /** Ground as the project wants it worked out. */
-export function stateOf({ as = 'now', healedYears = DEFAULT_HEALED_YEARS }: Ground): GroundState {
-  return as === 'healed' ? { as, years: healedYears } : NOW;
-}
+export const stateOf = (ground: Ground): GroundState => (ground.as === 'healed' ? healedState(ground) : NOW);
 
 /** Whether any ground has a plan for its healing. */
 export const canHeal = (ground: Ground): boolean => [ground, ...(ground.zones ?? [])].some((soil) => soil.healing !== undefined);
@@ -64,23 +65,18 @@ export function surfacesOf({ ground, features }: Pick<Project, 'features'> & { r
   ];
 }
 
-/** Which surface each cell has; worked out anew only when an outline moves. */
-export function surfaceMap(
-  project: Project,
-  on: { readonly grid: Grid; readonly groundKey: string; readonly memo: Memo },
-): SurfaceMap | null {
-  const { ground, features } = project;
+/** Which surface each cell has, worked out anew only when an outline moves; null while the ground is not described. */
+export function surfaceMap({ ground, features }: Project, { grid, ground: surveyed }: GroundModel, memo: Memo): SurfaceMap | null {
   if (!ground) return null;
   const surfaces = surfacesOf({ ground, features }, stateOf(ground));
-  const key = `${on.groundKey}|${JSON.stringify(surfaces.map((s) => s.rings))}`;
-  const index = on.memo.step('surfaces', key, () => {
-    const made = new Uint8Array(on.grid.z.length);
+  const index = memo.step('surfaces', `${surveyed}|${JSON.stringify(surfaces.map((s) => s.rings))}`, () => {
+    const made = new Uint8Array(grid.z.length);
     surfaces.forEach(({ rings }, k) => {
-      for (const ring of rings) for (const cell of cellsInside(on.grid, ring)) made[cell] = k;
+      for (const ring of rings) for (const cell of cellsInside(grid, ring)) made[cell] = k;
     });
     return made;
   });
-  return { key, surfaces, index };
+  return { surfaces, index };
 }
 
 /** Area of each surface among cells [m2]. */
@@ -90,12 +86,15 @@ export function sharesOf({ surfaces, index }: SurfaceMap, members: Int32Array, g
   return Array.from(count, (n) => n * grid.cellM ** 2);
 }
 
-/** The kinds of ground a catchment has, with their areas. */
-export function partsOf(
-  surfaces: readonly Surface[],
-  shares: readonly number[],
-): (GroundPart & { readonly soil: SoilFacts; readonly surface: Surface })[] {
-  return surfaces.flatMap((surface, k) => (shares[k] > 0 ? [{ soil: surface.facts, areaM2: shares[k], surface }] : []));
+/** A kind of ground in a catchment. */
+export interface SurfacePart extends GroundPart {
+  readonly soil: SoilFacts;
+}
+
+/** The kinds of ground a catchment has, with their areas; one of no cells at all is still on some ground. */
+export function partsOf(surfaces: readonly Surface[], shares: readonly number[]): SurfacePart[] {
+  const found = surfaces.flatMap(({ facts }, k) => (shares[k] > 0 ? [{ soil: facts, areaM2: shares[k] }] : []));
+  return found.length > 0 ? found : [{ soil: surfaces[0].facts, areaM2: 0 }];
 }
 
 /** The ground at a place; what is sealed over does not count, since works are dug in soil. */

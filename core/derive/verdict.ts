@@ -1,6 +1,6 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../units/index.ts';
-import { DEFAULT_HEALED_YEARS, type Project, optionOf } from '../project/index.ts';
+import { type Project, healedYearsOf, optionOf } from '../project/index.ts';
 import { CHANCE, depthFor, returnIn, returnWords, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { isReadable } from '../survey/index.ts';
 import type { Derived } from './types.ts';
@@ -115,8 +115,7 @@ function tellGround({ project, derived, q }: Telling): Piece[] {
   const share = rain > 0 ? runs / rain : 0;
   const other = over((g) => (derived.groundAs === 'now' ? g.runsHealedMm : g.runsNowMm) ?? g.runsMm);
   const heals = grounds.some((g) => g.runsHealedMm !== null);
-  const years = ground.healedYears ?? DEFAULT_HEALED_YEARS;
-  const then = derived.groundAs === 'now' ? ` Healed in ${years} years, ` : ' As it is now, ';
+  const then = derived.groundAs === 'now' ? ` Healed in ${healedYearsOf(ground)} years, ` : ' As it is now, ';
   return [
     plain('Of '),
     strong(q(rain, 'rain')),
@@ -252,7 +251,7 @@ export function verdict(
   const pieces = TELL[stage]({ project, ...on, q: (v, kind) => formatQuantity(v, kind, on.system) });
   // Whoever reads a figure must know which ground it is for.
   if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
-  return [...pieces, alarm(` Ground as healed in ${project.ground?.healedYears ?? DEFAULT_HEALED_YEARS} years.`)];
+  return [...pieces, alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)];
 }
 
 /** All sentences as plain metric text. */

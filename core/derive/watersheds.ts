@@ -18,13 +18,15 @@ import {
   watershedOf,
 } from './hydrology.ts';
 import type { Memo } from './memo.ts';
-import { type SurfaceMap, sharesOf, surfaceMap } from './surfaces.ts';
+import { type SurfaceMap, sharesOf } from './surfaces.ts';
 import type { GroundModel } from './terrain-steps.ts';
 
 export interface Basis {
   readonly project: Project;
   readonly model: GroundModel;
   readonly memo: Memo;
+  /** Null while the ground is not described. */
+  readonly map: SurfaceMap | null;
 }
 
 /** What is needed to work out runoff: rain, ground, and a storm in steps. Null while rain or ground is not known. */
@@ -36,8 +38,7 @@ export interface Weather extends Basis {
 }
 
 export function weatherOf(basis: Basis): Weather | null {
-  const { project, model, memo } = basis;
-  const map = surfaceMap(project, { grid: model.grid, groundKey: model.ground, memo });
+  const { project, map } = basis;
   if (!project.rain || !map) return null;
   const key = JSON.stringify([project.rain, map.surfaces.map((s) => s.facts), project.runoff]);
   return { ...basis, rain: project.rain, map, key };
@@ -57,6 +58,8 @@ export interface Timed {
   readonly watershed: Watershed;
   readonly choice: Choice;
   readonly tcMin: number;
+  /** Why the chosen way to the time should not be used here; empty where it may. */
+  readonly unfit: readonly string[];
   readonly timing: readonly WorksheetLine[];
 }
 
@@ -64,8 +67,7 @@ export function timedIn(weather: Weather, gathered: Gathered): Timed {
   const watershed = watershedIn(weather, gathered);
   const choice = choiceFor(weather.project, gathered.catchment.of);
   const sheet = new Worksheet(gathered.catchment.of);
-  const tcMin = concentrationOf(watershed, { rain: weather.rain, choice, sheet });
-  return { watershed, choice, tcMin, timing: sheet.lines };
+  return { watershed, choice, ...concentrationOf(watershed, { rain: weather.rain, choice, sheet }), timing: sheet.lines };
 }
 
 /** Runoff of a catchment, kept while its shape, its ground, the rain and the methods stay. */

@@ -8,6 +8,7 @@ import { strToU8 } from 'fflate';
 import { UserError, assetName, gridToBytes } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { FULL_GROUND, planeProject } from '../testing/projects.ts';
+import { type Tree, pathsIn, replacedAt } from '../testing/trees.ts';
 import { gridOf } from '../testing/grids.ts';
 import { statsOf } from '../terrain/index.ts';
 import { registry } from '../works/index.ts';
@@ -154,7 +155,6 @@ describe('a spoilt file', () => {
   });
 });
 
-type Tree = Record<string, unknown>;
 const FEATURES = [
   {
     id: 'b',
@@ -177,14 +177,6 @@ const FEATURES = [
   },
   { id: 's', kind: 'spring', at: [40, 40], flowM3s: 0.001 },
 ];
-
-/** Dotted paths of all members of a tree. */
-function pathsIn(tree: Tree, before = ''): string[] {
-  return Object.entries(tree).flatMap(([key, value]) => {
-    const path = before === '' ? key : `${before}.${key}`;
-    return typeof value === 'object' && value !== null ? [path, ...pathsIn(value as Tree, path)] : [path];
-  });
-}
 
 /** Every member a project's rain may have. */
 const RAIN_OF_ALL = {
@@ -252,12 +244,7 @@ describe('a spoilt project file', () => {
     const paths = pathsIn(whole).filter((path) => !path.startsWith('terrain.z.') || path === 'terrain.z.7');
     fc.assert(
       fc.property(fc.constantFrom(...paths), anything, (path, value) => {
-        const json = structuredClone(whole);
-        const keys = path.split('.');
-        const last = keys.pop() ?? '';
-        const parent = keys.reduce<Tree>((at, key) => at[key] as Tree, json);
-        parent[last] = value;
-        const text = JSON.stringify(json, (_k, v: unknown) => (typeof v === 'bigint' ? Number(v) : v));
+        const text = JSON.stringify(replacedAt(whole, path, value), (_k, v: unknown) => (typeof v === 'bigint' ? Number(v) : v));
         open(strToU8(text));
       }),
       { seed: 95, numRuns: 1000 },

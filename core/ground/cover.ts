@@ -66,10 +66,9 @@ const LITTER: CoverStrength = { velocity: [3 * FPS, 2.5 * FPS, 2 * FPS], curveIn
 
 const HARD: CoverStrength = { velocity: [3, 3, 3], curveIndex: null, words: 'paving or roof' };
 
-const FPS_K = (fps: number): number => fps * FPS;
 const surface = (sheetN: number, shallowFps: number, [kerbyN, soilC, standsMm]: readonly [number, number, number]): Surface => ({
   sheetN,
-  shallowK: FPS_K(shallowFps),
+  shallowK: shallowFps * FPS,
   kerbyN,
   soilC,
   standsMm,
@@ -87,42 +86,11 @@ const YARD = surface(0.05, 9.965, [0.1, 0.3, 2.5]);
 const STONY = surface(0.011, 16.135, [0.1, 0.3, 2]);
 const SMOOTH = surface(0.011, 20.328, [0.02, 0, 1.5]);
 
-/** Shared by covers whose name does not say more. */
-const SURFACES: readonly (readonly [start: string, of: Surface])[] = [
-  ['pasture-good', DENSE_GRASS],
-  ['pasture-poor', THIN_GRASS],
-  ['lawn-poor', THIN_GRASS],
-  ['pasture', GRASS],
-  ['lawn', GRASS],
-  ['meadow', HAY],
-  ['brush', BRUSH],
-  ['orchard', GRASS],
-  ['woods-good', WOODS],
-  ['woods', OPEN_WOODS],
-  ['row-crop', CROP],
-  ['small-grain', CROP],
-  ['desert', THIN_GRASS],
-  ['bare', SOIL],
-  ['farmyard', YARD],
-  ['dirt', SOIL],
-  ['gravel', STONY],
-  ['paved', SMOOTH],
-  ['water', SMOOTH],
-];
-
 const CONDITIONS: readonly Condition[] = ['poor', 'fair', 'good'];
 
-const cover = (id: string, name: string, more: Pick<Cover, 'curveNumber' | 'use' | 'strength'>): Cover => {
+const cover = (id: string, name: string, more: Pick<Cover, 'curveNumber' | 'use' | 'strength' | 'surface'>): Cover => {
   const condition = CONDITIONS.find((c) => id.endsWith(`-${c}`)) ?? null;
-  return {
-    id,
-    name,
-    ...more,
-    condition,
-    family: condition ? id.slice(0, -condition.length - 1) : id,
-    surface: (SURFACES.find(([start]) => id.startsWith(start)) ?? SURFACES[4])[1],
-    isSealed: more.use === 'sealed',
-  };
+  return { id, name, ...more, condition, family: condition ? id.slice(0, -condition.length - 1) : id, isSealed: more.use === 'sealed' };
 };
 
 export const COVERS: readonly Cover[] = [
@@ -130,36 +98,103 @@ export const COVERS: readonly Cover[] = [
     curveNumber: [39, 61, 74, 80],
     use: 'pasture',
     strength: SHORT_SOD,
+    surface: DENSE_GRASS,
   }),
-  cover('pasture-fair', 'Pasture, fair (50 to 75 % cover)', { curveNumber: [49, 69, 79, 84], use: 'pasture', strength: THIN_SOD }),
-  cover('pasture-poor', 'Pasture, poor (under 50 %, heavily grazed)', { curveNumber: [68, 79, 86, 89], use: 'pasture', strength: SPARSE }),
-  cover('meadow', 'Meadow, cut for hay, not grazed', { curveNumber: [30, 58, 71, 78], use: 'pasture', strength: SHORT_SOD }),
-  cover('brush-good', 'Brush, good (over 75 % cover)', { curveNumber: [30, 48, 65, 73], use: 'woodland', strength: LITTER }),
-  cover('brush-fair', 'Brush, fair', { curveNumber: [35, 56, 70, 77], use: 'woodland', strength: LITTER }),
-  cover('brush-poor', 'Brush, poor (under 50 %)', { curveNumber: [48, 67, 77, 83], use: 'woodland', strength: SPARSE }),
-  cover('orchard-good', 'Orchard or trees over good grass', { curveNumber: [32, 58, 72, 79], use: 'woodland', strength: SHORT_SOD }),
-  cover('orchard-fair', 'Orchard or trees over fair grass', { curveNumber: [43, 65, 76, 82], use: 'woodland', strength: THIN_SOD }),
+  cover('pasture-fair', 'Pasture, fair (50 to 75 % cover)', {
+    curveNumber: [49, 69, 79, 84],
+    use: 'pasture',
+    strength: THIN_SOD,
+    surface: GRASS,
+  }),
+  cover('pasture-poor', 'Pasture, poor (under 50 %, heavily grazed)', {
+    curveNumber: [68, 79, 86, 89],
+    use: 'pasture',
+    strength: SPARSE,
+    surface: THIN_GRASS,
+  }),
+  cover('meadow', 'Meadow, cut for hay, not grazed', { curveNumber: [30, 58, 71, 78], use: 'pasture', strength: SHORT_SOD, surface: HAY }),
+  cover('brush-good', 'Brush, good (over 75 % cover)', {
+    curveNumber: [30, 48, 65, 73],
+    use: 'woodland',
+    strength: LITTER,
+    surface: BRUSH,
+  }),
+  cover('brush-fair', 'Brush, fair', { curveNumber: [35, 56, 70, 77], use: 'woodland', strength: LITTER, surface: BRUSH }),
+  cover('brush-poor', 'Brush, poor (under 50 %)', { curveNumber: [48, 67, 77, 83], use: 'woodland', strength: SPARSE, surface: BRUSH }),
+  cover('orchard-good', 'Orchard or trees over good grass', {
+    curveNumber: [32, 58, 72, 79],
+    use: 'woodland',
+    strength: SHORT_SOD,
+    surface: GRASS,
+  }),
+  cover('orchard-fair', 'Orchard or trees over fair grass', {
+    curveNumber: [43, 65, 76, 82],
+    use: 'woodland',
+    strength: THIN_SOD,
+    surface: GRASS,
+  }),
   cover('woods-good', 'Woods, good (litter and brush cover the soil)', {
     curveNumber: [30, 55, 70, 77],
     use: 'woodland',
     strength: LITTER,
+    surface: WOODS,
   }),
-  cover('woods-fair', 'Woods, fair (grazed, not burned)', { curveNumber: [36, 60, 73, 79], use: 'woodland', strength: LITTER }),
-  cover('woods-poor', 'Woods, poor (heavily grazed or burned)', { curveNumber: [45, 66, 77, 83], use: 'woodland', strength: SPARSE }),
-  cover('row-crop', 'Row crop on the contour, good', { curveNumber: [65, 75, 82, 86], use: 'cultivated', strength: BARE }),
-  cover('small-grain', 'Small grain on the contour, good', { curveNumber: [61, 73, 81, 84], use: 'cultivated', strength: SPARSE }),
-  cover('bare', 'Bare, fallow or newly graded', { curveNumber: [77, 86, 91, 94], use: 'cultivated', strength: BARE }),
-  cover('lawn-good', 'Lawn, good (over 75 % grass)', { curveNumber: [39, 61, 74, 80], use: 'pasture', strength: SHORT_SOD }),
-  cover('lawn-fair', 'Lawn, fair (50 to 75 % grass)', { curveNumber: [49, 69, 79, 84], use: 'pasture', strength: THIN_SOD }),
-  cover('lawn-poor', 'Lawn, poor (under 50 % grass)', { curveNumber: [68, 79, 86, 89], use: 'pasture', strength: SPARSE }),
-  cover('desert-good', 'Desert shrub, good (over 70 % cover)', { curveNumber: [49, 68, 79, 84], use: 'pasture', strength: SPARSE }),
-  cover('desert-fair', 'Desert shrub, fair', { curveNumber: [55, 72, 81, 86], use: 'pasture', strength: SPARSE }),
-  cover('desert-poor', 'Desert shrub, poor (under 30 %)', { curveNumber: [63, 77, 85, 88], use: 'pasture', strength: BARE }),
-  cover('farmyard', 'Farmyard, its buildings and lanes', { curveNumber: [59, 74, 82, 86], use: 'track', strength: BARE }),
-  cover('gravel', 'Gravel road or yard', { curveNumber: [76, 85, 89, 91], use: 'track', strength: BARE }),
-  cover('dirt', 'Dirt road or trodden yard', { curveNumber: [72, 82, 87, 89], use: 'track', strength: BARE }),
-  cover('paved', 'Paving or roof', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD }),
-  cover('water', 'Open water', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD }),
+  cover('woods-fair', 'Woods, fair (grazed, not burned)', {
+    curveNumber: [36, 60, 73, 79],
+    use: 'woodland',
+    strength: LITTER,
+    surface: OPEN_WOODS,
+  }),
+  cover('woods-poor', 'Woods, poor (heavily grazed or burned)', {
+    curveNumber: [45, 66, 77, 83],
+    use: 'woodland',
+    strength: SPARSE,
+    surface: OPEN_WOODS,
+  }),
+  cover('row-crop', 'Row crop on the contour, good', { curveNumber: [65, 75, 82, 86], use: 'cultivated', strength: BARE, surface: CROP }),
+  cover('small-grain', 'Small grain on the contour, good', {
+    curveNumber: [61, 73, 81, 84],
+    use: 'cultivated',
+    strength: SPARSE,
+    surface: CROP,
+  }),
+  cover('bare', 'Bare, fallow or newly graded', { curveNumber: [77, 86, 91, 94], use: 'cultivated', strength: BARE, surface: SOIL }),
+  cover('lawn-good', 'Lawn, good (over 75 % grass)', {
+    curveNumber: [39, 61, 74, 80],
+    use: 'pasture',
+    strength: SHORT_SOD,
+    surface: GRASS,
+  }),
+  cover('lawn-fair', 'Lawn, fair (50 to 75 % grass)', {
+    curveNumber: [49, 69, 79, 84],
+    use: 'pasture',
+    strength: THIN_SOD,
+    surface: GRASS,
+  }),
+  cover('lawn-poor', 'Lawn, poor (under 50 % grass)', {
+    curveNumber: [68, 79, 86, 89],
+    use: 'pasture',
+    strength: SPARSE,
+    surface: THIN_GRASS,
+  }),
+  cover('desert-good', 'Desert shrub, good (over 70 % cover)', {
+    curveNumber: [49, 68, 79, 84],
+    use: 'pasture',
+    strength: SPARSE,
+    surface: THIN_GRASS,
+  }),
+  cover('desert-fair', 'Desert shrub, fair', { curveNumber: [55, 72, 81, 86], use: 'pasture', strength: SPARSE, surface: THIN_GRASS }),
+  cover('desert-poor', 'Desert shrub, poor (under 30 %)', {
+    curveNumber: [63, 77, 85, 88],
+    use: 'pasture',
+    strength: BARE,
+    surface: THIN_GRASS,
+  }),
+  cover('farmyard', 'Farmyard, its buildings and lanes', { curveNumber: [59, 74, 82, 86], use: 'track', strength: BARE, surface: YARD }),
+  cover('gravel', 'Gravel road or yard', { curveNumber: [76, 85, 89, 91], use: 'track', strength: BARE, surface: STONY }),
+  cover('dirt', 'Dirt road or trodden yard', { curveNumber: [72, 82, 87, 89], use: 'track', strength: BARE, surface: SOIL }),
+  cover('paved', 'Paving or roof', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD, surface: SMOOTH }),
+  cover('water', 'Open water', { curveNumber: [98, 98, 98, 98], use: 'sealed', strength: HARD, surface: SMOOTH }),
 ];
 
 /** The cover of an id. @throws RangeError naming the id when there is none. */

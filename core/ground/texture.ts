@@ -69,7 +69,12 @@ export const TEXTURES: readonly Texture[] = [
   texture('clay', [0.385, 31.63, 0.03, 0.2], 'D'),
 ];
 
-export const textureOf = (id: TextureId): Texture => TEXTURES.find((t) => t.id === id) ?? TEXTURES[3];
+/** The texture of an id. @throws RangeError naming the id when there is none. */
+export function textureOf(id: TextureId): Texture {
+  const found = TEXTURES.find((t) => t.id === id);
+  if (!found) throw new RangeError(`unknown texture "${id}"`);
+  return found;
+}
 
 /** Per cent by weight of the fine earth. */
 export interface Shares {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Stage } from '../contract/index.ts';
-import { DRAIN_DOWN, type RoutedStore, cascadeOrder, meanWettedArea, route } from './index.ts';
+import { DRAIN_DOWN, type RoutedStore, cascadeOrder, delayed, meanWettedArea, route } from './index.ts';
 
 const FT = 0.3048;
 const CFS = FT ** 3;
@@ -159,5 +159,17 @@ describe('drain-down', () => {
     const levelM = Float64Array.from({ length: 401 }, (_, i) => i / 400);
     const stage: Stage = { levelM, volumeM3: levelM.map((h) => h * h), wettedM2: levelM.map((h) => 2 * h) };
     expect(DRAIN_DOWN.evaluate({ V: 0.64, f: 10, A: meanWettedArea(stage, 0.64) })).toBeCloseTo(80, 0);
+  });
+});
+
+describe('a flow that arrives later', () => {
+  it('keeps its volume and comes its lag later, between steps too', () => {
+    const flow = Float64Array.from([0, 2, 6, 4, 0]);
+    const centre = (q: Float64Array): number => q.reduce((a, v, i) => a + v * i, 0) / q.reduce((a, v) => a + v, 0);
+    for (const lagS of [0, 60, 90, 601]) {
+      const late = delayed(flow, lagS, 60);
+      expect(late.reduce((a, v) => a + v, 0)).toBeCloseTo(12, 12);
+      expect(centre(late) - centre(flow)).toBeCloseTo(lagS / 60, 9);
+    }
   });
 });

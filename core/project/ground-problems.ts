@@ -1,25 +1,13 @@
 import { plainToInstance } from 'class-transformer';
-import { type ValidationError, validateSync } from 'class-validator';
+import { validateSync } from 'class-validator';
 import { type Soil, sharesProblem, testProblems } from '../ground/index.ts';
 import { told } from '../units/index.ts';
 import { GroundShape, MethodsShape, RunoffShape } from './classes.ts';
 import type { Ground, Project } from './model.ts';
 import type { UserProblem } from './problem.ts';
+import { problemsOf } from './shape-problems.ts';
 
 const again = 'Correct this value.';
-
-function shapeErrors(errors: readonly ValidationError[], path: string): UserProblem[] {
-  return errors.flatMap((error) => {
-    const field = `${path}.${error.property}`;
-    const own = Object.entries(error.constraints ?? {}).map(([rule, message]): UserProblem => ({
-      code: `project.${rule}`,
-      what: `${field}: ${message}`,
-      where: { field },
-      do: again,
-    }));
-    return [...own, ...shapeErrors(error.children ?? [], field)];
-  });
-}
 
 /** Ids that stand twice in a list. */
 function twice(list: readonly { readonly id: string }[]): string[] {
@@ -66,6 +54,15 @@ function innerProblems(ground: Ground): UserProblem[] {
       do: 'Give each zone and test a name of its own.',
     });
   }
+  for (const [field, { rateFrom }] of [['ground', ground] as const, ...zones.map((z, k) => [`ground.zones.${k}`, z] as const)]) {
+    if (rateFrom === undefined || tests.some((t) => t.id === rateFrom)) continue;
+    found.push({
+      code: 'ground.rate-from',
+      what: `a rate is said to come from the test ${told(rateFrom)}, which is not there`,
+      where: { field: `${field}.rateFrom` },
+      do: 'Leave it out, or keep the test.',
+    });
+  }
   tests.forEach((test, k) => {
     const field = `ground.tests.${k}`;
     found.push(...testProblems(test, field).map((p) => ({ code: p.code, what: p.what, where: { field: p.field }, do: p.do })));
@@ -85,17 +82,17 @@ function innerProblems(ground: Ground): UserProblem[] {
 export function groundProblems({ ground, runoff }: Pick<Project, 'ground' | 'runoff'>): UserProblem[] {
   const found: UserProblem[] = [];
   if (ground) {
-    const shape = shapeErrors(validateSync(plainToInstance(GroundShape, ground)), 'ground');
+    const shape = problemsOf(validateSync(plainToInstance(GroundShape, ground)), undefined, 'ground');
     found.push(...(shape.length > 0 ? shape : innerProblems(ground)));
   }
   const odd = notAnObject(runoff, 'runoff');
   if (odd.length > 0) return [...found, ...odd];
   if (runoff) {
-    found.push(...shapeErrors(validateSync(plainToInstance(RunoffShape, runoff)), 'runoff'));
+    found.push(...problemsOf(validateSync(plainToInstance(RunoffShape, runoff)), undefined, 'runoff'));
     for (const [id, methods] of Object.entries(runoff.of ?? {})) {
       const problems = notAnObject(methods, `runoff.of.${id}`);
       if (problems.length > 0) found.push(...problems);
-      else found.push(...shapeErrors(validateSync(plainToInstance(MethodsShape, methods)), `runoff.of.${id}`));
+      else found.push(...problemsOf(validateSync(plainToInstance(MethodsShape, methods)), undefined, `runoff.of.${id}`));
     }
   }
   return found;

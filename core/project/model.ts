@@ -91,7 +91,10 @@ export interface Erosion {
   readonly onContour?: boolean;
 }
 
-export const DEFAULT_HEALED_YEARS = 5;
+const DEFAULT_HEALED_YEARS = 5;
+
+/** Years of healing a project means by "healed". */
+export const healedYearsOf = ({ healedYears = DEFAULT_HEALED_YEARS }: Pick<Ground, 'healedYears'>): number => healedYears;
 
 export const TIME_METHODS = ['lag', 'path', 'kirpich', 'kerby', 'airfield', 'bransby-williams'] as const;
 export type TimeMethod = (typeof TIME_METHODS)[number];

@@ -7,7 +7,7 @@ export interface UserProblem {
   readonly what: string;
   readonly where: { readonly file?: string; readonly line?: number; readonly field?: string };
   readonly do: string;
-  /** The same with amounts still to be put in the reader's units, where it has any. */
+  /** The same in pieces, its amounts put in units where it is shown. */
   readonly said?: { readonly what: Said; readonly do: Said };
 }
 

@@ -1,5 +1,5 @@
 import { plainToInstance } from 'class-transformer';
-import { type ValidationError, validateSync } from 'class-validator';
+import { validateSync } from 'class-validator';
 import type { WorkBase } from '../contract/index.ts';
 import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
@@ -9,26 +9,11 @@ import { checkFeature } from '../seen/index.ts';
 import { told } from '../units/index.ts';
 import { groundProblems } from './ground-problems.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
+import { problemsOf } from './shape-problems.ts';
 import { rainProblems } from './rain-problems.ts';
-
-/** Class-validator's findings as problems, each with the path of its field. */
-export function problemsOf(errors: readonly ValidationError[], file: string | undefined, path = ''): UserProblem[] {
-  return errors.flatMap((error) => {
-    const field = path === '' ? error.property : `${path}.${error.property}`;
-    const own = Object.entries(error.constraints ?? {}).map(([rule, message]): UserProblem => ({
-      code: `project.${rule}`,
-      what: `${field}: ${message}${isShort(error.value) ? `, but it is ${JSON.stringify(error.value) ?? 'missing'}` : ''}`,
-      where: { ...(file === undefined ? {} : { file }), field },
-      do: 'Correct this value, or open an earlier copy of the project.',
-    }));
-    return [...own, ...problemsOf(error.children ?? [], file, field)];
-  });
-}
 
 /** Members of a project that are objects, never lists. */
 const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'runoff', 'survey', 'land'] as const;
-
-const isShort = (value: unknown): boolean => (JSON.stringify(value) ?? '').length < 40;
 
 /**
  * A project from parsed JSON. What is not understood is refused, never stripped; unknown extra members are kept as they are.

@@ -167,5 +167,5 @@ export function runoffBands(input: BandsInput): RunoffBands {
   return { runoffMm: bandOf(volumes), peakM3s: bandOf(tops), samples };
 }
 
-/** Where no limits are given: rates known by a test within half, else within three times; curve numbers within five: common practice. */
-export const [TESTED_SPREAD, GUESSED_SPREAD, NUMBER_SPREAD] = [1.5, 3, 5];
+/** Where no limits are given: rates that no test tells within three times; curve numbers within five: common practice. */
+export const [GUESSED_SPREAD, NUMBER_SPREAD] = [3, 5];

@@ -1,6 +1,7 @@
 // A catchment of several kinds of ground: each sheds by its own law, and what they shed is added, never averaged beforehand.
 import { defineFormula } from '../formula/index.ts';
-import { type LossChoice, type LossSoil, partRain } from './losses.ts';
+import { type LossChoice, type LossSoil, type Parted, partRain } from './losses.ts';
+import { total } from './step-law.ts';
 
 /** One kind of ground in a catchment. */
 export interface GroundPart {
@@ -9,12 +10,7 @@ export interface GroundPart {
 }
 
 /** What a storm does on a catchment [mm over all of it]. */
-export interface CatchmentParted {
-  readonly runsMm: Float64Array;
-  readonly runoffMm: number;
-  readonly standsMm: number;
-  readonly soaksMm: number;
-  readonly rainMm: number;
+export interface CatchmentParted extends Parted {
   /** Depth run off each part [mm over that part]. */
   readonly byPart: readonly number[];
 }
@@ -31,17 +27,12 @@ export function partCatchment(
   const byPart = parts.map(({ soil, areaM2 }) => {
     const parted = partRain(stepsMm, stepH, { soil, choice });
     const share = area > 0 ? areaM2 / area : 0;
-    let runs = 0;
-    for (let i = 0; i < runsMm.length; i++) {
-      runsMm[i] += share * parted.runsMm[i];
-      runs += parted.runsMm[i];
-    }
+    for (let i = 0; i < runsMm.length; i++) runsMm[i] += share * parted.runsMm[i];
     standsMm += share * parted.standsMm;
     soaksMm += share * parted.soaksMm;
-    return runs;
+    return parted.runoffMm;
   });
-  const sum = (list: Float64Array): number => list.reduce((a, v) => a + v, 0);
-  return { runsMm, standsMm, soaksMm, byPart, runoffMm: sum(runsMm), rainMm: sum(stepsMm) };
+  return { runsMm, standsMm, soaksMm, byPart, runoffMm: total(runsMm), rainMm: total(stepsMm) };
 }
 
 /** A value of each part, weighed by area; of parts without any area, that of the first. */

@@ -93,6 +93,7 @@ export const lossOf = (soil: Pick<LossSoil, 'cover'>, { loss }: LossChoice): Los
 /** What a storm does on one kind of ground, step by step [mm]; together they are the rain. */
 export interface Parted {
   readonly runsMm: Float64Array;
+  readonly runoffMm: number;
   readonly standsMm: number;
   readonly soaksMm: number;
   readonly rainMm: number;
@@ -108,8 +109,8 @@ export function partRain(stepsMm: Float64Array, stepH: number, on: { readonly so
   // Nothing soaks into what is sealed: what it does not shed wets it and dries away.
   const stays = soil.cover.isSealed ? rainMm - total(runsMm) : Math.min(hollows, rainMm);
   const standsMm = loss.fillsHollows ? holdBack(runsMm, hollows) : stays;
-  const runs = total(runsMm);
-  return { runsMm, standsMm, soaksMm: Math.max(0, rainMm - standsMm - runs), rainMm };
+  const runoffMm = total(runsMm);
+  return { runsMm, runoffMm, standsMm, soaksMm: Math.max(0, rainMm - standsMm - runoffMm), rainMm };
 }
 
 /** Keeps the first of what would run in small hollows; returns how much they took [mm]. */

@@ -65,10 +65,7 @@ describe('terrain factor of a grid', () => {
     const { flow, filled } = modelOf(grid);
     const owner = lines.length > 0 ? interceptorCells(grid, lines) : null;
     if (owner) expect(firstInterceptor(flow, owner).some((v) => v > 0)).toBe(true);
-    return {
-      ls: terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: owner ? { owner } : null }),
-      cells: 51,
-    };
+    return { ls: terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), stops: owner }), cells: 51 };
   };
   const column = (ls: Float32Array, rows: readonly number[]): number => rows.reduce((a, r) => a + ls[r * 51 + 25], 0) / rows.length;
   const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, k) => from + k);
@@ -99,7 +96,7 @@ describe('terrain factor of a grid', () => {
   it('goes on no longer than water stays a sheet, however far it comes', () => {
     const grid = plane(0.1, -90, { cells: 151, cellM: 2 });
     const { flow, filled } = modelOf(grid);
-    const ls = terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), breaks: null });
+    const ls = terrainFactor({ grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), stops: null });
     const at = (m: number): number => ls[Math.floor(m / 2) * 151 + 75];
     expect(at(290)).toBeCloseTo(at(LONGEST_SLOPE_M + 4), 4);
     expect(at(LONGEST_SLOPE_M - 4)).toBeLessThan(at(LONGEST_SLOPE_M + 4));

@@ -5,11 +5,6 @@ import { PLOT_M, lengthExponent, steepnessOf } from './soil-loss.ts';
 /** Longest way water runs before it gathers into rills and channels the equation does not know [m] (RUSLE; handbook 5.10). */
 export const LONGEST_SLOPE_M = 120;
 
-/** Where slope length starts anew: cells that catch what runs (0 elsewhere). */
-export interface SlopeBreaks {
-  readonly owner: ArrayLike<number>;
-}
-
 /** Width of a cell across its fall line [cells]: 1 along the rows, the diagonal cornerwise. */
 function widthOf(flow: Flow, i: number): number {
   const { cardinal, diagonal, driftCardinal } = straddleOf(flow, i);
@@ -29,11 +24,12 @@ export function terrainFactor(on: {
   readonly filled: Float64Array;
   readonly flow: Flow;
   readonly slopes: Float32Array;
-  readonly breaks: SlopeBreaks | null;
+  /** Where slope length starts anew: cells that catch what runs (0 elsewhere). */
+  readonly stops: ArrayLike<number> | null;
 }): Float32Array {
-  const { grid, filled, flow, slopes, breaks } = on;
+  const { grid, filled, flow, slopes, stops } = on;
   const { cellM, z } = grid;
-  const area = spreadArea(grid, filled, breaks ? breaks.owner : null);
+  const area = spreadArea(grid, filled, stops);
   const longest = LONGEST_SLOPE_M / cellM;
   const factor = new Float32Array(z.length).fill(NaN);
   for (let i = 0; i < z.length; i++) {

@@ -10,6 +10,13 @@ export interface CellSet {
   readonly members: Int32Array;
 }
 
+/** Cells as a set on a grid of so many. */
+export function setOf(members: Int32Array, size: number): CellSet {
+  const mask = new Uint8Array(size);
+  for (let k = 0; k < members.length; k++) mask[members[k]] = 1;
+  return { mask, members };
+}
+
 const NONE_LED: readonly number[] = [];
 
 /** All cells whose water passes the given cells, these included; walks upstream only. */

@@ -141,7 +141,7 @@ export const FULL_GROUND: Pick<Project, 'ground' | 'runoff'> = {
   },
 };
 
-const noGrid = (): Grid => {
+export const noGrid = (): Grid => {
   throw new Error('the test project has inline terrain');
 };
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { canHeal } from '#core/derive';
-import { DEFAULT_HEALED_YEARS } from '#core/project';
+import { healedYearsOf } from '#core/project';
 import { Choose } from '../kit/index.ts';
 import { setGround } from './ground.ts';
 import { useApp } from './store.ts';
@@ -9,7 +9,7 @@ import { useApp } from './store.ts';
 export function GroundSwitch(): ReactNode {
   const ground = useApp((s) => s.history?.project.ground ?? null);
   if (!ground || !canHeal(ground)) return null;
-  const years = ground.healedYears ?? DEFAULT_HEALED_YEARS;
+  const years = healedYearsOf(ground);
   return (
     <Choose<'now' | 'healed'>
       label="ground"

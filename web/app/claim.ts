@@ -46,5 +46,5 @@ async function heldElsewhere(): Promise<string[]> {
 /** Whether another tab may be changing this project. */
 export const isOpenElsewhere = async (id: string): Promise<boolean> => (await heldElsewhere()).includes(id);
 
-/** Whether another tab has any project open: its undo may still want what no kept document names. */
+/** Whether another tab has any project open: its undo may name what no kept document does. */
 export const isAnotherOpen = async (): Promise<boolean> => (await heldElsewhere()).length > 0;

@@ -1,11 +1,10 @@
 // What the page does with ground: changes a soil wherever it stands, and asks the worker about it.
-import useSWR from 'swr';
 import type { GroundQuestions } from '#core/derive';
 import { contains, type Point } from '#core/geometry';
 import type { FieldTest, Soil } from '#core/ground';
 import { testKind } from '#core/ground';
 import type { Ground, Project, RunoffSettings } from '#core/project';
-import { optionOf } from '#core/project';
+import { groundKey, idOf, linesOf, useAnswer } from './ask.ts';
 import { newId, useProject } from './selectors.ts';
 import { dispatch, notify, select, useApp, worker } from './store.ts';
 
@@ -102,23 +101,13 @@ type Reply<K extends keyof GroundQuestions> = ReturnType<GroundQuestions[K]>;
 
 /** What answers about ground and runoff hang on: levels of works change none of them. */
 function keyOf(project: Project): string {
-  const { terrain, features, land, pins, ground, rain, runoff } = project;
-  const lines = optionOf(project).works.map((w) => [w.id, (w as { readonly line?: unknown }).line]);
-  return JSON.stringify([terrain?.kind === 'asset' ? terrain.sha256 : 'own', features, land, pins, ground, rain, runoff, lines]);
+  const { id, terrain, features, land, pins } = project;
+  return [id, ...[terrain, features, land, pins].map(idOf), groundKey(project), ...linesOf(project)].join('.');
 }
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
 export function useAskGround<K extends keyof GroundQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
-  const key = project?.ground && args !== null ? ['ground', name, project.id, keyOf(project), JSON.stringify(args)] : null;
-  const { data } = useSWR(
-    key,
-    async () => {
-      const asked = useApp.getState().history?.project;
-      const answer = asked ? await worker().askGround(name, asked, args) : null;
-      return answer?.ok ? (answer.value as Reply<K>) : null;
-    },
-    { keepPreviousData: true, revalidateOnFocus: false },
-  );
-  return data;
+  const key = project?.ground && args !== null ? ['ground', name, keyOf(project), JSON.stringify(args)] : null;
+  return useAnswer({ key, keeps: true, tells: false }, (asked) => worker().askGround(name, asked, args));
 }

@@ -1,13 +1,13 @@
 // What the land shows and answers: a way of looking, kept apart from the document.
-import useSWR from 'swr';
 import { create } from 'zustand';
 import type { LandQuestions, LayerName, Section } from '#core/derive';
 import type { Point } from '#core/geometry';
-import { type Project, optionOf } from '#core/project';
+import type { Project } from '#core/project';
 import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
+import { askNow, groundKey, linesOf, useAnswer, idOf } from './ask.ts';
 import { picking } from './pick.ts';
-import { notify, useApp, worker } from './store.ts';
+import { useApp, worker } from './store.ts';
 
 export type Overlay = LayerName | 'none';
 
@@ -55,29 +55,14 @@ export const useLand = create<LandView>(() => ({
 export const useLandPick = picking(useLand);
 export const setLand = (change: Partial<LandView>): void => useLand.setState(change);
 
-let count = 0;
-const ids = new WeakMap<object, number>();
-
-/** Parts of the document are immutable and shared between its versions: the same part is the same object. */
-function idOf(part: object | null | undefined): number {
-  if (!part) return 0;
-  const known = ids.get(part);
-  if (known !== undefined) return known;
-  ids.set(part, ++count);
-  return count;
-}
-
 /** What a question about the land depends on: the ground and what was seen, and the works where they count. */
 function keyOf(project: Project, readsWorks: boolean): string {
   const { terrain, features, land, site, pins } = project;
   const ground = [project.id, idOf(terrain), idOf(features), idOf(land)];
-  // A work counts by its line: its levels change no catchment, and dragging one must ask for nothing.
-  const lines = optionOf(project).works.map((w) => idOf((w as { readonly line?: object }).line));
-  return (readsWorks ? [...ground, idOf(site), idOf(pins), ...lines] : ground).join('.');
+  return (readsWorks ? [...ground, idOf(site), idOf(pins), ...linesOf(project)] : ground).join('.');
 }
 
 /** Layers that depend on more than the shape of the land. */
-const groundKey = ({ ground, rain, runoff }: Project): string => [idOf(ground), idOf(rain), idOf(runoff)].join('.');
 const readsGround = (name: keyof LandQuestions, args: unknown): boolean =>
   name === 'layer' && ['sheds', 'soil-loss'].includes((args as { layer: string }).layer);
 
@@ -87,14 +72,8 @@ type Args<K extends keyof LandQuestions> = Parameters<LandQuestions[K]>[2];
 type Reply<K extends keyof LandQuestions> = ReturnType<LandQuestions[K]>;
 
 /** Asks the worker; null when it cannot be answered, which is then told. */
-export async function ask<K extends keyof LandQuestions>(name: K, args: Args<K>): Promise<Reply<K> | null> {
-  const project = useApp.getState().history?.project;
-  if (!project) return null;
-  const answer = await worker().ask(name, project, args);
-  if (answer.ok) return answer.value as Reply<K>;
-  notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
-  return null;
-}
+export const ask = <K extends keyof LandQuestions>(name: K, args: Args<K>): Promise<Reply<K> | null> =>
+  askNow((project) => worker().ask(name, project, args), true);
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
 export function useAsk<K extends keyof LandQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
@@ -104,6 +83,5 @@ export function useAsk<K extends keyof LandQuestions>(name: K, args: Args<K> | n
     project?.terrain && args !== null
       ? ['land', name, keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : '', JSON.stringify(args ?? {})]
       : null;
-  const { data } = useSWR(key, () => ask(name, args as Args<K>), { keepPreviousData: false, revalidateOnFocus: false });
-  return data;
+  return useAnswer({ key, keeps: false, tells: true }, (asked) => worker().ask(name, asked, args));
 }

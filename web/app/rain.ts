@@ -1,9 +1,9 @@
 // What the page does with rain: takes tables and records into the document, and asks the worker about them.
-import useSWR from 'swr';
 import type { RainQuestions } from '#core/derive';
 import type { ImportedGauge } from '#core/formats';
 import { type Rain, assetName, recordToBytes } from '#core/project';
 import { DAY_MIN, type DesignStorm, type RainTable, dateText, dayOf } from '#core/rain';
+import { useAnswer } from './ask.ts';
 import { dispatch, keepAsset, notify, useApp, worker } from './store.ts';
 
 /** The storm to go on with over a new table: the same where its return period is still a row, else the row next above. */
@@ -60,16 +60,5 @@ export function useAskRain<K extends keyof RainQuestions>(name: K, args: Args<K>
   const project = useApp((s) => s.history?.project);
   const table = name === 'events' || name === 'which' ? JSON.stringify([project?.rain?.table, project?.rain?.limits]) : '';
   const key = project && args !== null ? ['rain', name, project.id, project.gauge?.sha256 ?? '', table, JSON.stringify(args ?? {})] : null;
-  const { data } = useSWR(
-    key,
-    async () => {
-      const asked = useApp.getState().history?.project;
-      const answer = asked ? await worker().askRain(name, asked, args) : null;
-      if (!answer || answer.ok) return (answer?.value ?? null) as Reply<K> | null;
-      notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
-      return null;
-    },
-    { keepPreviousData: false, revalidateOnFocus: false },
-  );
-  return data;
+  return useAnswer({ key, keeps: false, tells: true }, (asked) => worker().askRain(name, asked, args));
 }

@@ -10,6 +10,7 @@ import {
   SelectValue,
 } from 'react-aria-components';
 import styled, { css } from 'styled-components';
+import { Row } from './layout.tsx';
 
 const pressable = css`
   border: 1px solid var(--ink);
@@ -137,5 +138,18 @@ export function Choose<T extends string>(props: {
         <ListBox items={choices}>{(c) => <Item id={c.id}>{c.name}</Item>}</ListBox>
       </DropList>
     </Field>
+  );
+}
+
+/** One of a few on a line of its own; `title` shows where the line says less than the label a screen reader needs. */
+export function ChooseRow<T extends string>({
+  title,
+  ...choose
+}: Omit<Parameters<typeof Choose<T>>[0], 'isLabelHidden'> & { readonly title?: string }): ReactNode {
+  return (
+    <Row>
+      <span>{title ?? choose.label}</span>
+      <Choose {...choose} isLabelHidden />
+    </Row>
   );
 }

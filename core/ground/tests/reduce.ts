@@ -1,5 +1,7 @@
 import { Worksheet } from '../../formula/index.ts';
 import { told } from '../../units/index.ts';
+import { type GroupFound, groupByRate } from '../groups.ts';
+import type { Soil } from '../soil.ts';
 import { DESIGN_RATE } from './formulas.ts';
 import { TEST_KINDS, testKind } from './kinds.ts';
 import type { FieldTest, Reduction } from './types.ts';
@@ -41,6 +43,36 @@ const SAFETY: readonly (readonly [toM2: number, byHarm: Readonly<Record<Harm, nu
 
 export function safetyFor(areaM2: number, harm: Harm): number {
   return (SAFETY.find(([to]) => areaM2 <= to) ?? SAFETY[2])[1][harm];
+}
+
+/** Rates known by a test are off by no more than half as much again, nine times in ten: common practice. */
+export const TESTED_SPREAD = 1.5;
+
+/** The soil group that the best known rate and the depths of a soil say: by its test before any safety factor, else by the rate it is designed with. */
+export function soilGroupBy(soil: Soil, tests: readonly FieldTest[]): GroupFound & { readonly isTested: boolean } {
+  const test = tests.find((t) => t.id === soil.rateFrom);
+  const tested = test ? designRateOf(test)?.testedMmPerHour : undefined;
+  const at = { rateMmPerHour: tested ?? soil.infiltrationMmPerHour, depthM: soil.soilDepthM, waterM: soil.waterDepthM };
+  return { ...groupByRate(at), isTested: tested !== undefined };
+}
+
+/** What of a soil a test settles. */
+export type Settled = Required<Pick<Soil, 'infiltrationMmPerHour' | 'infiltrationRange' | 'rateFrom' | 'soilGroup'>>;
+
+/** The soil of a test's ground as the test has it; null until the test gives a rate. */
+export function settledBy(test: FieldTest, soil: Soil): Settled | null {
+  const design = designRateOf(test);
+  if (!design) return null;
+  const { rateMmPerHour } = design;
+  const infiltrationRange = [rateMmPerHour / TESTED_SPREAD, rateMmPerHour * TESTED_SPREAD] as const;
+  const { group } = soilGroupBy({ ...soil, rateFrom: test.id }, [test]);
+  return { infiltrationMmPerHour: rateMmPerHour, infiltrationRange, rateFrom: test.id, soilGroup: group };
+}
+
+/** Whether a soil's rate is still what its test gives. */
+export function isSettledBy(test: FieldTest, soil: Soil): boolean {
+  const settled = settledBy(test, soil);
+  return soil.rateFrom === test.id && settled !== null && Math.abs(soil.infiltrationMmPerHour - settled.infiltrationMmPerHour) < 1e-9;
 }
 
 /** Something wrong in a test as it was written down. */

@@ -10,8 +10,11 @@ import {
   SOAKAGE_PIT,
   TEST_KINDS,
   designRateOf,
+  isSettledBy,
   reduceTest,
   safetyFor,
+  settledBy,
+  soilGroupBy,
   testKind,
   testProblems,
 } from './index.ts';
@@ -32,6 +35,30 @@ const ring = (falls: readonly number[], kind = 'double-ring'): FieldTest =>
     kind,
     [100, ...falls.map((f) => 100 - f)].map((mm, k) => ({ min: 10 * k, mm, ...(k > 0 ? { refilledMm: 100 } : {}) })),
   );
+
+const SOIL = { soilGroup: 'D', cover: 'bare', curveNumber: null, runoffC: null, infiltrationMmPerHour: 3, soilDepthM: 1.5 } as const;
+
+describe('what a test settles', () => {
+  // 30 mm/h tested over 1.5 m of soil is group B (14.4 to 36 mm/h, NEH-630 Table 7-1); half of it, as designed with, would just be.
+  const tested = ring([14, 9, 6.5, 5.2, 5, 4.8]);
+  it('is the rate after its safety factor, its limits, and the group by the rate before', () => {
+    const settled = settledBy(tested, SOIL);
+    expect(settled).toMatchObject({ rateFrom: 't', soilGroup: 'B' });
+    expect(settled?.infiltrationMmPerHour).toBeCloseTo(15, 9);
+    expect(settled?.infiltrationRange.map((v) => v.toFixed(6))).toEqual(['10.000000', '22.500000']);
+    expect(isSettledBy(tested, SOIL)).toBe(false);
+    expect(isSettledBy(tested, { ...SOIL, ...settled })).toBe(true);
+    expect(isSettledBy(ring([14, 9, 6.5, 5.2, 6, 5.8]), { ...SOIL, ...settled })).toBe(false);
+    expect(settledBy(test('double-ring', []), SOIL)).toBeNull();
+  });
+  it('is asked for the group only while the soil names it', () => {
+    const soil = { ...SOIL, infiltrationMmPerHour: 12 };
+    expect(soilGroupBy(soil, [tested])).toMatchObject({ group: 'C', isTested: false });
+    expect(soilGroupBy({ ...soil, rateFrom: 't' }, [tested])).toMatchObject({ group: 'B', isTested: true });
+    // Rock within half a metre makes any soil D.
+    expect(soilGroupBy({ ...soil, rateFrom: 't', soilDepthM: 0.4 }, [tested]).group).toBe('D');
+  });
+});
 
 describe('rings', () => {
   it('a double ring steadies at its fall: 5 mm in 10 minutes is 30 mm/h, over two 15', () => {

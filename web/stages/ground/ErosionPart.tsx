@@ -1,6 +1,6 @@
 import { Layers } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { RAIN_EROSIVITY } from '#core/runoff';
+import { RAIN_EROSIVITY, SILT_DENSITY } from '#core/runoff';
 import { setGround } from '../../app/ground.ts';
 import { setLand, useLand } from '../../app/land.ts';
 import { useAskRain } from '../../app/rain.ts';
@@ -100,7 +100,7 @@ export function ErosionPart(): ReactNode {
           </Inline>
           <Muted>
             Sheet and rill wash by the revised universal equation, slopes by the grid and cut short where a work catches water. No gullies,
-            no single storm: compare by it.
+            no single storm, and slopes over about 32 % are beyond what it was made for: compare by it.
           </Muted>
         </Part>
       )}
@@ -116,7 +116,7 @@ export function ErosionPart(): ReactNode {
               yearsText(w.yearsToFifth, format),
             ])}
           />
-          <Muted>Silt is counted at 1.2 t/m³ as it settles.</Muted>
+          <Muted>Silt is counted at {SILT_DENSITY} t/m³ as it settles.</Muted>
         </Part>
       )}
       {told && (

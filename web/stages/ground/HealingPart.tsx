@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { COVERS, type Healing, REST_FACTOR, type Soil, TREATMENTS, type Treatment, soilFacts } from '#core/ground';
-import { DEFAULT_HEALED_YEARS } from '#core/project';
+import { healedYearsOf } from '#core/project';
 import { setGround, setSoil } from '../../app/ground.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
-import { Choose, Muted, Part, Quantity, Row, Slide } from '../../kit/index.ts';
+import { ChooseRow, Muted, Part, Quantity, Slide } from '../../kit/index.ts';
 
 const WORDS: Readonly<Record<Treatment | 'none', string>> = {
   none: 'nothing is planned',
@@ -17,7 +17,7 @@ export function HealingPart({ zone, soil }: { readonly zone: string | null; read
   const { ground } = useProject();
   const format = useFormat();
   const { healing } = soil;
-  const years = ground?.healedYears ?? DEFAULT_HEALED_YEARS;
+  const years = healedYearsOf(ground ?? {});
   const set = (change: { readonly [K in keyof Healing]?: Healing[K] | undefined }): void => {
     const next = Object.fromEntries(Object.entries({ ...healing, ...change }).filter(([, v]) => v !== undefined));
     setSoil(zone, { healing: next as unknown as Healing });
@@ -25,31 +25,25 @@ export function HealingPart({ zone, soil }: { readonly zone: string | null; read
   const [now, then] = [soilFacts(soil), soilFacts(soil, { as: 'healed', years })];
   return (
     <Part title="Healing it">
-      <Row>
-        <span>The plan is to</span>
-        <Choose<Treatment | 'none'>
-          label="Plan for this ground"
-          isLabelHidden
-          value={healing?.treatment ?? 'none'}
-          choices={(['none', ...TREATMENTS] as const).map((id) => ({ id, name: WORDS[id] }))}
-          onChange={(id) => (id === 'none' ? setSoil(zone, { healing: undefined }) : set({ treatment: id }))}
-        />
-      </Row>
+      <ChooseRow<Treatment | 'none'>
+        label="Plan for this ground"
+        title="The plan is to"
+        value={healing?.treatment ?? 'none'}
+        choices={(['none', ...TREATMENTS] as const).map((id) => ({ id, name: WORDS[id] }))}
+        onChange={(id) => (id === 'none' ? setSoil(zone, { healing: undefined }) : set({ treatment: id }))}
+      />
       {healing && (
         <>
-          <Row>
-            <span>It will be</span>
-            <Choose
-              label="Cover once healed"
-              isLabelHidden
-              value={healing.cover ?? 'same'}
-              choices={[
-                { id: 'same', name: 'covered as now' },
-                ...COVERS.filter((c) => !c.isSealed).map((c) => ({ id: c.id, name: c.name })),
-              ]}
-              onChange={(id) => set({ cover: id === 'same' ? undefined : id })}
-            />
-          </Row>
+          <ChooseRow
+            label="Cover once healed"
+            title="It will be"
+            value={healing.cover ?? 'same'}
+            choices={[
+              { id: 'same', name: 'covered as now' },
+              ...COVERS.filter((c) => !c.isSealed).map((c) => ({ id: c.id, name: c.name })),
+            ]}
+            onChange={(id) => set({ cover: id === 'same' ? undefined : id })}
+          />
           <Quantity
             label="Times its rate once healed"
             help="Left alone, it follows how compacted it is now"

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { DEFAULT_HEALED_YEARS } from '#core/project';
+import { healedYearsOf } from '#core/project';
 import { useAskGround } from '../../app/ground.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { Choose, Muted, Part, Quantity, Row, Table } from '../../kit/index.ts';
@@ -12,7 +12,7 @@ export function RainOnIt(): ReactNode {
   const [which, choose] = useState<'storm' | 'own'>(rain ? 'storm' : 'own');
   const [own, setOwn] = useState({ depthMm: 30, durationMin: 60 });
   const shown = useAskGround('picture', { rain: which === 'storm' ? null : own });
-  const years = ground?.healedYears ?? DEFAULT_HEALED_YEARS;
+  const years = healedYearsOf(ground ?? {});
   return (
     <>
       <Part title="A rain on this ground">

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { PEAK_SAYS, PEAK_TITLES, type MethodsTold } from '#core/derive';
+import type { MethodsTold } from '#core/derive';
 import type { PeakMethod, TimeMethod } from '#core/project';
 import {
   ABSTRACTIONS,
@@ -15,7 +15,7 @@ import {
 } from '#core/runoff';
 import { setRunoff, useAskGround } from '../../app/ground.ts';
 import { useDerived, useFormat, useProject, useView, useWorks } from '../../app/selectors.ts';
-import { Choose, Fact, Muted, Part, Quantity, Row, Table } from '../../kit/index.ts';
+import { Choose, ChooseRow, Fact, Muted, Part, Quantity, Row, Table } from '../../kit/index.ts';
 import { Working } from '../../works/Working.tsx';
 import { FlowChart } from './FlowChart.tsx';
 import { type MethodLine, MethodTable } from './MethodTable.tsx';
@@ -34,16 +34,13 @@ function LossPart({ told }: { readonly told: MethodsTold | null }): ReactNode {
   const loss = runoff.loss ?? USUAL_LOSS.loss;
   return (
     <Part title="What is lost before it runs">
-      <Row>
-        <span>The ground beforehand is</span>
-        <Choose<Wetness>
-          label="The ground beforehand"
-          isLabelHidden
-          value={runoff.wetness ?? USUAL_LOSS.wetness}
-          choices={WETNESSES.map((id) => ({ id, name: WET_WORDS[id] }))}
-          onChange={(wetness) => setRunoff({ wetness })}
-        />
-      </Row>
+      <ChooseRow<Wetness>
+        label="The ground beforehand"
+        title="The ground beforehand is"
+        value={runoff.wetness ?? USUAL_LOSS.wetness}
+        choices={WETNESSES.map((id) => ({ id, name: WET_WORDS[id] }))}
+        onChange={(wetness) => setRunoff({ wetness })}
+      />
       {told ? (
         <MethodTable
           caption="Ways to tell what is lost"
@@ -69,16 +66,12 @@ function LossPart({ told }: { readonly told: MethodsTold | null }): ReactNode {
         </Row>
       )}
       {loss === 'curve-number' && (
-        <Row>
-          <span>First loss</span>
-          <Choose<Abstraction>
-            label="First loss"
-            isLabelHidden
-            value={runoff.abstraction ?? USUAL_LOSS.abstraction}
-            choices={ABSTRACTIONS.map((id) => ({ id, name: FIRST_LOSS[id] }))}
-            onChange={(abstraction) => setRunoff({ abstraction })}
-          />
-        </Row>
+        <ChooseRow<Abstraction>
+          label="First loss"
+          value={runoff.abstraction ?? USUAL_LOSS.abstraction}
+          choices={ABSTRACTIONS.map((id) => ({ id, name: FIRST_LOSS[id] }))}
+          onChange={(abstraction) => setRunoff({ abstraction })}
+        />
       )}
       {loss === 'horton' && (
         <>
@@ -177,8 +170,8 @@ export function RunoffPart(): ReactNode {
               head={['peak']}
               lines={fresh.peaks.map((p): MethodLine => ({
                 id: p.method,
-                title: PEAK_TITLES[p.method],
-                says: PEAK_SAYS[p.method],
+                title: p.title,
+                says: p.says,
                 figures: [p.peakM3s === null ? '–' : format(p.peakM3s, 'flow')],
                 unfit: p.unfit,
                 isOut: p.peakM3s === null,

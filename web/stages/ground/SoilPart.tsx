@@ -7,13 +7,12 @@ import {
   type Soil,
   type SoilGroup,
   conditionBy,
-  designRateOf,
-  groupByRate,
   soilFacts,
+  soilGroupBy,
 } from '#core/ground';
 import { setSoil, useSoil } from '../../app/ground.ts';
 import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
-import { Button, Choose, Inline, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { Button, ChooseRow, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
 import { HealingPart } from './HealingPart.tsx';
 import { SeenPart } from './SeenPart.tsx';
 import { TexturePart } from './TexturePart.tsx';
@@ -39,16 +38,13 @@ interface Of {
 /** The soil group that rate and depth say, where it is another than the one chosen. */
 function GroupAdvice({ zone, soil }: Of): ReactNode {
   const { ground } = useProject();
-  const test = ground?.tests?.find((t) => t.id === soil.rateFrom);
-  const tested = test ? designRateOf(test)?.testedMmPerHour : undefined;
-  const rateMmPerHour = tested ?? soil.infiltrationMmPerHour;
-  const found = groupByRate({ rateMmPerHour, depthM: soil.soilDepthM, waterM: soil.waterDepthM });
+  const found = soilGroupBy(soil, ground?.tests ?? []);
   if (found.group === soil.soilGroup) return null;
   return (
     <Inline>
       <Muted>
         By {found.why} it is group {found.group}
-        {tested === undefined ? ', or better: the rate below is already divided by its safety factor.' : '.'}
+        {found.isTested ? '.' : ', or better: the rate below is already divided by its safety factor.'}
       </Muted>
       <Button look="quiet" onPress={() => setSoil(zone, { soilGroup: found.group })}>
         Take {found.group}
@@ -91,16 +87,12 @@ function TakesIn({ zone, soil }: Of): ReactNode {
           </Button>
         </Inline>
       )}
-      <Row>
-        <span>Compacted</span>
-        <Choose<Compaction>
-          label="Compacted"
-          isLabelHidden
-          value={soil.compaction ?? 'none'}
-          choices={COMPACTIONS.map((id) => ({ id, name: COMPACTED[id] }))}
-          onChange={(compaction) => setSoil(zone, { compaction: compaction === 'none' ? undefined : compaction })}
-        />
-      </Row>
+      <ChooseRow<Compaction>
+        label="Compacted"
+        value={soil.compaction ?? 'none'}
+        choices={COMPACTIONS.map((id) => ({ id, name: COMPACTED[id] }))}
+        onChange={(compaction) => setSoil(zone, { compaction: compaction === 'none' ? undefined : compaction })}
+      />
     </Part>
   );
 }
@@ -182,31 +174,23 @@ export function SoilPart(): ReactNode {
     <>
       <WhichGround />
       <Part title="What it is">
-        <Row>
-          <span>Cover</span>
-          <Choose
-            label="Cover"
-            isLabelHidden
-            value={soil.cover}
-            choices={COVERS.map((c) => ({ id: c.id, name: c.name }))}
-            onChange={(cover) => set({ cover })}
-          />
-        </Row>
+        <ChooseRow
+          label="Cover"
+          value={soil.cover}
+          choices={COVERS.map((c) => ({ id: c.id, name: c.name }))}
+          onChange={(cover) => set({ cover })}
+        />
         {bare !== undefined && (
           <Muted>
             Seen {Math.round(100 - bare)} % covered: {conditionBy(bare)} condition.
           </Muted>
         )}
-        <Row>
-          <span>Soil group</span>
-          <Choose<SoilGroup>
-            label="Soil group"
-            isLabelHidden
-            value={soil.soilGroup}
-            choices={SOIL_GROUPS.map((id) => ({ id, name: GROUPS[id] }))}
-            onChange={(soilGroup) => set({ soilGroup })}
-          />
-        </Row>
+        <ChooseRow<SoilGroup>
+          label="Soil group"
+          value={soil.soilGroup}
+          choices={SOIL_GROUPS.map((id) => ({ id, name: GROUPS[id] }))}
+          onChange={(soilGroup) => set({ soilGroup })}
+        />
         <GroupAdvice zone={zone} soil={soil} />
         <TexturePart key={zone ?? 'all'} zone={zone} soil={soil} />
         <Quantity

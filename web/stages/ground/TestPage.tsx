@@ -1,11 +1,22 @@
 import type { ReactNode } from 'react';
-import { type FieldTest, HARMS, type Harm, LEAST_SAFETY, designRateOf, groupByRate, reduceTest, safetyFor, testKind } from '#core/ground';
-import { TESTED_SPREAD } from '#core/runoff';
+import {
+  type FieldTest,
+  HARMS,
+  type Harm,
+  LEAST_SAFETY,
+  designRateOf,
+  isSettledBy,
+  reduceTest,
+  safetyFor,
+  settledBy,
+  soilGroupBy,
+  testKind,
+} from '#core/ground';
 import { useState } from 'react';
 import { setSoil } from '../../app/ground.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
-import { Button, Choose, Fact, Inline, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { Button, Choose, ChooseRow, Fact, Inline, Muted, Part, Quantity, Row } from '../../kit/index.ts';
 import { LineSteps } from '../../works/Working.tsx';
 import { PasteReadings } from './PasteReadings.tsx';
 import { RateChart } from './RateChart.tsx';
@@ -23,16 +34,12 @@ function SafetyPart({ test }: { readonly test: FieldTest }): ReactNode {
   return (
     <Part title="Safety factor">
       <Quantity label="Ground drained to the work" value={areaM2} kind="area" min={1} max={1e7} onChange={setArea} />
-      <Row>
-        <span>If it overflows</span>
-        <Choose<Harm>
-          label="If it overflows"
-          isLabelHidden
-          value={harm}
-          choices={HARMS.map((id) => ({ id, name: HARM_WORDS[id] }))}
-          onChange={setHarm}
-        />
-      </Row>
+      <ChooseRow<Harm>
+        label="If it overflows"
+        value={harm}
+        choices={HARMS.map((id) => ({ id, name: HARM_WORDS[id] }))}
+        onChange={setHarm}
+      />
       <Quantity label="Divide the tested rate by" value={safety} kind="number" min={1} max={20} onChange={set} />
       <Inline>
         <Muted>
@@ -58,17 +65,11 @@ function ResultPart({ test }: { readonly test: FieldTest }): ReactNode {
   const soil = zone ?? ground;
   if (!soil) return null;
   const rate = (v: number): string => format(v, 'intensity');
-  const isUsed = soil.rateFrom === test.id && design !== null && Math.abs(soil.infiltrationMmPerHour - design.rateMmPerHour) < 1e-9;
-  const group = design ? groupByRate({ rateMmPerHour: design.testedMmPerHour, depthM: soil.soilDepthM, waterM: soil.waterDepthM }) : null;
+  const isUsed = isSettledBy(test, soil);
+  const settled = settledBy(test, soil);
+  const group = soilGroupBy({ ...soil, rateFrom: test.id }, [test]);
   const use = (withGroup: boolean): void => {
-    if (!design) return;
-    const { rateMmPerHour } = design;
-    setSoil(test.zone, {
-      infiltrationMmPerHour: rateMmPerHour,
-      infiltrationRange: [rateMmPerHour / TESTED_SPREAD, rateMmPerHour * TESTED_SPREAD],
-      rateFrom: test.id,
-      ...(withGroup && group ? { soilGroup: group.group } : {}),
-    });
+    if (settled) setSoil(test.zone, withGroup ? settled : { ...settled, soilGroup: soil.soilGroup });
   };
   return (
     <Part title="What it says">
@@ -78,13 +79,13 @@ function ResultPart({ test }: { readonly test: FieldTest }): ReactNode {
         </p>
       ) : null}
       <Muted>{found.says}</Muted>
-      {design && group && <Fact label={`Soil group, by ${group.why}`} value={group.group} />}
+      {design && <Fact label={`Soil group, by ${group.why}`} value={group.group} />}
       {design && (
         <Inline>
           <Button look={isUsed ? 'plain' : 'strong'} isDisabled={isUsed} onPress={() => use(true)}>
             {isUsed ? `Used for ${zone?.name ?? 'the property'}` : `Use it for ${zone?.name ?? 'the property'}`}
           </Button>
-          {!isUsed && group && group.group !== soil.soilGroup && (
+          {!isUsed && group.group !== soil.soilGroup && (
             <Button look="quiet" onPress={() => use(false)}>
               Rate only, keep group {soil.soilGroup}
             </Button>

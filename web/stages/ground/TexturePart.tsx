@@ -17,7 +17,7 @@ import {
   textureOf,
 } from '#core/ground';
 import { setSoil } from '../../app/ground.ts';
-import { Button, Choose, Inline, Muted, Quantity, Row } from '../../kit/index.ts';
+import { Button, ChooseRow, Inline, Muted, Quantity } from '../../kit/index.ts';
 
 const WAYS: readonly { readonly id: TextureTold['by']; readonly name: string }[] = [
   { id: 'class', name: 'its name' },
@@ -67,21 +67,14 @@ export function TexturePart({ zone, soil }: { readonly zone: string | null; read
   const take = (texture: TextureTold): boolean => setSoil(zone, { texture });
   return (
     <>
-      <Row>
-        <span>Texture, told by</span>
-        <Choose label="Texture told by" isLabelHidden value={by} choices={WAYS} onChange={chooseWay} />
-      </Row>
+      <ChooseRow label="Texture told by" title="Texture, told by" value={by} choices={WAYS} onChange={chooseWay} />
       {by === 'class' && (
-        <Row>
-          <span>Texture</span>
-          <Choose<TextureId | 'none'>
-            label="Texture"
-            isLabelHidden
-            value={known?.id ?? 'none'}
-            choices={[{ id: 'none', name: 'not told' }, ...TEXTURES.map((t) => ({ id: t.id, name: t.name }))]}
-            onChange={(id) => (id === 'none' ? setSoil(zone, { texture: undefined }) : take({ id, by }))}
-          />
-        </Row>
+        <ChooseRow<TextureId | 'none'>
+          label="Texture"
+          value={known?.id ?? 'none'}
+          choices={[{ id: 'none', name: 'not told' }, ...TEXTURES.map((t) => ({ id: t.id, name: t.name }))]}
+          onChange={(id) => (id === 'none' ? setSoil(zone, { texture: undefined }) : take({ id, by }))}
+        />
       )}
       {by === 'shares' &&
         PERCENT.map(([id, label]) => (
@@ -101,26 +94,20 @@ export function TexturePart({ zone, soil }: { readonly zone: string | null; read
         ))}
       {by === 'feel' && (
         <>
-          <Row>
-            <span>A moist handful makes</span>
-            <Choose
-              label="Ribbon"
-              isLabelHidden
-              value={feel.ribbon}
-              choices={RIBBONS.map((id) => ({ id, name: RIBBON_WORDS[id] }))}
-              onChange={(ribbon) => setFeel({ ...feel, ribbon })}
-            />
-          </Row>
-          <Row>
-            <span>A wet pinch feels</span>
-            <Choose
-              label="Grit"
-              isLabelHidden
-              value={feel.grit}
-              choices={GRITS.map((id) => ({ id, name: GRIT_WORDS[id] }))}
-              onChange={(grit) => setFeel({ ...feel, grit })}
-            />
-          </Row>
+          <ChooseRow
+            label="Ribbon"
+            title="A moist handful makes"
+            value={feel.ribbon}
+            choices={RIBBONS.map((id) => ({ id, name: RIBBON_WORDS[id] }))}
+            onChange={(ribbon) => setFeel({ ...feel, ribbon })}
+          />
+          <ChooseRow
+            label="Grit"
+            title="A wet pinch feels"
+            value={feel.grit}
+            choices={GRITS.map((id) => ({ id, name: GRIT_WORDS[id] }))}
+            onChange={(grit) => setFeel({ ...feel, grit })}
+          />
         </>
       )}
       {typeof told === 'string' && <Muted style={{ color: 'var(--strawText)' }}>Not yet: {told}</Muted>}

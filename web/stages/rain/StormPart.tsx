@@ -3,7 +3,7 @@ import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, rowFor, steps
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
-import { Button, Choose, Fact, Inline, Muted, Part, Quantity, Row, Toggle } from '../../kit/index.ts';
+import { Button, Choose, ChooseRow, Fact, Inline, Muted, Part, Quantity, Row, Toggle } from '../../kit/index.ts';
 import { OwnStorm } from './OwnStorm.tsx';
 import { StormBars } from './StormBars.tsx';
 import { minutesText } from './words.ts';
@@ -82,16 +82,7 @@ function ShapePart({ rain }: { readonly rain: Rain }): ReactNode {
   const choices = Object.entries(SHAPES).filter(([key]) => key !== 'event' || id === 'event');
   return (
     <>
-      <Row>
-        <span>How it falls</span>
-        <Choose
-          label="How it falls"
-          isLabelHidden
-          value={id}
-          choices={choices.map(([key, name]) => ({ id: key, name }))}
-          onChange={chooseShape}
-        />
-      </Row>
+      <ChooseRow label="How it falls" value={id} choices={choices.map(([key, name]) => ({ id: key, name }))} onChange={chooseShape} />
       <Muted style={{ margin: '4px 0' }}>
         {HINTS[id.split('-')[0]]}
         {steps && steps.stepMin >= COARSE_MIN && (
@@ -120,16 +111,12 @@ export function StormPart(): ReactNode {
     <>
       <Part title="Design storm">
         {!totals.isOwn && (
-          <Row>
-            <span>Return period</span>
-            <Choose
-              label="Return period"
-              isLabelHidden
-              value={String(storm.returnYears)}
-              choices={table.returnYears.map((y) => ({ id: String(y), name: `1 in ${y} years` }))}
-              onChange={(y) => setStorm({ returnYears: Number(y) })}
-            />
-          </Row>
+          <ChooseRow
+            label="Return period"
+            value={String(storm.returnYears)}
+            choices={table.returnYears.map((y) => ({ id: String(y), name: `1 in ${y} years` }))}
+            onChange={(y) => setStorm({ returnYears: Number(y) })}
+          />
         )}
         <Quantity
           label="Duration"

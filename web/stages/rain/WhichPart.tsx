@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { BUCKET_RAIN, READING_ERROR, type ReadBy, TIME_ERROR, returnWords, whichStorm } from '#core/rain';
 import { useFormat, useProject } from '../../app/selectors.ts';
-import { Choose, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { ChooseRow, Muted, Part, Quantity } from '../../kit/index.ts';
 import { minutesText } from './words.ts';
 
 interface Bucket {
@@ -29,19 +29,15 @@ export function WhichPart(): ReactNode {
       : null;
   return (
     <Part title="What storm was that?">
-      <Row>
-        <span>Measured with</span>
-        <Choose
-          label="Measured with"
-          isLabelHidden
-          value={by}
-          choices={[
-            { id: 'gauge', name: 'a rain gauge' },
-            { id: 'bucket', name: 'a bucket' },
-          ]}
-          onChange={choose}
-        />
-      </Row>
+      <ChooseRow
+        label="Measured with"
+        value={by}
+        choices={[
+          { id: 'gauge', name: 'a rain gauge' },
+          { id: 'bucket', name: 'a bucket' },
+        ]}
+        onChange={choose}
+      />
       {isBucket ? (
         <>
           <Quantity label="Depth of water in it" value={bucket.h} kind="rain" min={0} onChange={(h) => setBucket({ ...bucket, h })} />
