@@ -1,4 +1,11 @@
-// Weirs, sheets of water on a slope and uniform flow.
+// Weirs, holes, channels, culverts, pipes, stone and waves.
 export * from './weir.ts';
 export * from './manning.ts';
 export * from './sheet.ts';
+export * from './orifice.ts';
+export * from './channel.ts';
+export * from './profile.ts';
+export * from './culvert.ts';
+export * from './pipe.ts';
+export * from './rock.ts';
+export * from './waves.ts';

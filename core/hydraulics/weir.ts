@@ -60,3 +60,79 @@ export const SILL_LENGTH = defineFormula(
   },
   ({ Q, C, H }) => Q / (C * H ** 1.5),
 );
+
+export const SHARP_CREST = defineFormula(
+  {
+    id: 'hydraulics.sharp-crested-weir',
+    title: 'Flow over a sharp crest or board',
+    statement: 'Q = 1.84 · (L − 0.1·N·H) · H^1.5',
+    symbols: {
+      L: { means: 'crest length', unit: 'm', domain: 'positive' },
+      H: { means: 'head on the crest', unit: 'm', domain: 'nonNegative' },
+      N: { means: 'ends where the stream contracts', unit: '', domain: 'nonNegative', range: [0, 2] },
+    },
+    result: { symbol: 'Q', means: 'flow', unit: 'm³/s' },
+    source: { key: 'francis-1883', locator: 'contracted weir, 3.33 in feet', fromMemory: true },
+    limits: 'Head under a third of the length.',
+  },
+  ({ L, H, N }) => 1.84 * Math.max(0, L - 0.1 * N * H) * H ** 1.5,
+);
+
+export const V_NOTCH = defineFormula(
+  {
+    id: 'hydraulics.v-notch',
+    title: 'Flow through a right-angled notch',
+    statement: 'Q = 1.38 · H^2.5',
+    symbols: { H: { means: 'head on the point of the notch', unit: 'm', domain: 'nonNegative' } },
+    result: { symbol: 'Q', means: 'flow', unit: 'm³/s' },
+    source: { key: 'chow1959', locator: 'thin-plate V-notch of 90 degrees', fromMemory: true },
+  },
+  ({ H }) => 1.38 * H ** 2.5,
+);
+
+/** Share of its free flow a rectangular crest keeps when the water beyond stands above it, by the ratio of the two heads. */
+function keptOf(ratio: number): number {
+  if (ratio <= 0) return 1;
+  if (ratio >= 1) return 0;
+  return (1 - ratio * Math.sqrt(ratio)) ** 0.385;
+}
+
+export const DROWNED_WEIR = defineFormula(
+  {
+    id: 'hydraulics.drowned-weir',
+    title: 'Share of its flow a drowned crest keeps',
+    statement: 'k = (1 − (H2/H1)^1.5)^0.385',
+    symbols: {
+      H1: { means: 'head on the crest above it', unit: 'm', domain: 'positive' },
+      H2: { means: 'head on the crest beyond it', unit: 'm', domain: 'nonNegative' },
+    },
+    result: { symbol: 'k', means: 'share of the free flow', unit: '' },
+    source: { key: 'villemonte-1947', locator: 'rectangular, exponent 1.5', fromMemory: true },
+    limits: 'For thin crests; a broad crest keeps all of it up to a ratio of 0.7 to 0.8, so this is on the low side of it.',
+  },
+  ({ H1, H2 }) => keptOf(H2 / H1),
+);
+
+/** A crest of one width that may be drowned or run backwards: positive from the first side to the second. */
+export function drownableSillLaw({
+  lengthM,
+  levelM,
+}: {
+  readonly lengthM: number;
+  readonly levelM: number;
+}): (atM: number, beyondM?: number) => number {
+  const free = grassedSillLaw({ lengthM, levelM });
+  const oneWay = (high: number, low: number): number =>
+    low <= levelM ? free(high) : high <= levelM ? 0 : free(high) * keptOf((low - levelM) / (high - levelM));
+  return (atM, beyondM = -Infinity) => (atM >= beyondM ? oneWay(atM, beyondM) : -oneWay(beyondM, atM));
+}
+
+/** Flow over ground that rises to the side of a wall's end, where water begins to go round it: a crest of one slope. */
+export function sideSlopeLaw({ slope, levelM }: { readonly slope: number; readonly levelM: number }): (atM: number) => number {
+  // The integral of C·h^1.5 across ground of one slope.
+  const perHead = (0.4 * GRASSED_SILL_C) / slope;
+  return (atM) => {
+    const head = atM - levelM;
+    return head > 0 ? perHead * head * head * Math.sqrt(head) : 0;
+  };
+}
