@@ -1,5 +1,7 @@
 // Stores and outlets coupled: where overflow goes and what a storm does to every store on the way.
 export * from './links.ts';
 export * from './pool.ts';
+export * from './joined.ts';
+export * from './order.ts';
 export * from './route.ts';
 export * from './empty.ts';

@@ -1,12 +1,16 @@
 // One store in a storm: a level pool solved implicitly by the storage-indication method (Chow, Maidment & Mays 1988,
 // section 8.2). Volume is the state and fluxes move it, so water is neither made nor lost.
 import type { Stage } from '../contract/index.ts';
+import { Curve } from './curve.ts';
 
 export interface RoutedOutlet {
   readonly id: string;
   readonly to: string;
   readonly lagS: number;
-  readonly flowAt: (levelM: number) => number;
+  /** Flow by the level of its store and, for a joint, that of the store it leads to; a joint may run backwards (less than 0). */
+  readonly flowAt: (levelM: number, beyondM?: number) => number;
+  /** Whether it feels the level of the store it leads to: both are then solved together, and its lag is nothing. */
+  readonly isJoint?: boolean;
 }
 
 export interface RoutedStore {
@@ -17,6 +21,8 @@ export interface RoutedStore {
   readonly outlets: readonly RoutedOutlet[];
   /** Soakage through the wetted surface [m/s]; 0 takes no credit for it. */
   readonly soakMPerS?: number;
+  /** Level it stands at when the storm begins [m]; empty where none is given. */
+  readonly startM?: number;
 }
 
 export interface StoreRun {
@@ -24,7 +30,7 @@ export interface StoreRun {
   /** Level at the start and at the end of each step [m]. */
   readonly levelM: Float64Array;
   readonly volumeM3: Float64Array;
-  /** All flow arriving and leaving at the same instants [m3/s]. */
+  /** All flow arriving and leaving at the same instants, what joints carry included [m3/s]. */
   readonly inM3s: Float64Array;
   readonly outM3s: Float64Array;
   readonly inM3: number;
@@ -34,22 +40,14 @@ export interface StoreRun {
 
 export interface OutletRun {
   readonly id: string;
+  /** What it passed on, less what came back through it. */
   readonly volumeM3: number;
   readonly peakM3s: number;
+  /** When that peak passed [s]. */
+  readonly peakAtS: number;
+  /** How long it ran [s]. */
+  readonly runsS: number;
   readonly flowM3s: Float64Array;
-}
-
-/** Value of a rising table at x; beyond its ends the last piece is continued. */
-function interpolate(xs: Float64Array, ys: Float64Array, x: number): number {
-  let lo = 0;
-  let hi = xs.length - 1;
-  while (hi - lo > 1) {
-    const mid = (lo + hi) >> 1;
-    if (xs[mid] <= x) lo = mid;
-    else hi = mid;
-  }
-  const span = xs[hi] - xs[lo];
-  return span === 0 ? ys[lo] : ys[lo] + ((ys[hi] - ys[lo]) * (x - xs[lo])) / span;
 }
 
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
@@ -58,148 +56,213 @@ const FULL_SOAK_M = 0.005;
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
 
-/** A store being routed: its tables, its laws, and the flows they gave last (each outlet, then soakage). */
-interface Pool {
-  readonly stage: Stage;
-  readonly outlets: readonly RoutedOutlet[];
-  readonly soakMPerS: number;
-  readonly flows: Float64Array;
-}
+/** A store being routed: its tables, its laws, and what has happened to it so far. */
+export class Pool {
+  readonly levelM: Float64Array;
+  readonly volumeM3: Float64Array;
+  readonly inM3s: Float64Array;
+  readonly outM3s: Float64Array;
+  readonly flows: readonly Float64Array[];
+  readonly floorM: number;
+  inM3 = 0;
+  soakedM3 = 0;
+  outM3 = 0;
+  /** Outlets that hang on this store alone; joints are solved with their neighbours. */
+  readonly own: readonly number[];
+  /** Flows of its own outlets, then soakage, as evaluated last and at the end of the step before. */
+  private readonly now: Float64Array;
+  private readonly before: Float64Array;
+  private sumBefore = 0;
+  private readonly volumeOf: Curve;
+  private readonly levelOf: Curve;
+  private readonly wettedOf: Curve;
+  private readonly soak: number;
 
-/** All outflow at a level [m3/s]; leaves its parts in `pool.flows`. */
-function outflowAt({ stage, outlets, soakMPerS, flows }: Pool, level: number): number {
-  let sum = 0;
-  for (let k = 0; k < outlets.length; k++) {
-    const q = outlets[k].flowAt(level);
-    flows[k] = q;
-    sum += q;
+  constructor(
+    readonly store: RoutedStore,
+    steps: number,
+    isJoint: (outlet: RoutedOutlet) => boolean,
+  ) {
+    const { stage, outlets } = store;
+    this.own = outlets.flatMap((o, k) => (isJoint(o) ? [] : [k]));
+    this.soak = store.soakMPerS ?? 0;
+    this.volumeOf = new Curve(stage.levelM, stage.volumeM3);
+    this.levelOf = new Curve(stage.volumeM3, stage.levelM);
+    this.wettedOf = new Curve(stage.levelM, stage.wettedM2);
+    this.floorM = stage.levelM[0];
+    this.levelM = new Float64Array(steps + 1);
+    this.volumeM3 = new Float64Array(steps + 1);
+    this.inM3s = new Float64Array(steps + 1);
+    this.outM3s = new Float64Array(steps + 1);
+    this.flows = outlets.map(() => new Float64Array(steps));
+    this.now = new Float64Array(this.own.length + 1);
+    this.before = new Float64Array(this.own.length + 1);
+    this.levelM[0] = Math.max(this.floorM, store.startM ?? this.floorM);
+    this.volumeM3[0] = Math.max(0, this.volumeOf.at(this.levelM[0]));
+    this.sumBefore = this.outflowAt(this.levelM[0]);
+    this.before.set(this.now);
   }
-  if (soakMPerS > 0) {
-    const wet = Math.min(1, Math.max(0, (level - stage.levelM[0]) / FULL_SOAK_M));
-    flows[outlets.length] = soakMPerS * wet * interpolate(stage.levelM, stage.wettedM2, level);
-    sum += flows[outlets.length];
-  }
-  return sum;
-}
 
-/** Volume a store takes for the probing rise [m3]. */
-function contentOf({ levelM, volumeM3 }: Stage, level: number): number {
-  return Math.max(1e-9, interpolate(levelM, volumeM3, level + PROBE_M) - interpolate(levelM, volumeM3, level));
-}
-
-interface Step {
-  /** Volume plus `laterS` of outflow that the new level must make up [m3]. */
-  readonly targetM3: number;
-  readonly laterS: number;
-  readonly guessM: number;
-}
-
-/** Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. */
-function solveLevel(pool: Pool, { targetM3, laterS, guessM }: Step): number {
-  const { levelM, volumeM3 } = pool.stage;
-  const floor = levelM[0];
-  let lo = guessM;
-  let hi = guessM;
-  let fLo = interpolate(levelM, volumeM3, guessM) + laterS * outflowAt(pool, guessM) - targetM3;
-  let fHi = fLo;
-  // Outwards from the last level until the target is bracketed: from step to step levels move by millimetres.
-  for (let widen = PROBE_M; fHi < 0; widen *= 2) {
-    lo = hi;
-    fLo = fHi;
-    hi += widen;
-    fHi = interpolate(levelM, volumeM3, hi) + laterS * outflowAt(pool, hi) - targetM3;
+  volumeAt(level: number): number {
+    return this.volumeOf.at(level);
   }
-  for (let widen = PROBE_M; fLo > 0; widen *= 2) {
-    if (lo <= floor) return floor;
-    hi = lo;
-    fHi = fLo;
-    lo = Math.max(floor, lo - widen);
-    fLo = interpolate(levelM, volumeM3, lo) + laterS * outflowAt(pool, lo) - targetM3;
+
+  /** How fast volume grows with level [m2]. */
+  surfaceAt(level: number): number {
+    return Math.max(1e-6, this.volumeOf.slopeAt(level));
   }
-  // Regula falsi with the Illinois weight: bracketed, and quick on these nearly straight curves.
-  const close = 1e-13 * Math.max(1, Math.abs(targetM3));
-  for (let k = 0, side = 0; k < 60 && hi - lo > 1e-12 * Math.max(1, Math.abs(hi)); k++) {
-    const h = k % 8 === 7 || fHi === fLo ? (lo + hi) / 2 : (lo * fHi - hi * fLo) / (fHi - fLo);
-    const f = interpolate(levelM, volumeM3, h) + laterS * outflowAt(pool, h) - targetM3;
-    if (Math.abs(f) < close) return h;
-    if (f > 0) {
-      hi = h;
-      fHi = f;
-      if (side === 1) fLo /= 2;
-      side = 1;
-    } else {
-      lo = h;
-      fLo = f;
-      if (side === -1) fHi /= 2;
-      side = -1;
+
+  /** All outflow through its own outlets and soakage at a level [m3/s]; leaves its parts in `now`. */
+  outflowAt(level: number): number {
+    const { own, now, soak } = this;
+    const { outlets } = this.store;
+    let sum = 0;
+    for (let k = 0; k < own.length; k++) {
+      const q = outlets[own[k]].flowAt(level);
+      now[k] = q;
+      sum += q;
     }
-  }
-  return (lo + hi) / 2;
-}
-
-/**
- * Routes one store over a series of inflows given as mean flow of each step.
- * Solves V1 + θ·dt·O(V1) = V0 + dt·I − (1−θ)·dt·O(V0), O being all outlets and soakage. θ is 1/2 (storage indication)
- * while the step is short for the store; where outflow answers faster than the step it moves towards 1, so that the
- * level cannot swing about its true course.
- */
-export function poolRun(store: RoutedStore, meanIn: Float64Array, stepS: number): { run: StoreRun; outlets: OutletRun[] } {
-  const { stage, outlets } = store;
-  const soaking = outlets.length;
-  const pool: Pool = { stage, outlets, soakMPerS: store.soakMPerS ?? 0, flows: new Float64Array(soaking + 1) };
-  const steps = meanIn.length;
-  const level = new Float64Array(steps + 1);
-  const volume = new Float64Array(steps + 1);
-  const inM3s = new Float64Array(steps + 1);
-  const outM3s = new Float64Array(steps + 1);
-  const perOutlet = outlets.map(() => ({ volumeM3: 0, peakM3s: 0, flow: new Float64Array(steps) }));
-  const flowsBefore = new Float64Array(soaking + 1);
-  level[0] = stage.levelM[0];
-  let before = outflowAt(pool, level[0]);
-  flowsBefore.set(pool.flows);
-  let [inM3, soakedM3, outM3] = [0, 0, 0];
-  for (let i = 0; i < steps; i++) {
-    const add = meanIn[i] * stepS;
-    inM3 += add;
-    inM3s[i + 1] = meanIn[i];
-    if (add === 0 && before === 0) {
-      // Nothing comes and nothing leaves: water stands below its way out.
-      volume[i + 1] = volume[i];
-      level[i + 1] = level[i];
-      continue;
+    if (soak > 0) {
+      const wet = Math.min(1, Math.max(0, (level - this.floorM) / FULL_SOAK_M));
+      const q = soak * wet * this.wettedOf.at(level);
+      now[own.length] = q;
+      sum += q;
     }
-    const answer = (stepS * (outflowAt(pool, level[i] + PROBE_M) - before)) / contentOf(stage, level[i]);
-    const later = Math.max(0.5, 1 - 1 / Math.max(1e-9, answer));
+    return sum;
+  }
+
+  /**
+   * Share of a step's outflow taken at its end: half (storage indication) while the step is short for the store, moving
+   * towards all of it where outflow answers faster than the step, so that the level cannot swing about its true course.
+   */
+  laterShare(i: number, stepS: number): number {
+    const level = this.levelM[i];
+    const answer =
+      (stepS * (this.outflowAt(level + PROBE_M) - this.sumBefore)) / Math.max(1e-9, this.volumeOf.at(level + PROBE_M) - this.volumeM3[i]);
+    return Math.max(0.5, 1 - 1 / Math.max(1e-9, answer));
+  }
+
+  /** What leaves through its own outlets in the first part of a step, as they ran at its beginning [m3/s]. */
+  get leftBefore(): number {
+    return this.sumBefore;
+  }
+
+  /** Whether nothing comes and nothing leaves: water stands below its way out. */
+  rests(meanIn: number): boolean {
+    return meanIn === 0 && this.sumBefore === 0;
+  }
+
+  rest(i: number): void {
+    this.volumeM3[i + 1] = this.volumeM3[i];
+    this.levelM[i + 1] = this.levelM[i];
+  }
+
+  /** Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. */
+  solve(targetM3: number, laterS: number, guessM: number): number {
+    const floor = this.floorM;
+    const excess = (level: number): number => this.volumeOf.at(level) + laterS * this.outflowAt(level) - targetM3;
+    let lo = guessM;
+    let hi = guessM;
+    let fLo = excess(guessM);
+    let fHi = fLo;
+    // Outwards from the last level until the target is bracketed: from step to step levels move by millimetres.
+    for (let widen = PROBE_M; fHi < 0; widen *= 2) {
+      lo = hi;
+      fLo = fHi;
+      hi += widen;
+      fHi = excess(hi);
+    }
+    for (let widen = PROBE_M; fLo > 0; widen *= 2) {
+      if (lo <= floor) return floor;
+      hi = lo;
+      fHi = fLo;
+      lo = Math.max(floor, lo - widen);
+      fLo = excess(lo);
+    }
+    // False position with the Illinois weight: bracketed, and quick on these nearly straight curves.
+    const close = 1e-13 * Math.max(1, Math.abs(targetM3));
+    for (let k = 0, side = 0; k < 60 && hi - lo > 1e-12 * Math.max(1, Math.abs(hi)); k++) {
+      const h = k % 8 === 7 || fHi === fLo ? (lo + hi) / 2 : (lo * fHi - hi * fLo) / (fHi - fLo);
+      const f = excess(h);
+      if (Math.abs(f) < close) return h;
+      if (f > 0) {
+        hi = h;
+        fHi = f;
+        if (side === 1) fLo /= 2;
+        side = 1;
+      } else {
+        lo = h;
+        fLo = f;
+        if (side === -1) fHi /= 2;
+        side = -1;
+      }
+    }
+    return (lo + hi) / 2;
+  }
+
+  /** Moves a step's water through the pool's own outlets, by a level found for its end. `jointIn` is what joints brought [m3]. */
+  settle(
+    i: number,
+    on: { readonly stepS: number; readonly later: number; readonly meanIn: number; readonly levelM: number; readonly jointIn: number },
+  ): void {
+    const { stepS, later, meanIn } = on;
+    const { own, now, before } = this;
     const first = 1 - later;
-    const h = solveLevel(pool, { targetM3: volume[i] + add - first * stepS * before, laterS: later * stepS, guessM: level[i] });
-    const now = outflowAt(pool, h);
+    const sumNow = this.outflowAt(on.levelM);
+    const there = this.volumeM3[i] + meanIn * stepS + on.jointIn;
     // More cannot leave than there is: an emptying store scales all its outlets.
-    const wanted = stepS * (first * before + later * now);
-    const scale = wanted > volume[i] + add ? (volume[i] + add) / wanted : 1;
+    const wanted = stepS * (first * this.sumBefore + later * sumNow);
+    const scale = wanted > there ? Math.max(0, there) / wanted : 1;
     let left = 0;
-    for (let k = 0; k < soaking; k++) {
-      const moved = scale * stepS * (first * flowsBefore[k] + later * pool.flows[k]);
+    for (let k = 0; k < own.length; k++) {
+      const moved = scale * stepS * (first * before[k] + later * now[k]);
       left += moved;
-      perOutlet[k].volumeM3 += moved;
-      perOutlet[k].flow[i] = moved / stepS;
-      if (pool.flows[k] > perOutlet[k].peakM3s) perOutlet[k].peakM3s = pool.flows[k];
+      this.flows[own[k]][i] = moved / stepS;
     }
-    const soaked = scale * stepS * (first * flowsBefore[soaking] + later * pool.flows[soaking]);
-    outM3 += left;
-    soakedM3 += soaked;
-    volume[i + 1] = Math.max(0, volume[i] + add - left - soaked);
-    level[i + 1] = interpolate(stage.volumeM3, stage.levelM, volume[i + 1]);
-    before = outflowAt(pool, level[i + 1]);
-    outM3s[i + 1] = before - pool.flows[soaking];
-    flowsBefore.set(pool.flows);
+    const soaked = scale * stepS * (first * before[own.length] + later * now[own.length]);
+    this.inM3 += meanIn * stepS;
+    this.outM3 += left;
+    this.soakedM3 += soaked;
+    this.volumeM3[i + 1] = Math.max(0, there - left - soaked);
+    this.levelM[i + 1] = this.levelOf.at(this.volumeM3[i + 1]);
+    this.sumBefore = this.outflowAt(this.levelM[i + 1]);
+    before.set(now);
+    this.inM3s[i + 1] = meanIn + Math.max(0, on.jointIn) / stepS;
+    this.outM3s[i + 1] = this.sumBefore - now[own.length] + Math.max(0, -on.jointIn) / stepS;
   }
-  return {
-    run: { id: store.id, levelM: level, volumeM3: volume, inM3s, outM3s, inM3, soakedM3, outM3 },
-    outlets: outlets.map((o, k) => ({
-      id: o.id,
-      volumeM3: perOutlet[k].volumeM3,
-      peakM3s: perOutlet[k].peakM3s,
-      flowM3s: perOutlet[k].flow,
-    })),
-  };
+
+  /** One step of a store that hangs on no other. */
+  step(i: number, meanIn: number, stepS: number): void {
+    if (this.rests(meanIn)) {
+      this.rest(i);
+      return;
+    }
+    const later = this.laterShare(i, stepS);
+    const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
+    const levelM = this.solve(targetM3, later * stepS, this.levelM[i]);
+    this.settle(i, { stepS, later, meanIn, levelM, jointIn: 0 });
+  }
+
+  run(): StoreRun {
+    const { levelM, volumeM3, inM3s, outM3s, inM3, soakedM3, outM3 } = this;
+    return { id: this.store.id, levelM, volumeM3, inM3s, outM3s, inM3, soakedM3, outM3 };
+  }
+
+  outletRuns(stepS: number): OutletRun[] {
+    return this.store.outlets.map((outlet, k) => outletRun(outlet.id, this.flows[k], stepS));
+  }
+}
+
+/** Flow under which an outlet is not said to run [m3/s]: a cup in ten seconds. */
+const TRICKLE_M3S = 2e-5;
+
+function outletRun(id: string, flowM3s: Float64Array, stepS: number): OutletRun {
+  let [volumeM3, peakM3s, peakAt, running] = [0, 0, 0, 0];
+  for (let i = 0; i < flowM3s.length; i++) {
+    const q = flowM3s[i];
+    volumeM3 += q * stepS;
+    if (q > TRICKLE_M3S) running++;
+    if (q > peakM3s) [peakM3s, peakAt] = [q, i + 1];
+  }
+  return { id, volumeM3, peakM3s, peakAtS: peakAt * stepS, runsS: running * stepS, flowM3s };
 }

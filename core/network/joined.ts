@@ -1,0 +1,202 @@
+// Stores whose levels hang on each other (joints, drowned outlets), solved together each step by Newton's method.
+import type { Pool } from './pool.ts';
+
+/** A way between two pools of one group: flow by both levels, positive from `a` to `b`. */
+export interface Joint {
+  readonly a: number;
+  readonly b: number;
+  /** Its place among the outlets of `a`. */
+  readonly outlet: number;
+  readonly flowAt: (aM: number, bM: number) => number;
+}
+
+/** Difference of levels under which a joint's flow falls off in a straight line: root laws are infinitely steep at nothing [m]. */
+const STRAIGHT_M = 0.005;
+
+/** A joint's law made straight where levels are nearly equal. */
+export function straightened(law: (upM: number, downM: number) => number): (upM: number, downM: number) => number {
+  return (upM, downM) => {
+    const difference = upM - downM;
+    if (difference >= STRAIGHT_M || difference <= -STRAIGHT_M) return law(upM, downM);
+    const high = Math.max(upM, downM);
+    const whole = difference >= 0 ? law(high, high - STRAIGHT_M) : law(high - STRAIGHT_M, high);
+    return (whole * Math.abs(difference)) / STRAIGHT_M;
+  };
+}
+
+const FEEL_M = 1e-6;
+const MOST_NEWTON = 40;
+const MOST_SWEEPS = 400;
+/** Farthest one Newton step moves a level [m]. */
+const LONGEST_MOVE_M = 0.5;
+
+/** Gauss elimination in place of a dense system, rows of `width` = n + 1; the answer is left in the last column. */
+function eliminate(rows: Float64Array, n: number): boolean {
+  const width = n + 1;
+  for (let c = 0; c < n; c++) {
+    let pivot = c;
+    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r * width + c]) > Math.abs(rows[pivot * width + c])) pivot = r;
+    if (Math.abs(rows[pivot * width + c]) < 1e-14) return false;
+    if (pivot !== c) {
+      for (let k = c; k < width; k++) {
+        const held = rows[c * width + k];
+        rows[c * width + k] = rows[pivot * width + k];
+        rows[pivot * width + k] = held;
+      }
+    }
+    for (let r = c + 1; r < n; r++) {
+      const factor = rows[r * width + c] / rows[c * width + c];
+      if (factor === 0) continue;
+      for (let k = c; k < width; k++) rows[r * width + k] -= factor * rows[c * width + k];
+    }
+  }
+  for (let r = n - 1; r >= 0; r--) {
+    let sum = rows[r * width + n];
+    for (let k = r + 1; k < n; k++) sum -= rows[r * width + k] * rows[k * width + n];
+    rows[r * width + n] = sum / rows[r * width + r];
+  }
+  return true;
+}
+
+/** A group being solved. Levels, targets and residuals are by place in the group. */
+export class JoinedGroup {
+  private readonly levels: Float64Array;
+  private readonly targets: Float64Array;
+  private readonly later: Float64Array;
+  private readonly residual: Float64Array;
+  private readonly rows: Float64Array;
+  private readonly brought: Float64Array;
+
+  constructor(
+    readonly pools: readonly Pool[],
+    private readonly joints: readonly Joint[],
+  ) {
+    const n = pools.length;
+    [this.levels, this.targets, this.later, this.residual, this.brought] = Array.from({ length: 5 }, () => new Float64Array(n));
+    this.rows = new Float64Array(n * (n + 1));
+  }
+
+  /** Volumes and outflows against what must be, by levels; returns the largest miss [m3]. */
+  private miss(levels: Float64Array, stepS: number): number {
+    const { pools, joints, residual, targets, later } = this;
+    for (let j = 0; j < pools.length; j++)
+      residual[j] = pools[j].volumeAt(levels[j]) + later[j] * stepS * pools[j].outflowAt(levels[j]) - targets[j];
+    for (const { a, b, flowAt } of joints) {
+      const moved = stepS * flowAt(levels[a], levels[b]);
+      residual[a] += moved;
+      residual[b] -= moved;
+    }
+    return residual.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
+  }
+
+  private newton(stepS: number, close: number): boolean {
+    const { pools, joints, levels, rows, later, residual } = this;
+    const n = pools.length;
+    const width = n + 1;
+    const trial = new Float64Array(n);
+    let worst = this.miss(levels, stepS);
+    for (let round = 0; round < MOST_NEWTON && worst > close; round++) {
+      rows.fill(0);
+      for (let j = 0; j < n; j++) {
+        const out = pools[j].outflowAt(levels[j] + FEEL_M) - pools[j].outflowAt(levels[j]);
+        rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * out) / FEEL_M;
+        rows[j * width + n] = -residual[j];
+      }
+      for (const { a, b, flowAt } of joints) {
+        const here = flowAt(levels[a], levels[b]);
+        const byA = (stepS * (flowAt(levels[a] + FEEL_M, levels[b]) - here)) / FEEL_M;
+        const byB = (stepS * (flowAt(levels[a], levels[b] + FEEL_M) - here)) / FEEL_M;
+        rows[a * width + a] += byA;
+        rows[a * width + b] += byB;
+        rows[b * width + a] -= byA;
+        rows[b * width + b] -= byB;
+      }
+      if (!eliminate(rows, n)) return false;
+      let share = 1;
+      for (let j = 0; j < n; j++) share = Math.min(share, LONGEST_MOVE_M / Math.max(1e-12, Math.abs(rows[j * width + n])));
+      let better = false;
+      for (let halving = 0; halving < 12 && !better; halving++, share /= 2) {
+        for (let j = 0; j < n; j++) trial[j] = Math.max(pools[j].floorM, levels[j] + share * rows[j * width + n]);
+        const found = this.miss(trial, stepS);
+        better = found < worst;
+        if (better) {
+          worst = found;
+          levels.set(trial);
+        }
+      }
+      if (!better) return false;
+    }
+    return worst <= close;
+  }
+
+  /** One store after another, each exactly by its neighbours' levels: slow and sure, since no store's level lowers another's. */
+  private sweep(stepS: number, close: number): void {
+    const { pools, joints, levels, targets, later } = this;
+    for (let round = 0; round < MOST_SWEEPS; round++) {
+      if (this.miss(levels, stepS) <= close) return;
+      for (let j = 0; j < pools.length; j++) {
+        const pool = pools[j];
+        const over = (h: number): number => {
+          let sum = pool.volumeAt(h) + later[j] * stepS * pool.outflowAt(h) - targets[j];
+          for (const { a, b, flowAt } of joints) {
+            if (a === j) sum += stepS * flowAt(h, levels[b]);
+            else if (b === j) sum -= stepS * flowAt(levels[a], h);
+          }
+          return sum;
+        };
+        let [lo, hi] = [pool.floorM, Math.max(pool.floorM, levels[j]) + 0.01];
+        if (over(lo) >= 0) {
+          levels[j] = lo;
+          continue;
+        }
+        for (let k = 0; over(hi) < 0 && k < 40; k++) [lo, hi] = [hi, hi + 2 * (hi - pool.floorM) + 0.01];
+        for (let k = 0; k < 60; k++) {
+          const mid = (lo + hi) / 2;
+          if (over(mid) < 0) lo = mid;
+          else hi = mid;
+        }
+        levels[j] = (lo + hi) / 2;
+      }
+    }
+  }
+
+  /** One step of all its pools. Joints are taken at the end of the step alone: they answer faster than any step. */
+  step(i: number, meanIn: Float64Array, stepS: number): void {
+    const { pools, joints, levels, targets, later, brought } = this;
+    if (this.rests(i, meanIn)) {
+      for (const pool of pools) pool.rest(i);
+      return;
+    }
+    let scale = 1;
+    for (let j = 0; j < pools.length; j++) {
+      const pool = pools[j];
+      const there = pool.volumeM3[i] + stepS * meanIn[j];
+      // What leaves by the flow at the beginning of the step can never be more than there is.
+      const most = pool.leftBefore > 0 ? Math.max(0, 1 - there / (stepS * pool.leftBefore)) : 0;
+      later[j] = Math.max(pool.laterShare(i, stepS), most);
+      targets[j] = there - (1 - later[j]) * stepS * pool.leftBefore;
+      levels[j] = pool.levelM[i];
+      scale = Math.max(scale, Math.abs(there));
+    }
+    const close = 1e-12 * scale;
+    if (!this.newton(stepS, close)) this.sweep(stepS, close);
+    brought.fill(0);
+    for (const { a, b, outlet, flowAt } of joints) {
+      const q = flowAt(levels[a], levels[b]);
+      pools[a].flows[outlet][i] = q;
+      brought[a] -= q * stepS;
+      brought[b] += q * stepS;
+    }
+    for (let j = 0; j < pools.length; j++) {
+      pools[j].settle(i, { stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
+    }
+  }
+
+  private rests(i: number, meanIn: Float64Array): boolean {
+    const { pools, joints } = this;
+    return (
+      pools.every((pool, j) => pool.rests(meanIn[j])) &&
+      joints.every(({ a, b, flowAt }) => flowAt(pools[a].levelM[i], pools[b].levelM[i]) === 0)
+    );
+  }
+}
