@@ -66,13 +66,14 @@ export class JoinedGroup {
   private readonly residual: Float64Array;
   private readonly rows: Float64Array;
   private readonly brought: Float64Array;
+  private readonly trial: Float64Array;
 
   constructor(
     readonly pools: readonly Pool[],
     private readonly joints: readonly Joint[],
   ) {
     const n = pools.length;
-    [this.levels, this.targets, this.later, this.residual, this.brought] = Array.from({ length: 5 }, () => new Float64Array(n));
+    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial] = Array.from({ length: 6 }, () => new Float64Array(n));
     this.rows = new Float64Array(n * (n + 1));
   }
 
@@ -86,14 +87,15 @@ export class JoinedGroup {
       residual[a] += moved;
       residual[b] -= moved;
     }
-    return residual.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
+    let most = 0;
+    for (let j = 0; j < residual.length; j++) most = Math.max(most, Math.abs(residual[j]));
+    return most;
   }
 
   private newton(stepS: number, close: number): boolean {
-    const { pools, joints, levels, rows, later, residual } = this;
+    const { pools, joints, levels, rows, later, residual, trial } = this;
     const n = pools.length;
     const width = n + 1;
-    const trial = new Float64Array(n);
     let worst = this.miss(levels, stepS);
     for (let round = 0; round < MOST_NEWTON && worst > close; round++) {
       rows.fill(0);
@@ -178,7 +180,7 @@ export class JoinedGroup {
       levels[j] = pool.levelM[i];
       scale = Math.max(scale, Math.abs(there));
     }
-    const close = 1e-12 * scale;
+    const close = 1e-10 * scale;
     if (!this.newton(stepS, close)) this.sweep(stepS, close);
     brought.fill(0);
     for (const { a, b, outlet, flowAt } of joints) {

@@ -73,6 +73,9 @@ export class Pool {
   private readonly now: Float64Array;
   private readonly before: Float64Array;
   private sumBefore = 0;
+  /** Water surface, and how fast outflow answers to level over a step, as felt last. */
+  private surface = 1;
+  private answer = 0;
   private readonly volumeOf: Curve;
   private readonly levelOf: Curve;
   private readonly wettedOf: Curve;
@@ -137,9 +140,10 @@ export class Pool {
    */
   laterShare(i: number, stepS: number): number {
     const level = this.levelM[i];
-    const answer =
-      (stepS * (this.outflowAt(level + PROBE_M) - this.sumBefore)) / Math.max(1e-9, this.volumeOf.at(level + PROBE_M) - this.volumeM3[i]);
-    return Math.max(0.5, 1 - 1 / Math.max(1e-9, answer));
+    const rise = this.outflowAt(level + PROBE_M) - this.sumBefore;
+    this.surface = Math.max(1e-9, this.volumeOf.at(level + PROBE_M) - this.volumeM3[i]) / PROBE_M;
+    this.answer = (stepS * rise) / PROBE_M / this.surface;
+    return this.answer > 2 ? 1 - 1 / this.answer : 0.5;
   }
 
   /** What leaves through its own outlets in the first part of a step, as they ran at its beginning [m3/s]. */
@@ -157,33 +161,39 @@ export class Pool {
     this.levelM[i + 1] = this.levelM[i];
   }
 
+  private excess(level: number, targetM3: number, laterS: number): number {
+    return this.volumeOf.at(level) + laterS * this.outflowAt(level) - targetM3;
+  }
+
   /** Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. */
   solve(targetM3: number, laterS: number, guessM: number): number {
     const floor = this.floorM;
-    const excess = (level: number): number => this.volumeOf.at(level) + laterS * this.outflowAt(level) - targetM3;
+    // Water is kept by what is moved, not by this level: a millionth of a litre in each cubic metre is near enough.
+    const close = 1e-9 * Math.max(1, Math.abs(targetM3));
     let lo = guessM;
     let hi = guessM;
-    let fLo = excess(guessM);
+    let fLo = this.excess(guessM, targetM3, laterS);
     let fHi = fLo;
-    // Outwards from the last level until the target is bracketed: from step to step levels move by millimetres.
-    for (let widen = PROBE_M; fHi < 0; widen *= 2) {
+    if (Math.abs(fLo) < close) return guessM;
+    // Outwards from the guess until the target is bracketed; twice as far as its own miss says, so that one look does.
+    const first = Math.max(1e-7, (2 * Math.abs(fLo)) / this.surface);
+    for (let widen = first; fHi < 0; widen *= 2) {
       lo = hi;
       fLo = fHi;
       hi += widen;
-      fHi = excess(hi);
+      fHi = this.excess(hi, targetM3, laterS);
     }
-    for (let widen = PROBE_M; fLo > 0; widen *= 2) {
+    for (let widen = first; fLo > 0; widen *= 2) {
       if (lo <= floor) return floor;
       hi = lo;
       fHi = fLo;
       lo = Math.max(floor, lo - widen);
-      fLo = excess(lo);
+      fLo = this.excess(lo, targetM3, laterS);
     }
     // False position with the Illinois weight: bracketed, and quick on these nearly straight curves.
-    const close = 1e-13 * Math.max(1, Math.abs(targetM3));
     for (let k = 0, side = 0; k < 60 && hi - lo > 1e-12 * Math.max(1, Math.abs(hi)); k++) {
       const h = k % 8 === 7 || fHi === fLo ? (lo + hi) / 2 : (lo * fHi - hi * fLo) / (fHi - fLo);
-      const f = excess(h);
+      const f = this.excess(h, targetM3, laterS);
       if (Math.abs(f) < close) return h;
       if (f > 0) {
         hi = h;
@@ -238,8 +248,10 @@ export class Pool {
       return;
     }
     const later = this.laterShare(i, stepS);
+    const gain = stepS * (meanIn - this.sumBefore);
     const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
-    const levelM = this.solve(targetM3, later * stepS, this.levelM[i]);
+    const guessM = Math.max(this.floorM, this.levelM[i] + gain / (this.surface * (1 + later * this.answer)));
+    const levelM = this.solve(targetM3, later * stepS, guessM);
     this.settle(i, { stepS, later, meanIn, levelM, jointIn: 0 });
   }
 
