@@ -7,10 +7,15 @@ import {
   type Project,
   UserError,
   type UserProblem,
+  caseProblems,
+  linkProblems,
+  optionOf,
   problemOf,
   rainProblems,
+  workProblems,
 } from '../project/index.ts';
 import { groundProblems } from '../project/guard.ts';
+import type { WorkBase } from '../contract/index.ts';
 import type { Registry } from '../works/index.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
@@ -155,6 +160,26 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'runoff.set': (d, { runoff }) => {
     d.runoff = asDraft(runoff);
   },
+  'case.add': (d, payload) => {
+    const cases = (d.cases ??= []);
+    requireFree(cases, payload.case.id);
+    cases.push(asDraft(payload.case));
+  },
+  'case.change': (d, { id, set }) => {
+    const { cases = [] } = d;
+    const one = cases[indexIn(cases, id)];
+    for (const entry of Object.entries(set)) setPath(one, entry);
+  },
+  'case.remove': (d, { id }) => {
+    const { cases = [] } = d;
+    cases.splice(indexIn(cases, id), 1);
+  },
+  'link.set': (d, { outlet, to }) => {
+    const target = option(d);
+    const links = (target.links ??= {});
+    if (to === null) delete links[outlet];
+    else links[outlet] = to;
+  },
   'survey.set': (d, { survey }) => {
     d.survey = survey;
   },
@@ -175,10 +200,12 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'works.remove': (d, { ids }) => {
     const target = option(d);
     for (const id of ids) indexIn(target.works, id);
-    // Guests go with their host: a sill without its swale lets nothing out.
-    const isGone = (work: { readonly id: string; readonly host?: unknown }): boolean =>
-      ids.includes(work.id) || ids.includes(String(work.host));
+    // Guests go with their host: a sill without its swale lets nothing out; a pump needs both its stores, a crossing between two its own.
+    const isGone = (work: Draft<WorkBase> & { readonly host?: unknown; readonly to?: unknown; readonly joins?: unknown }): boolean =>
+      [work.id, work.host, work.to, ...(Array.isArray(work.joins) ? (work.joins as unknown[]) : [])].some((id) => ids.includes(String(id)));
     target.works = target.works.filter((work) => !isGone(work));
+    // A swale stays when the pond it opened into goes: its mouth is closed.
+    for (const work of target.works as { joins?: { store?: string } }[]) if (ids.includes(work.joins?.store ?? '')) delete work.joins;
   },
 };
 
@@ -191,30 +218,7 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
         ? command.payload.changes.map((c) => c.id)
         : [];
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
-  const found = works
-    .filter((w) => touched.includes(w.id))
-    .flatMap((work): UserProblem[] => {
-      if (!registry.has(work.kind))
-        return [
-          {
-            code: 'work.unknown-kind',
-            what: `"${work.kind}" is not a kind of work`,
-            where: {},
-            do: `Use one of ${registry.kinds.join(', ')}.`,
-          },
-        ];
-      const bound = registry.bind(work);
-      const own = bound.validate().map(problemOf);
-      if (bound.hostId !== null && !works.some((w) => w.id === bound.hostId)) {
-        own.push({
-          code: 'work.no-host',
-          what: `"${work.name}" belongs to "${bound.hostId}", which does not exist`,
-          where: { field: 'host' },
-          do: 'Add the host first.',
-        });
-      }
-      return own;
-    });
+  const found = works.filter((w) => touched.includes(w.id)).flatMap((work) => workProblems(work, works, registry));
   if (command.type === 'feature.add' || command.type === 'feature.change') {
     const id = command.type === 'feature.add' ? command.payload.feature.id : command.payload.id;
     found.push(...project.features.filter((f) => f.id === id).flatMap((f) => checkFeature(f).map(problemOf)));
@@ -228,6 +232,8 @@ function problemsAfter(command: Command, project: Project, registry: Registry): 
     });
   }
   if (/^(ground|zone|test|runoff)\./.test(command.type)) found.push(...groundProblems(project));
+  if (command.type.startsWith('case.')) found.push(...caseProblems(project.cases));
+  if (command.type === 'link.set') found.push(...linkProblems(optionOf(project).links, 'links'));
   if (command.type === 'rain.set' || command.type === 'rain.set-storm') found.push(...rainProblems(project.rain));
   return found;
 }

@@ -1,7 +1,7 @@
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { FieldTest } from '../ground/index.ts';
-import type { DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Survey, Terrain, Zone } from '../project/index.ts';
+import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Survey, Terrain, Zone } from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -27,6 +27,12 @@ interface Payloads {
   'test.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
   'test.remove': { readonly id: string };
   'runoff.set': { readonly runoff: RunoffSettings };
+  'case.add': { readonly case: Case };
+  /** Values by name; null takes one away. */
+  'case.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
+  'case.remove': { readonly id: string };
+  /** Where an outlet leads; null follows its water again. */
+  'link.set': { readonly outlet: string; readonly to: string | null };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */

@@ -55,6 +55,23 @@ export interface Host {
   readonly crossSlope: number;
 }
 
+/** One of a few things a work can be or have, at a dotted path: it drives validation and forms. */
+export interface ChoiceSpec {
+  readonly path: string;
+  readonly label: string;
+  readonly options: readonly { readonly id: string; readonly name: string }[];
+  readonly help?: string;
+}
+
+export type SectionRole = 'ground' | 'earth' | 'key' | 'water' | 'full' | 'stone' | 'pipe' | 'cut' | 'road';
+
+/** A section to scale: metres across, levels up. */
+export interface SectionShape {
+  readonly title: string;
+  readonly parts: readonly { readonly role: SectionRole; readonly points: readonly Point[]; readonly isArea?: boolean }[];
+  readonly levels: readonly { readonly name: string; readonly levelM: number }[];
+}
+
 /** Results a work's checks may read; null where the storm or the terrain does not tell. */
 export interface StormFacts {
   readonly site: Site;
@@ -103,6 +120,10 @@ export interface PlacedWork {
   readonly checks: (facts: StormFacts, company: Company) => Check[];
   readonly pegs: (intervalM: number) => PegDraft[];
   readonly marks: readonly LevelMark[];
+  /** Its section; `waterM` is the highest water of the storm, where it is known. */
+  readonly section?: (waterM: number | null) => SectionShape;
+  /** Where water stands when full, for drawing and for flags. */
+  readonly waterRing?: readonly Line[];
 }
 
 /** The other works a check must look at. */
@@ -119,9 +140,12 @@ export interface Technique<W extends WorkBase, G> {
   readonly kind: W['kind'];
   readonly title: string;
   readonly fields: readonly FieldSpec[];
+  readonly choices?: readonly ChoiceSpec[];
   /** Problems in a work read from a file or made by a command; empty when it is sound. */
   readonly validate: (work: W) => Problem[];
   readonly hostOf: (work: W) => string | null;
+  /** Other works it needs. */
+  readonly refersTo?: (work: W) => readonly string[];
   /** The line that catches water, null when the work does not. */
   readonly interceptor: (work: W) => Line | null;
   /** The part of the work that measuring depends on. */
@@ -135,7 +159,9 @@ export interface BoundWork {
   readonly work: WorkBase;
   readonly title: string;
   readonly fields: readonly FieldSpec[];
+  readonly choices: readonly ChoiceSpec[];
   readonly hostId: string | null;
+  readonly refersTo: readonly string[];
   readonly interceptor: Line | null;
   readonly groundKey: unknown;
   readonly validate: () => Problem[];

@@ -13,12 +13,32 @@ export interface Outlet {
   /** The work that makes it (a sill, or the store itself for its bank). */
   readonly work: string;
   readonly name: string;
-  readonly kind: 'sill' | 'bank' | 'rated';
+  /** sill, rated: ways out that were made · bank: a crest that is passed · joint: a way between stores that runs both ways. */
+  readonly kind: 'sill' | 'rated' | 'bank' | 'joint';
   readonly levelM: number;
   /** Where its water reaches the ground outside. */
   readonly dischargeAt: Point;
-  /** Flow [m3/s] at a level of the store. */
-  readonly flowAt: (levelM: number) => number;
+  /** Flow [m3/s] at a level of the store and, where water beyond is felt, at the level there. */
+  readonly flowAt: (levelM: number, beyondM?: number) => number;
+  /** Where it leads by its making; left out, its water is followed downhill. */
+  readonly to?: string;
+  /** Level of water beyond from which it is felt; left out, it never is. */
+  readonly drownsM?: number;
+  /** The ground or stone its water runs on outside. */
+  readonly exit?: Exit;
+}
+
+/** What an outlet's water runs on as it leaves. */
+export interface Exit {
+  readonly at: Point;
+  readonly slope: number;
+  /** Width it leaves with: a sheet, the bottom of a channel, or the bore of a pipe. */
+  readonly widthM: number;
+  readonly shape: 'sheet' | 'channel' | 'pipe';
+  /** Sides of a channel, out per 1 up. */
+  readonly sideHV?: number;
+  /** Median stone laid there [m]; left out, what grows there must stand. */
+  readonly stoneM?: number;
 }
 
 export interface Store {
@@ -35,9 +55,15 @@ export interface Store {
   readonly heldM3: number;
   readonly stage: Stage;
   readonly outlets: readonly Outlet[];
+  /** Open water at its lowest way out, on which rain falls and stays [m2]; left out where it is counted as ground. */
+  readonly waterM2?: number;
+  /** What it loses into its own bed [mm/h]; left out, what the ground under it takes in. */
+  readonly seepsMmPerHour?: number;
+  /** What dries off it [mm/h]. */
+  readonly driesMmPerHour?: number;
 }
 
-/** A place where a line on the plan crosses from one store to the next or away. */
+/** Where an outlet's water ends: a work's id, or out of what is known. */
 export type Destination = 'property-edge' | 'terrain-edge' | 'ground' | (string & {});
 
 export interface Link {
@@ -93,9 +119,29 @@ export interface StoreStorm {
   readonly peakInM3s: number;
   readonly peakOutM3s: number;
   readonly firstSpillS: number | null;
+  /** How long it ran over its chosen ways out and others. */
+  readonly spillsH: number;
   readonly freeboardM: number;
   readonly drainDownH: number | null;
   readonly holds: boolean;
+  /** Still standing a day after the rain began to end. */
+  readonly nextDayM3: number;
+}
+
+/** What the design storm did to one outlet. */
+export interface OutletStorm {
+  readonly id: string;
+  readonly work: string;
+  readonly store: string;
+  readonly levelM: number;
+  readonly peakM3s: number;
+  readonly peakAtS: number;
+  readonly volumeM3: number;
+  readonly runsH: number;
+  /** On the ground or stone outside, at its peak; null where none is known. */
+  readonly velocityMs: number | null;
+  readonly standsMs: number | null;
+  readonly lining: 'stands' | 'washes' | 'unknown';
 }
 
 export interface LinkFlow extends Link {

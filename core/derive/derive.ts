@@ -1,38 +1,26 @@
-import type {
-  BoundWork,
-  Catchment,
-  Check,
-  Company,
-  Figure,
-  Host,
-  Link,
-  LinkFlow,
-  PlacedWork,
-  Site,
-  Store,
-  StoreStorm,
-  StormFacts,
-} from '../contract/index.ts';
+import type { BoundWork, Catchment, Check, Company, Figure, LinkFlow, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { NOW } from '../ground/index.ts';
-import { type RouteResult, linkOf } from '../network/index.ts';
-import { DEFAULT_SURVEY, type Ground, type Project, optionOf } from '../project/index.ts';
+import type { RouteResult } from '../network/index.ts';
+import { DEFAULT_SURVEY, type Ground, type Option, type Project, optionOf } from '../project/index.ts';
 import type { Hollow } from '../terrain/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
-import { type Interception, exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
+import { exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
 import { exitFlows } from './exits.ts';
 import { erosionOf } from './erosion.ts';
 import { groundChecks } from './ground-checks.ts';
 import { groundsOf } from './grounds.ts';
 import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
-import { designPeakOf, linkFlows, runStorm, stormOf } from './storm-run.ts';
+import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
+import { designPeakOf, linkFlows, outletStorms, runStorm, stormOf } from './storm-run.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
 import { canHeal, groundAt, surfaceMap, surfacesOf } from './surfaces.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
+import { type Placed, placeAll, storesOf, tracedLinks } from './stores.ts';
 import { type Hydrology, hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
 
@@ -43,6 +31,8 @@ export interface DeriveContext {
   readonly memo?: Memo;
   readonly progress?: Progress;
   readonly option?: string;
+  /** A case of the project, by its id. */
+  readonly case?: string;
 }
 
 /** Ground used to place works before the user has described any: checks that read it stay silent until then. */
@@ -55,18 +45,15 @@ const UNKNOWN_GROUND: Ground = {
   soilDepthM: 100,
 };
 
-interface Placed {
-  readonly bound: BoundWork;
-  readonly placed: PlacedWork;
-}
-
 /** Everything computed from a document. Deterministic: same document and assets, same result. */
 export function derive(project: Project, context: DeriveContext): DeriveResult {
   const memo = context.memo ?? new Memo();
   const option = optionOf(project, context.option);
+  const { project: asked, conditions } =
+    context.case === undefined ? { project, conditions: AS_DESIGNED } : underCase(project, caseOf(project, context.case));
   const model = groundModel(project, { grids: context.grids, memo, progress: context.progress });
   const bound = option.works.map((work) => context.registry.bind(work));
-  const result = model ? onGround(project, model, { bound, memo, option: option.id }) : withoutGround(project, option.id);
+  const result = model ? onGround(asked, model, { bound, memo, option, conditions }) : withoutGround(asked, option.id);
   memo.sweep();
   return result;
 }
@@ -87,6 +74,7 @@ function withoutGround(project: Project, option: string): DeriveResult {
     erosion: null,
     stores: [],
     links: [],
+    outlets: [],
     balance: null,
     checks: [],
     pegs: [],
@@ -101,49 +89,12 @@ function withoutGround(project: Project, option: string): DeriveResult {
 interface OnGround {
   readonly bound: readonly BoundWork[];
   readonly memo: Memo;
-  readonly option: string;
-}
-
-/** Works with their ground measured, hosts before guests. */
-function placeAll(model: GroundModel, site: Site, { bound, memo }: OnGround): Placed[] {
-  const hosts = new Map<string, Host>();
-  const hostKeys = new Map<string, unknown>();
-  const out = new Map<string, Placed>();
-  const place = (work: BoundWork): void => {
-    const host = work.hostId === null ? null : (hosts.get(work.hostId) ?? null);
-    const key = `${model.key}|${JSON.stringify([work.groundKey, work.hostId === null ? null : hostKeys.get(work.hostId)])}`;
-    const ground = memo.step(`measure:${work.work.id}`, key, () => work.measure(site, host));
-    const placed = work.place(ground, host);
-    if (placed.host) hosts.set(work.work.id, placed.host);
-    hostKeys.set(work.work.id, work.groundKey);
-    out.set(work.work.id, { bound: work, placed });
-  };
-  bound.filter((w) => w.hostId === null).forEach(place);
-  bound.filter((w) => w.hostId !== null).forEach(place);
-  return bound.map((w) => out.get(w.work.id)).filter((p): p is Placed => p !== undefined);
-}
-
-function storesOf(works: readonly Placed[]): Store[] {
-  return works.flatMap(({ bound, placed }) => {
-    const guests = works.filter((w) => w.bound.hostId === bound.work.id).flatMap((w) => w.placed.outlets);
-    const store = bound.work.status === 'retired' ? null : placed.store(guests);
-    return store ? [store] : [];
-  });
-}
-
-function tracedLinks(project: Project, model: GroundModel, on: { stores: readonly Store[]; met: Interception; memo: Memo }): Link[] {
-  const { outline } = project.site;
-  const plan = { grid: model.grid, flow: model.flow, owner: on.met.owner, works: on.met.works, outline };
-  const outlineKey = JSON.stringify(outline);
-  return on.stores.flatMap((store) =>
-    store.outlets.map((outlet) =>
-      on.memo.step(`link:${outlet.id}`, `${on.met.key}|${outlineKey}|${outlet.dischargeAt.join()}`, () => linkOf(plan, store.work, outlet)),
-    ),
-  );
+  readonly option: Option;
+  readonly conditions: Conditions;
 }
 
 function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
-  const { memo, bound } = on;
+  const { memo, bound, conditions } = on;
   const { ground } = project;
   const map = surfaceMap(project, model, memo);
   const surfaces = map?.surfaces ?? surfacesOf({ features: project.features, ground: UNKNOWN_GROUND }, NOW);
@@ -155,7 +106,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   };
   const works = placeAll(model, site, on);
   const met = interception(model, bound, memo);
-  const stores = storesOf(works);
+  const stores = storesOf(works, conditions);
   const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const catchments = gathered.map((g) => g.catchment);
   const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];
@@ -163,7 +114,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const under = groundUnder(stores, works, surfaces);
   const soaksIn = new Map([...under].map(([id, u]) => [id, u.rateMmPerHour]));
   const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside: insideOf(model, project, memo) });
-  const links = tracedLinks(project, model, { stores, met, memo });
+  const links = tracedLinks(project, model, { option: on.option, stores, works, met, memo });
   const springs = springsOf(project, model, { met, memo });
   const stepS = (hydrology.storm?.stepMin ?? 1) * 60;
   const result: RouteResult | null =
@@ -172,20 +123,21 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
           stores,
           links,
           runoff: hydrology.runoff,
+          catchments,
           base: baseFlows(springs),
-          stepS,
-          stormSteps: hydrology.storm.stepsMm.length,
+          storm: hydrology.storm,
           soaksIn,
           soakage: project.rain?.storm.soakage === true,
+          conditions,
         })
       : null;
   const storms = new Map<string, StoreStorm>();
   const drainSheets: WorksheetLine[] = [];
   for (const store of stores) {
     const run = result?.stores.get(store.work);
-    if (!run) continue;
+    if (!run || !result) continue;
     const sheet = new Worksheet(store.work);
-    storms.set(store.work, stormOf(store, run, { stepS, infiltrationMmPerHour: soaksIn.get(store.work) ?? 0, sheet }));
+    storms.set(store.work, stormOf(store, run, { result, soaksIn, sheet }));
     drainSheets.push(...sheet.lines);
   }
   const flows = linkFlows(links, result, stores);
@@ -202,7 +154,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
-    option: on.option,
+    option: on.option.id,
     terrain: model.stats,
     catchments,
     runoff: catchments.flatMap((c) => hydrology.runoff.get(c.of)?.runoff ?? []),
@@ -214,6 +166,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     erosion: erosion?.told ?? null,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
+    outlets: result ? outletStorms(stores, result, (at) => site.soilAt(at).cover) : [],
     balance: result?.balance ?? null,
     checks: judged.checks,
     pegs,
@@ -258,6 +211,7 @@ interface Known {
 }
 
 function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Known): (id: string) => StormFacts {
+  const joints = new Set(stores.flatMap((s) => s.outlets.flatMap((o) => (o.kind === 'joint' ? [o.id] : []))));
   return (id) => {
     const store = stores.find((s) => s.work === id) ?? null;
     const storm = storms.get(id) ?? null;
@@ -269,8 +223,8 @@ function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Kno
       storm,
       catchment: catchment ?? null,
       runoff: runoff?.runoff ?? null,
-      links: flows.filter((l) => l.from === id || l.outlet === id),
-      designPeakM3s: store ? designPeakOf(store, storm, { runoff, links: flows, catchment }) : null,
+      links: flows.filter((l) => l.from === id || l.outlet.split('#')[0] === id),
+      designPeakM3s: store ? designPeakOf(store, storm, { runoff, links: flows, catchment, joints }) : null,
     };
   };
 }
@@ -363,5 +317,7 @@ function storeJson(store: Store, storm: StoreStorm | null): DerivedStore {
     holds: storm?.holds ?? null,
     peakInM3s: storm?.peakInM3s ?? null,
     peakOutM3s: storm?.peakOutM3s ?? null,
+    spillsH: storm?.spillsH ?? null,
+    nextDayM3: storm?.nextDayM3 ?? null,
   };
 }

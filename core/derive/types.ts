@@ -1,4 +1,4 @@
-import type { Catchment, Check, Figure, LevelMark, LinkFlow, Runoff } from '../contract/index.ts';
+import type { Catchment, Check, Figure, LevelMark, LinkFlow, OutletStorm, Runoff } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
@@ -29,6 +29,8 @@ export interface DerivedStore {
   readonly holds: boolean | null;
   readonly peakInM3s: number | null;
   readonly peakOutM3s: number | null;
+  readonly spillsH: number | null;
+  readonly nextDayM3: number | null;
 }
 
 /** A spring and the way its water takes. */
@@ -124,6 +126,7 @@ export interface Derived {
   readonly erosion: DerivedErosion | null;
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
+  readonly outlets: readonly OutletStorm[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;
   readonly checks: readonly Check[];
   readonly pegs: readonly Peg[];

@@ -5,6 +5,7 @@ export * from './sheet.ts';
 export * from './orifice.ts';
 export * from './channel.ts';
 export * from './profile.ts';
+export * from './rating.ts';
 export * from './culvert.ts';
 export * from './pipe.ts';
 export * from './rock.ts';

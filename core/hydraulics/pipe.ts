@@ -25,18 +25,26 @@ export const DROP_INLET = defineFormula(
 /** A standing pipe with a way out at its foot. */
 export interface Riser {
   readonly crestM: number;
-  readonly riserDiameterM: number;
+  /** Edge that water falls over, and the opening it encloses. */
+  readonly mouth: { readonly perimeterM: number; readonly areaM2: number };
   readonly pipe: { readonly diameterM: number; readonly lengthM: number; readonly n: number; readonly outletM: number };
   readonly blocked?: number;
 }
 
 const [ENTRANCE, BEND] = [0.5, 0.5];
 
+/** Mouth of a standing pipe, and of a square box. */
+export const roundMouth = (diameterM: number): Riser['mouth'] => ({
+  perimeterM: Math.PI * diameterM,
+  areaM2: (Math.PI / 4) * diameterM ** 2,
+});
+export const squareMouth = (sideM: number): Riser['mouth'] => ({ perimeterM: 4 * sideM, areaM2: sideM ** 2 });
+
 /** Flow of a standing pipe: the least of what its crest, its mouth and the full pipe let through; `downM` drowns the pipe. */
-export function riserLaw({ crestM, riserDiameterM, pipe, blocked = 0 }: Riser): (upM: number, downM?: number) => number {
+export function riserLaw({ crestM, mouth, pipe, blocked = 0 }: Riser): (upM: number, downM?: number) => number {
   const open = 1 - Math.min(1, Math.max(0, blocked));
-  const weir = RISER_C * Math.PI * riserDiameterM;
-  const mouth = ORIFICE_C * (Math.PI / 4) * riserDiameterM ** 2 * Math.sqrt(2 * GRAVITY);
+  const weir = RISER_C * mouth.perimeterM;
+  const hole = ORIFICE_C * mouth.areaM2 * Math.sqrt(2 * GRAVITY);
   const full = (h: number): number => DROP_INLET.evaluate({ D: pipe.diameterM, h, Ke: ENTRANCE, Kb: BEND, n: pipe.n, L: pipe.lengthM });
   const perRoot = full(1);
   const middle = pipe.outletM + pipe.diameterM / 2;
@@ -44,7 +52,7 @@ export function riserLaw({ crestM, riserDiameterM, pipe, blocked = 0 }: Riser): 
     const head = upM - crestM;
     if (head <= 0 || upM <= downM) return 0;
     const root = Math.sqrt(head);
-    return open * Math.min(weir * head * root, mouth * root, perRoot * Math.sqrt(Math.max(0, upM - Math.max(middle, downM))));
+    return open * Math.min(weir * head * root, hole * root, perRoot * Math.sqrt(Math.max(0, upM - Math.max(middle, downM))));
   };
 }
 

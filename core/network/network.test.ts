@@ -9,7 +9,7 @@ function tank(areaM2: number, heightM: number): Stage {
   return { levelM, volumeM3: levelM.map((h) => h * areaM2), wettedM2: levelM.map(() => areaM2) };
 }
 const store = (id: string, more: Partial<RoutedStore> = {}): RoutedStore => ({ id, stage: tank(100, 4), inflow: [], outlets: [], ...more });
-const out = (id: string, to: string, flowAt: RoutedOutlet['flowAt'], more: Partial<RoutedOutlet> = {}): RoutedOutlet => ({
+const out = (...[id, to, flowAt, more = {}]: [string, string, RoutedOutlet['flowAt'], Partial<RoutedOutlet>?]): RoutedOutlet => ({
   id,
   to,
   lagS: 0,

@@ -30,8 +30,9 @@ export interface StoreRun {
   /** Level at the start and at the end of each step [m]. */
   readonly levelM: Float64Array;
   readonly volumeM3: Float64Array;
-  /** All flow arriving and leaving at the same instants, what joints carry included [m3/s]. */
+  /** All flow arriving at the same instants, what joints bring included [m3/s]. */
   readonly inM3s: Float64Array;
+  /** Flow over its own outlets at those instants; what joints carry away is told by them. */
   readonly outM3s: Float64Array;
   readonly inM3: number;
   readonly soakedM3: number;
@@ -42,12 +43,15 @@ export interface OutletRun {
   readonly id: string;
   /** What it passed on, less what came back through it. */
   readonly volumeM3: number;
+  /** Greatest flow, whichever way it ran. */
   readonly peakM3s: number;
   /** When that peak passed [s]. */
   readonly peakAtS: number;
   /** How long it ran [s]. */
   readonly runsS: number;
   readonly flowM3s: Float64Array;
+  /** Whether it was solved with the store it leads to. */
+  readonly isJoint: boolean;
 }
 
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
@@ -64,6 +68,9 @@ export class Pool {
   readonly outM3s: Float64Array;
   readonly flows: readonly Float64Array[];
   readonly floorM: number;
+  /** Greatest flow of each of its own outlets at any instant, and the step it ended. */
+  readonly peakM3s: Float64Array;
+  readonly peakStep: Int32Array;
   inM3 = 0;
   soakedM3 = 0;
   outM3 = 0;
@@ -98,6 +105,8 @@ export class Pool {
     this.inM3s = new Float64Array(steps + 1);
     this.outM3s = new Float64Array(steps + 1);
     this.flows = outlets.map(() => new Float64Array(steps));
+    this.peakM3s = new Float64Array(outlets.length);
+    this.peakStep = new Int32Array(outlets.length);
     this.now = new Float64Array(this.own.length + 1);
     this.before = new Float64Array(this.own.length + 1);
     this.levelM[0] = Math.max(this.floorM, store.startM ?? this.floorM);
@@ -238,7 +247,13 @@ export class Pool {
     this.sumBefore = this.outflowAt(this.levelM[i + 1]);
     before.set(now);
     this.inM3s[i + 1] = meanIn + Math.max(0, on.jointIn) / stepS;
-    this.outM3s[i + 1] = this.sumBefore - now[own.length] + Math.max(0, -on.jointIn) / stepS;
+    this.outM3s[i + 1] = this.sumBefore - now[own.length];
+    for (let k = 0; k < own.length; k++) {
+      if (now[k] > this.peakM3s[own[k]]) {
+        this.peakM3s[own[k]] = now[k];
+        this.peakStep[own[k]] = i + 1;
+      }
+    }
   }
 
   /** One step of a store that hangs on no other. */
@@ -261,20 +276,26 @@ export class Pool {
   }
 
   outletRuns(stepS: number): OutletRun[] {
-    return this.store.outlets.map((outlet, k) => outletRun(outlet.id, this.flows[k], stepS));
+    return this.store.outlets.map((outlet, k) => {
+      const isJoint = !this.own.includes(k);
+      const run = outletRun(outlet.id, this.flows[k], stepS);
+      // A joint is taken at the end of each step: its flow there is that of the instant.
+      return isJoint ? { ...run, isJoint } : { ...run, isJoint, peakM3s: this.peakM3s[k], peakAtS: this.peakStep[k] * stepS };
+    });
   }
 }
 
 /** Flow under which an outlet is not said to run [m3/s]: a cup in ten seconds. */
 const TRICKLE_M3S = 2e-5;
 
-function outletRun(id: string, flowM3s: Float64Array, stepS: number): OutletRun {
+function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
   let [volumeM3, peakM3s, peakAt, running] = [0, 0, 0, 0];
   for (let i = 0; i < flowM3s.length; i++) {
     const q = flowM3s[i];
     volumeM3 += q * stepS;
-    if (q > TRICKLE_M3S) running++;
-    if (q > peakM3s) [peakM3s, peakAt] = [q, i + 1];
+    const size = Math.abs(q);
+    if (size > TRICKLE_M3S) running++;
+    if (size > peakM3s) [peakM3s, peakAt] = [size, i + 1];
   }
   return { id, volumeM3, peakM3s, peakAtS: peakAt * stepS, runsS: running * stepS, flowM3s };
 }

@@ -5,3 +5,5 @@ export * from './asset.ts';
 export * from './gauge-asset.ts';
 export * from './rain-problems.ts';
 export * from './canonical.ts';
+export * from './cases.ts';
+export * from './work-problems.ts';

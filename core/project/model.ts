@@ -1,3 +1,4 @@
+import type { Case } from './cases.ts';
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { FieldTest, Soil } from '../ground/index.ts';
@@ -132,6 +133,8 @@ export interface Option {
   readonly id: string;
   readonly name: string;
   readonly works: readonly WorkBase[];
+  /** Where outlets lead by the user's word, by the outlet's id: another work's id, "property-edge", "terrain-edge" or "ground". */
+  readonly links?: Readonly<Record<string, string>>;
 }
 
 export interface Project {
@@ -149,6 +152,7 @@ export interface Project {
   readonly ground: Ground | null;
   readonly runoff?: RunoffSettings;
   readonly survey?: Survey;
+  readonly cases?: readonly Case[];
   readonly activeOption: string;
   readonly options: readonly Option[];
 }

@@ -1,6 +1,5 @@
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import type { WorkBase } from '../contract/index.ts';
 import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import type { Registry } from '../works/index.ts';
 import { ProjectShape } from './classes.ts';
@@ -10,7 +9,9 @@ import { told } from '../units/index.ts';
 import { groundProblems } from './ground-problems.ts';
 import { UserError, type UserProblem, problemOf } from './problem.ts';
 import { problemsOf } from './shape-problems.ts';
+import { caseProblems, linkProblems } from './cases.ts';
 import { rainProblems } from './rain-problems.ts';
+import { workProblems } from './work-problems.ts';
 
 /** Members of a project that are objects, never lists. */
 const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'runoff', 'survey', 'land'] as const;
@@ -66,6 +67,7 @@ export function readProject(json: unknown, registry: Registry, file?: string): P
     ...rainProblems(project.rain),
     ...gaugeProblems(project),
     ...groundProblems(project),
+    ...caseProblems(project.cases),
     ...optionProblems(project, registry),
   ].map((p) => ({ ...p, where: { ...where, ...p.where } }));
   if (inner.length > 0) throw new UserError(inner);
@@ -153,6 +155,7 @@ function optionProblems(project: Project, registry: Registry): UserProblem[] {
     });
   }
   project.options.forEach((option, o) => {
+    found.push(...linkProblems(option.links, `options.${o}.links`));
     option.works.forEach((work, w) => {
       const field = `options.${o}.works.${w}`;
       for (const p of workProblems(work, option.works, registry))
@@ -162,29 +165,4 @@ function optionProblems(project: Project, registry: Registry): UserProblem[] {
     });
   });
   return found;
-}
-
-/** Problems of one work among the works of its option. */
-function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Registry): UserProblem[] {
-  if (!registry.has(work.kind)) {
-    return [
-      {
-        code: 'work.unknown-kind',
-        what: `"${work.name}" is a "${work.kind}", which this version does not know`,
-        where: { field: 'kind' },
-        do: `Update Outlet, or use one of ${registry.kinds.join(', ')}.`,
-      },
-    ];
-  }
-  const bound = registry.bind(work);
-  const own = bound.validate().map(problemOf);
-  if (own.length === 0 && bound.hostId !== null && !works.some((other) => other.id === bound.hostId)) {
-    own.push({
-      code: 'work.no-host',
-      what: `"${work.name}" belongs to "${bound.hostId}", which is not in this option`,
-      where: { field: 'host' },
-      do: 'Name a work of the same option, or remove it.',
-    });
-  }
-  return own;
 }

@@ -134,11 +134,11 @@ export function stageIn(grid: Grid, hollow: Hollow, on: { toM: number; wall?: Li
   );
 }
 
-/**
- * What a wall along a line would hold back, up to a level (or up to where water goes round its ends). Null when nothing
- * gathers behind it: it does not close the ground anywhere.
- */
-export function storageBehind(grid: Grid, line: Line, levelM?: number): WallStorage | null {
+/** The hollow a wall along a line would make, up to where water goes round its ends; null where it closes the ground nowhere. */
+export function basinBehind(
+  grid: Grid,
+  line: Line,
+): { readonly cells: readonly number[]; readonly fullM: number; readonly hollow: Hollow } | null {
   const own = cellsUnder(grid, line);
   const walled = withEdits(grid, [{ line, heightM: UNPASSABLE_M }]);
   const filled = fillDepressions(walled);
@@ -147,8 +147,17 @@ export function storageBehind(grid: Grid, line: Line, levelM?: number): WallStor
   const [held] = hollowsOf(walled, filled, flowOf(walled, filled))
     .filter((h) => h.cells.some((i) => beside.has(i)) && h.spillM < grid.baseM + UNPASSABLE_M)
     .sort((a, b) => b.volumeM3 - a.volumeM3);
-  if (!held) return null;
-  const fullM = held.spillM;
+  return held ? { cells: held.cells, fullM: held.spillM, hollow: held } : null;
+}
+
+/**
+ * What a wall along a line would hold back, up to a level (or up to where water goes round its ends). Null when nothing
+ * gathers behind it: it does not close the ground anywhere.
+ */
+export function storageBehind(grid: Grid, line: Line, levelM?: number): WallStorage | null {
+  const basin = basinBehind(grid, line);
+  if (!basin) return null;
+  const { fullM, hollow: held } = basin;
   const wanted = Math.min(levelM ?? fullM, fullM);
   return {
     fullM,

@@ -24,6 +24,8 @@ export type QuantityKind =
   | 'percent'
   | 'mass'
   | 'soilLoss'
+  | 'power'
+  | 'count'
   | 'number';
 
 interface DisplayUnit {
@@ -38,7 +40,7 @@ const IN_MM = 25.4; // mm, exact
 const ACRE = 43560 * FT ** 2; // m2
 const TON = 0.90718474; // t, the short ton of 2000 lb, exact
 
-/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent, t, t/ha. */
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent, t, t/ha, W. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
@@ -61,6 +63,8 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   percent: { metric: { unit: '%', factor: 1, decimals: 0 }, us: { unit: '%', factor: 1, decimals: 0 } },
   mass: { metric: { unit: 't', factor: 1, decimals: 1 }, us: { unit: 'ton', factor: 1 / TON, decimals: 1 } },
   soilLoss: { metric: { unit: 't/ha', factor: 1, decimals: 1 }, us: { unit: 'ton/ac', factor: ACRE / 1e4 / TON, decimals: 1 } },
+  power: { metric: { unit: 'W', factor: 1, decimals: 0 }, us: { unit: 'W', factor: 1, decimals: 0 } },
+  count: { metric: { unit: '', factor: 1, decimals: 0 }, us: { unit: '', factor: 1, decimals: 0 } },
   number: { metric: { unit: '', factor: 1, decimals: 2 }, us: { unit: '', factor: 1, decimals: 2 } },
 };
 

@@ -1,6 +1,6 @@
 import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, grassedSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
+import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, drownableSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
@@ -21,7 +21,9 @@ function outletOf(sill: LevelSill, ground: SillGround): Outlet {
     kind: 'sill',
     levelM: sillM,
     dischargeAt: ground.dischargeAt,
-    flowAt: grassedSillLaw({ lengthM, levelM: sillM }),
+    flowAt: drownableSillLaw({ lengthM, levelM: sillM }),
+    drownsM: sillM,
+    exit: { at: ground.dischargeAt, slope: ground.slopeBelow, widthM: lengthM, shape: 'sheet' },
   };
 }
 

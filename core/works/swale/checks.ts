@@ -3,6 +3,7 @@ import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SwalePurpose } from './model.ts';
+import { JOIN_RULES } from './join-checks.ts';
 import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
 import { SHRINK, earthOf } from './quantities.ts';
 import { lowPlacesOf } from './store.ts';
@@ -208,7 +209,7 @@ const wayOut: Rule<SwaleFacts> = {
   source: { key: 'common-practice', locator: 'the way out is designed first and built first' },
   find: ({ store, swale }) => {
     if (!store) return null;
-    const sills = store.outlets.filter((o) => o.kind === 'sill' && o.levelM < swale.levels.bankCrestM).length;
+    const sills = store.outlets.filter((o) => (o.kind === 'sill' || o.kind === 'rated') && o.levelM < swale.levels.bankCrestM).length;
     return {
       value: sills,
       limit: 1,
@@ -322,6 +323,7 @@ export const SWALE_RULES: readonly Rule<SwaleFacts>[] = [
   onContour,
   endsClosed,
   earthBalance,
+  ...JOIN_RULES,
   ...PLACE_RULES,
   catchmentEdge,
 ];

@@ -3,7 +3,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { runRules } from '../rules.ts';
 import { SWALE_RULES } from './checks.ts';
-import { type SwaleGround, downhillAt, groundAlong, measureSwale } from './ground.ts';
+import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { SWALE_FIELDS, type Swale, validateSwale } from './model.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from './section.ts';
@@ -11,13 +11,13 @@ import { bankOutlets, lowPlacesOf, meanSection, storeOf } from './store.ts';
 
 export * from './model.ts';
 export * from './section.ts';
-export { measureSwale, downhillAt, type SwaleGround } from './ground.ts';
+export { measureLip, downhillAt, type LipGround } from '../lip.ts';
 export { contentAt, meanSection, storeOf } from './store.ts';
 export { SHRINK, balancedCrest, earthOf } from './quantities.ts';
 export { newSwale } from './create.ts';
 export { SWALE_RULES } from './checks.ts';
 
-function hostOf(swale: Swale, ground: SwaleGround): Host {
+function hostOf(swale: Swale, ground: LipGround): Host {
   return {
     work: swale,
     line: swale.line,
@@ -29,7 +29,7 @@ function hostOf(swale: Swale, ground: SwaleGround): Host {
   };
 }
 
-function figuresOf(swale: Swale, ground: SwaleGround, sheet: Worksheet): Figure[] {
+function figuresOf(swale: Swale, ground: LipGround, sheet: Worksheet): Figure[] {
   const section = meanSection(swale, ground);
   const { floorWidthM: b, sideSlopeHV: z, bankSlopeHV: zb, bankTopM: w, lipDepthM, crossSlope: s } = section;
   const h = Math.max(0, lipDepthM);
@@ -48,7 +48,7 @@ function figuresOf(swale: Swale, ground: SwaleGround, sheet: Worksheet): Figure[
   ];
 }
 
-function pegsOf(swale: Swale, ground: SwaleGround, intervalM: number): PegDraft[] {
+function pegsOf(swale: Swale, ground: LipGround, intervalM: number): PegDraft[] {
   const length = lineLength(swale.line);
   const count = Math.floor(length / intervalM + 1e-9);
   const places = Array.from({ length: count + 1 }, (_, i) => i * intervalM);
@@ -65,7 +65,7 @@ function pegsOf(swale: Swale, ground: SwaleGround, intervalM: number): PegDraft[
   });
 }
 
-function placeSwale(swale: Swale, ground: SwaleGround): PlacedWork {
+function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
   return {
     host: hostOf(swale, ground),
     store: (guests) => storeOf(swale, ground, guests),
@@ -96,14 +96,15 @@ function placeSwale(swale: Swale, ground: SwaleGround): PlacedWork {
   };
 }
 
-export const swale: Technique<Swale, SwaleGround> = {
+export const swale: Technique<Swale, LipGround> = {
   kind: 'swale',
   title: 'Level swale',
   fields: SWALE_FIELDS,
   validate: validateSwale,
   hostOf: () => null,
+  refersTo: (work) => (work.joins ? [work.joins.store] : []),
   interceptor: (work) => (work.status === 'retired' ? null : work.line),
   groundKey: (work) => work.line,
-  measure: (work, site) => measureSwale(work.line, site),
+  measure: (work, site) => measureLip(work.line, site),
   place: (work, ground) => placeSwale(work, ground),
 };

@@ -26,6 +26,10 @@ export interface Swale extends WorkBase {
     readonly bankSlopeHV: number;
   };
   readonly lowPlaces?: readonly LowPlace[];
+  /** The pond or swale one of its ends opens into: both fill and empty each other. */
+  readonly joins?: { readonly store: string; readonly end: 'start' | 'end' };
+  /** A stretch of bank on natural ground that is meant to go first. */
+  readonly fuse?: { readonly fromM: number; readonly toM: number; readonly crestM: number };
 }
 
 export const SWALE_FIELDS: readonly FieldSpec[] = [
@@ -72,6 +76,30 @@ export const SWALE_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
+function joinProblems({ name, joins, fuse }: Swale): Problem[] {
+  const problems: Problem[] = [];
+  if (joins !== undefined && !(typeof joins?.store === 'string' && joins.store !== '' && (joins.end === 'start' || joins.end === 'end'))) {
+    problems.push({
+      code: 'swale.joins',
+      what: `"${name}" does not say which work it opens into, and by which end`,
+      field: 'joins',
+      do: 'Name the work, and "start" or "end".',
+    });
+  }
+  const isStretch =
+    fuse === undefined ||
+    ([fuse?.fromM, fuse?.toM, fuse?.crestM].every((v) => Number.isFinite(v)) && fuse.fromM >= 0 && fuse.toM > fuse.fromM);
+  if (!isStretch) {
+    problems.push({
+      code: 'swale.fuse',
+      what: `the fuse of "${name}" is no stretch of its bank`,
+      field: 'fuse',
+      do: 'Give where it begins and ends along the bank, and its crest.',
+    });
+  }
+  return problems;
+}
+
 /** Everything wrong with one swale on its own. */
 export function validateSwale(swale: Swale): Problem[] {
   const problems = [...checkFields(swale, SWALE_FIELDS), ...checkLine(swale, swale.line)];
@@ -91,6 +119,7 @@ export function validateSwale(swale: Swale): Problem[] {
       do: 'Raise the bank crest or lower the floor.',
     });
   }
+  problems.push(...joinProblems(swale));
   for (const [i, low] of (swale.lowPlaces ?? []).entries()) {
     const isSound = [low.atM, low.lengthM, low.levelM].every((v) => Number.isFinite(v)) && low.lengthM > 0 && low.atM >= 0;
     if (!isSound) {

@@ -3,12 +3,12 @@ import type { Company, Rule, StormFacts } from '../../contract/index.ts';
 import { closed, contains, crossingsAlong, nearestBetween, pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { gradeMin } from '../rules.ts';
-import type { SwaleGround } from './ground.ts';
+import type { LipGround } from '../lip.ts';
 import type { Swale } from './model.ts';
 
 export interface SwaleFacts extends StormFacts {
   readonly swale: Swale;
-  readonly ground: SwaleGround;
+  readonly ground: LipGround;
   readonly company: Company;
 }
 

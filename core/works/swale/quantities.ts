@@ -1,4 +1,4 @@
-import type { SwaleGround } from './ground.ts';
+import type { LipGround } from '../lip.ts';
 import type { Swale } from './model.ts';
 import { bankArea, cutArea } from './section.ts';
 
@@ -11,9 +11,9 @@ export interface Earth {
   readonly bankM3: number | null;
 }
 
-const shareAt = (ground: SwaleGround, i: number): number => (i === 0 || i === ground.atM.length - 1 ? 0.5 : 1) * ground.stepM;
+const shareAt = (ground: LipGround, i: number): number => (i === 0 || i === ground.atM.length - 1 ? 0.5 : 1) * ground.stepM;
 
-function cutOf(swale: Swale, ground: SwaleGround): number | null {
+function cutOf(swale: Swale, ground: LipGround): number | null {
   const { floorWidthM: b, sideSlopeHV: z } = swale.dimensions;
   if (ground.steepestSlope * z >= 1) return null;
   let sum = 0;
@@ -23,7 +23,7 @@ function cutOf(swale: Swale, ground: SwaleGround): number | null {
   return sum;
 }
 
-function bankOf(swale: Swale, ground: SwaleGround, crestM: number): number | null {
+function bankOf(swale: Swale, ground: LipGround, crestM: number): number | null {
   const { bankTopM: w, bankSlopeHV: zb } = swale.dimensions;
   if (ground.steepestSlope * zb >= 1) return null;
   let sum = 0;
@@ -34,12 +34,12 @@ function bankOf(swale: Swale, ground: SwaleGround, crestM: number): number | nul
 }
 
 /** Cut and bank over the whole swale, by sections on the real ground. */
-export function earthOf(swale: Swale, ground: SwaleGround): Earth {
+export function earthOf(swale: Swale, ground: LipGround): Earth {
   return { cutM3: cutOf(swale, ground), bankM3: bankOf(swale, ground, swale.levels.bankCrestM) };
 }
 
 /** Crest level at which the bank takes just the earth the cut gives [m]; null when either cannot be built. */
-export function balancedCrest(swale: Swale, ground: SwaleGround): number | null {
+export function balancedCrest(swale: Swale, ground: LipGround): number | null {
   const cut = cutOf(swale, ground);
   if (cut === null) return null;
   let lo = ground.meanGroundM;

@@ -1,7 +1,8 @@
 import type { Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
-import { type SwaleGround, downhillAt } from './ground.ts';
+import { type LipGround, downhillAt } from '../lip.ts';
+import { jointOutlet } from './joint.ts';
 import type { LowPlace, Swale } from './model.ts';
 import { type Section, type Trough, addWater, troughOf } from './section.ts';
 
@@ -15,7 +16,7 @@ interface Slice {
   readonly share: number;
 }
 
-function slicesOf(swale: Swale, ground: SwaleGround): Slice[] {
+function slicesOf(swale: Swale, ground: LipGround): Slice[] {
   const last = ground.atM.length - 1;
   return Array.from(ground.groundM, (level, i) => ({
     trough: troughOf({ ...swale.dimensions, lipDepthM: level - swale.levels.floorM, crossSlope: ground.crossSlope[i] }),
@@ -24,7 +25,7 @@ function slicesOf(swale: Swale, ground: SwaleGround): Slice[] {
 }
 
 /** Section on mean ground, for drawing and for the worked formulas. */
-export function meanSection(swale: Swale, ground: SwaleGround): Section {
+export function meanSection(swale: Swale, ground: LipGround): Section {
   return { ...swale.dimensions, lipDepthM: ground.meanGroundM - swale.levels.floorM, crossSlope: ground.meanSlope };
 }
 
@@ -40,11 +41,11 @@ function contentOf(slices: readonly Slice[], depthM: number): Content {
 }
 
 /** Volume and water surface at a level, summed over the stations. */
-export function contentAt(swale: Swale, ground: SwaleGround, levelM: number): Content {
+export function contentAt(swale: Swale, ground: LipGround, levelM: number): Content {
   return contentOf(slicesOf(swale, ground), levelM - swale.levels.floorM);
 }
 
-function stageOf(swale: Swale, ground: SwaleGround): Stage {
+function stageOf(swale: Swale, ground: LipGround): Stage {
   const { floorM, bankCrestM } = swale.levels;
   const top = bankCrestM + ABOVE_CREST_M;
   const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + ((top - floorM) * k) / STAGES);
@@ -58,8 +59,12 @@ export function lowPlacesOf(swale: Swale): LowPlace[] {
   return (swale.lowPlaces ?? []).filter((p) => p.levelM < swale.levels.bankCrestM).sort((p, q) => p.levelM - q.levelM);
 }
 
+/** The stretch of bank that is to go first, while it lies under the crest. */
+export const fuseOf = (swale: Swale): NonNullable<Swale['fuse']>[] =>
+  swale.fuse && swale.fuse.crestM < swale.levels.bankCrestM ? [swale.fuse] : [];
+
 /** The bank as a way out: each low place a weir of its own, then the whole crest. */
-export function bankOutlets(swale: Swale, ground: SwaleGround): Outlet[] {
+export function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
   const outside = (atM: number): Point => {
     const [dx, dy] = downhillAt(swale.line, ground, atM);
     const { point } = pointAlong(swale.line, atM);
@@ -76,28 +81,37 @@ export function bankOutlets(swale: Swale, ground: SwaleGround): Outlet[] {
     flowAt: grassedSillLaw(spec),
   });
   return [
+    ...fuseOf(swale).map((fuse) =>
+      weir(`${swale.id}#fuse`, 'fuse in the bank', {
+        atM: (fuse.fromM + fuse.toM) / 2,
+        lengthM: fuse.toM - fuse.fromM,
+        levelM: fuse.crestM,
+      }),
+    ),
     ...lowPlacesOf(swale).map((low, k) => weir(`${swale.id}#low${k + 1}`, 'low place in the bank', low)),
     weir(`${swale.id}#bank`, 'bank crest', { atM: lowestGroundAt(ground), lengthM: ground.lengthM, levelM: swale.levels.bankCrestM }),
   ];
 }
 
-function lowestGroundAt(ground: SwaleGround): number {
+function lowestGroundAt(ground: LipGround): number {
   let at = 0;
   for (let i = 1; i < ground.groundM.length; i++) if (ground.groundM[i] < ground.groundM[at]) at = i;
   return ground.atM[at];
 }
 
 /** The swale as a store with the sills it hosts. "Held" is below the lowest way out, designed or not. */
-export function storeOf(swale: Swale, ground: SwaleGround, guests: readonly Outlet[]): Store {
-  const outlets = [...guests, ...bankOutlets(swale, ground)].sort((a, b) => a.levelM - b.levelM);
-  const wayOutM = Math.max(swale.levels.floorM, outlets[0].levelM);
+export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet[]): Store {
+  const ways = [...guests, ...bankOutlets(swale, ground)].sort((a, b) => a.levelM - b.levelM);
+  const outlets = [...ways, ...jointOutlet(swale, guests)];
+  const wayOutM = Math.max(swale.levels.floorM, ways.filter((o) => o.kind !== 'joint')[0].levelM);
+  const chosen = guests.filter((g) => g.kind !== 'joint');
   return {
     work: swale.id,
     name: swale.name,
     floorM: swale.levels.floorM,
-    sillM: guests.length > 0 ? Math.min(...guests.map((g) => g.levelM)) : null,
+    sillM: chosen.length > 0 ? Math.min(...chosen.map((g) => g.levelM)) : null,
     wayOutM,
-    crestM: Math.min(swale.levels.bankCrestM, ...lowPlacesOf(swale).map((p) => p.levelM)),
+    crestM: Math.min(swale.levels.bankCrestM, ...lowPlacesOf(swale).map((p) => p.levelM), ...fuseOf(swale).map((f) => f.crestM)),
     heldM3: contentAt(swale, ground, wayOutM).volumeM3,
     stage: stageOf(swale, ground),
     outlets,

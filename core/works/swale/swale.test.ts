@@ -13,7 +13,7 @@ import {
   contentAt,
   cutWidth,
   earthOf,
-  measureSwale,
+  measureLip,
   newSwale,
   sectionOutline,
   storeOf,
@@ -113,12 +113,12 @@ describe('a swale on the ground', () => {
   // The plane of the test grid at y = 101 m.
   const lip = 500 + 0.1 * -0 + 0.1 * 101;
   const swale = { ...SWALE, levels: { floorM: lip - 0.35, bankCrestM: lip + 0.35 } };
-  const ground = measureSwale(swale.line, { grid });
+  const ground = measureLip(swale.line, { grid });
 
   it('finds slope and downhill side whichever way it is drawn', () => {
     expect(ground.meanSlope).toBeCloseTo(0.1, 4);
     expect(ground.downhillSide).toBe(1);
-    const back = measureSwale([...swale.line].reverse(), { grid });
+    const back = measureLip([...swale.line].reverse(), { grid });
     expect(back.downhillSide).toBe(-1);
     expect(back.meanSlope).toBeCloseTo(0.1, 4);
   });
@@ -148,7 +148,7 @@ describe('a swale on the ground', () => {
     expect(Math.abs((bankM3 ?? 0) / ((cutM3 ?? 0) * 0.9) - 1)).toBeLessThan(1e-6);
   });
   it('says nothing of earth where the hill is as steep as its sides', () => {
-    const steep = measureSwale(swale.line, { grid: gridOf((_x, y) => 0.8 * y, { cells: 101, cellM: 2 }) });
+    const steep = measureLip(swale.line, { grid: gridOf((_x, y) => 0.8 * y, { cells: 101, cellM: 2 }) });
     expect(earthOf({ ...swale, levels: { floorM: 80, bankCrestM: 81.2 } }, steep)).toEqual({ cutM3: null, bankM3: null });
   });
   it('is drawn with its sill on natural ground, the floor below and the bank above', () => {

@@ -1,9 +1,9 @@
-import type { Site } from '../../contract/index.ts';
-import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
-import { levelAt } from '../../terrain/index.ts';
+import type { Site } from '../contract/index.ts';
+import { type Line, type Point, lineLength, pointAlong } from '../geometry/index.ts';
+import { levelAt } from '../terrain/index.ts';
 
 /** The ground along a swale's lip, at even stations. */
-export interface SwaleGround {
+export interface LipGround {
   readonly lengthM: number;
   readonly stepM: number;
   readonly atM: Float64Array;
@@ -22,7 +22,7 @@ export interface SwaleGround {
 const rightOf = ([dx, dy]: Point): Point => [dy, -dx];
 
 /** Measures ground and cross slope along a line; off the terrain the last known values are carried on. */
-export function measureSwale(line: Line, { grid }: Pick<Site, 'grid'>): SwaleGround {
+export function measureLip(line: Line, { grid }: Pick<Site, 'grid'>): LipGround {
   const lengthM = lineLength(line);
   const count = Math.min(160, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
   const stepM = lengthM / count;
@@ -68,13 +68,13 @@ function carryOver(list: Float64Array): void {
 }
 
 /** Unit vector downhill across the line at a distance along it. */
-export function downhillAt(line: Line, ground: SwaleGround, atM: number): Point {
+export function downhillAt(line: Line, ground: LipGround, atM: number): Point {
   const [nx, ny] = rightOf(pointAlong(line, atM).direction);
   return [nx * ground.downhillSide, ny * ground.downhillSide];
 }
 
 /** Lip ground at a distance along the line, straight between stations. */
-export function groundAlong(ground: SwaleGround, atM: number): number {
+export function groundAlong(ground: LipGround, atM: number): number {
   const place = Math.min(ground.groundM.length - 1, Math.max(0, atM / ground.stepM));
   const i = Math.min(ground.groundM.length - 2, Math.floor(place));
   return ground.groundM[i] + (ground.groundM[i + 1] - ground.groundM[i]) * (place - i);

@@ -1,0 +1,39 @@
+import type { WorkBase } from '../contract/index.ts';
+import type { Registry } from '../works/index.ts';
+import { type UserProblem, problemOf } from './problem.ts';
+
+/** Problems of one work among the works of its option. */
+export function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Registry): UserProblem[] {
+  if (!registry.has(work.kind)) {
+    return [
+      {
+        code: 'work.unknown-kind',
+        what: `"${work.name}" is a "${work.kind}", which this version does not know`,
+        where: { field: 'kind' },
+        do: `Update Outlet, or use one of ${registry.kinds.join(', ')}.`,
+      },
+    ];
+  }
+  const bound = registry.bind(work);
+  const own = bound.validate().map(problemOf);
+  if (own.length > 0) return own;
+  const isThere = (id: string): boolean => works.some((other) => other.id === id);
+  if (bound.hostId !== null && !isThere(bound.hostId)) {
+    own.push({
+      code: 'work.no-host',
+      what: `"${work.name}" belongs to "${bound.hostId}", which is not in this option`,
+      where: { field: 'host' },
+      do: 'Name a work of the same option, or remove it.',
+    });
+  }
+  for (const id of bound.refersTo) {
+    if (isThere(id)) continue;
+    own.push({
+      code: 'work.no-other',
+      what: `"${work.name}" leads to "${id}", which is not in this option`,
+      where: {},
+      do: 'Name a work of the same option.',
+    });
+  }
+  return own;
+}

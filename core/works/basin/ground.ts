@@ -1,0 +1,117 @@
+// The ground a pond lies in: what its wall would hold, and what its pit is dug from. Measured once, whatever its levels.
+import type { Site } from '../../contract/index.ts';
+import { type Line, type Point, closed, contains, distanceToRing, nearestOnLine, signedArea } from '../../geometry/index.ts';
+import { type Grid, basinBehind, centreOf, levelAt } from '../../terrain/index.ts';
+import type { Earthwork } from './earthwork.ts';
+import { type WallGround, measureWall } from './wall.ts';
+
+/** A piece of ground the pond may cover. */
+export interface Piece {
+  readonly at: Point;
+  readonly groundM: number;
+  readonly areaM2: number;
+  /** From the wall; 0 without one. */
+  readonly fromWallM: number;
+  /** From the edge of the pit inwards; null outside it. */
+  readonly intoPitM: number | null;
+}
+
+export interface BasinGround {
+  readonly wall: WallGround | null;
+  readonly pieces: readonly Piece[];
+  /** Level at which water goes round the wall's ends, or over the lowest place of the pit's rim. */
+  readonly roundM: number;
+  readonly roundAt: Point;
+  /** Slope of the ground to the side where water goes round [m/m]. */
+  readonly roundSlope: number;
+  /** Lowest natural ground it may cover. */
+  readonly bottomM: number;
+  readonly bottomAt: Point;
+  /** Ground along the pit's rim: lowest and mean. */
+  readonly rim: { readonly lowestM: number; readonly lowestAt: Point; readonly meanM: number } | null;
+}
+
+/** Pieces a pit is cut into, about: enough for its volume within a hundredth. */
+const PIT_PIECES = 2500;
+const RIM_PLACES = 64;
+
+function pitPieces(grid: Grid, pit: Line): Piece[] {
+  const xs = pit.map((p) => p[0]);
+  const ys = pit.map((p) => p[1]);
+  const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const stepM = Math.max(0.1, Math.sqrt(Math.abs(signedArea(pit)) / PIT_PIECES));
+  const pieces: Piece[] = [];
+  for (let y = south + stepM / 2; y < north; y += stepM) {
+    for (let x = west + stepM / 2; x < east; x += stepM) {
+      const at: Point = [x, y];
+      if (!contains(pit, at)) continue;
+      const groundM = levelAt(grid, at);
+      if (!Number.isNaN(groundM)) pieces.push({ at, groundM, areaM2: stepM * stepM, fromWallM: 0, intoPitM: distanceToRing(pit, at) });
+    }
+  }
+  // The grid of pieces spans the ring only about: their sum is made its area.
+  const sum = pieces.length * stepM * stepM;
+  const scale = sum > 0 ? Math.abs(signedArea(pit)) / sum : 1;
+  return pieces.map((p) => ({ ...p, areaM2: p.areaM2 * scale }));
+}
+
+function rimOf(grid: Grid, pit: Line): BasinGround['rim'] {
+  const ring = closed(pit);
+  const places: { at: Point; levelM: number }[] = [];
+  for (let i = 1; i < ring.length; i++) {
+    const [a, b] = [ring[i - 1], ring[i]];
+    const count = Math.max(2, Math.ceil(RIM_PLACES / pit.length));
+    for (let k = 0; k < count; k++) {
+      const at: Point = [a[0] + ((b[0] - a[0]) * k) / count, a[1] + ((b[1] - a[1]) * k) / count];
+      const levelM = levelAt(grid, at);
+      if (!Number.isNaN(levelM)) places.push({ at, levelM });
+    }
+  }
+  if (places.length === 0) return null;
+  const lowest = places.reduce((a, b) => (b.levelM < a.levelM ? b : a));
+  return { lowestM: lowest.levelM, lowestAt: lowest.at, meanM: places.reduce((a, p) => a + p.levelM, 0) / places.length };
+}
+
+/** Measures everything a pond's levels are then set against. */
+export function measureBasin({ wall: line, pit }: Pick<Earthwork, 'wall' | 'pit'>, { grid }: Pick<Site, 'grid'>): BasinGround {
+  const dug = pit ? pitPieces(grid, pit) : [];
+  const rim = pit ? rimOf(grid, pit) : null;
+  const basin = line ? basinBehind(grid, line) : null;
+  const wall = line ? measureWall(grid, line) : null;
+  const natural = (basin?.cells ?? []).flatMap((cell): Piece[] => {
+    const at = centreOf(grid, cell);
+    if (pit && contains(pit, at)) return [];
+    return [
+      {
+        at,
+        groundM: grid.z[cell] + grid.baseM,
+        areaM2: grid.cellM ** 2,
+        fromWallM: line ? nearestOnLine(at, line).distanceM : 0,
+        intoPitM: null,
+      },
+    ];
+  });
+  const pieces = [...natural, ...dug.map((p) => (line ? { ...p, fromWallM: nearestOnLine(p.at, line).distanceM } : p))];
+  const lowest = pieces.length > 0 ? pieces.reduce((a, b) => (b.groundM < a.groundM ? b : a)) : null;
+  const middle: Point = line ? line[Math.floor(line.length / 2)] : (pit?.[0] ?? [0, 0]);
+  const ends = wall && line ? endsOf(wall, line) : null;
+  return {
+    wall,
+    pieces,
+    rim,
+    roundM: basin?.fullM ?? ends?.levelM ?? rim?.lowestM ?? 0,
+    roundAt: ends?.at ?? rim?.lowestAt ?? middle,
+    roundSlope: ends?.slope ?? 0.02,
+    bottomM: lowest?.groundM ?? wall?.groundM.reduce((a, v) => Math.min(a, v), Infinity) ?? 0,
+    bottomAt: lowest?.at ?? middle,
+  };
+}
+
+/** The lower end of a wall, and how fast the ground rises along it there. */
+function endsOf({ groundM, stepM }: WallGround, line: Line): { at: Point; levelM: number; slope: number } {
+  const last = groundM.length - 1;
+  const isFirst = groundM[0] <= groundM[last];
+  const [end, inner] = isFirst ? [0, Math.min(last, 4)] : [last, Math.max(0, last - 4)];
+  const slope = Math.abs(groundM[end] - groundM[inner]) / Math.max(1e-6, Math.abs(end - inner) * stepM);
+  return { at: isFirst ? line[0] : line[line.length - 1], levelM: groundM[end], slope: Math.max(0.01, slope) };
+}

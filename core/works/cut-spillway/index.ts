@@ -1,0 +1,249 @@
+// A grassed channel cut into natural ground beside a wall: a level control section, then a slope down.
+import type {
+  FieldSpec,
+  Figure,
+  Host,
+  Outlet,
+  PlacedWork,
+  Rule,
+  SectionShape,
+  StormFacts,
+  Technique,
+  WorkBase,
+} from '../../contract/index.ts';
+import type { Worksheet } from '../../formula/index.ts';
+import { GRASSED_SILL_C, Rating, frictionSlope, trapezoid } from '../../hydraulics/index.ts';
+import { exitFlow, grassChannel } from '../exit.ts';
+import { checkFields } from '../fields.ts';
+import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
+import { gradeMin, runRules } from '../rules.ts';
+import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
+import { CUT_CONTROL } from './formulas.ts';
+
+export { CUT_CONTROL };
+
+export interface CutSpillway extends WorkBase {
+  readonly kind: 'cut-spillway';
+  readonly host: string;
+  readonly atM: number;
+  readonly levels: { readonly sillM: number };
+  readonly dimensions: {
+    readonly bottomWidthM: number;
+    readonly sideSlopeHV: number;
+    readonly inletLengthM: number;
+    readonly controlLengthM: number;
+    /** Median stone on its slope; 0 where grass must stand. */
+    readonly stoneM: number;
+  };
+}
+
+export const CUT_FIELDS: readonly FieldSpec[] = [
+  {
+    path: 'levels.sillM',
+    label: 'Level of its control',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'The level stretch water begins to run over.',
+  },
+  {
+    path: 'dimensions.bottomWidthM',
+    label: 'Bottom width',
+    kind: 'length',
+    min: 0.5,
+    max: 100,
+    help: 'Wide and shallow: grass stands thin water.',
+  },
+  { path: 'dimensions.sideSlopeHV', label: 'Sides, out per 1 up', kind: 'number', min: 1, max: 10, help: '3, so that it can be mown.' },
+  {
+    path: 'dimensions.inletLengthM',
+    label: 'Length from the pond',
+    kind: 'length',
+    min: 0,
+    max: 200,
+    help: 'Grass there takes head before the control does.',
+  },
+  {
+    path: 'dimensions.controlLengthM',
+    label: 'Level length',
+    kind: 'length',
+    min: 0.5,
+    max: 60,
+    help: 'At least 6 m level, along the flow.',
+  },
+  { path: 'dimensions.stoneM', label: 'Stone on its slope', kind: 'length', min: 0, max: 1, help: 'Median size; 0 where it is grass.' },
+  AT_FIELD,
+];
+
+/** Tall grass on the way in, class C, takes the most head; handbook 4.1. */
+const TALL_GRASS = 5.6;
+/** Head to which its rating is worked out [m]. */
+const HIGHEST_M = 1.2;
+
+/** Flow by the level of the water before it: the head on the control, and what grass on the way in takes. */
+export function cutLaw({ levels, dimensions }: Pick<CutSpillway, 'levels' | 'dimensions'>): (levelM: number) => number {
+  const { bottomWidthM, sideSlopeHV, inletLengthM } = dimensions;
+  const section = trapezoid(bottomWidthM, sideSlopeHV);
+  const rating = Rating.by(40, (share) => {
+    const H = HIGHEST_M * share;
+    const Q = CUT_CONTROL.evaluate({ C: GRASSED_SILL_C, b: bottomWidthM, z: sideSlopeHV, H });
+    const { n } = grassChannel({ widthM: bottomWidthM, sideHV: sideSlopeHV, slope: 0.005, curveIndex: TALL_GRASS }, Q);
+    return [H + inletLengthM * frictionSlope({ section, n }, Q, H), Q];
+  });
+  return (levelM) => rating.flowAt(levelM - levels.sillM);
+}
+
+interface CutFacts extends WayOutFacts {
+  readonly cut: CutSpillway;
+}
+
+const controlLength: Rule<CutFacts> = {
+  id: 'cut-spillway.control',
+  title: 'Level length along the flow',
+  why: 'A short control is worn into a notch, and the notch works back into the pond.',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'cps-378', locator: 'level control section at least 6 to 7.5 m', fromMemory: true },
+  find: ({ cut }) => {
+    const value = cut.dimensions.controlLengthM;
+    return { value, limit: 6, severity: gradeMin(value, 3, 6), do: value < 6 ? 'Level it 6 m along the flow.' : 'Nothing.' };
+  },
+};
+
+const sideSlope: Rule<CutFacts> = {
+  id: 'cut-spillway.sides',
+  title: 'Sides of the cut',
+  why: 'Steep sides slump into the way out when it is wet, which is when it is needed.',
+  unit: '',
+  kind: 'number',
+  sense: 'min',
+  source: { key: 'ah590', locator: 'earth spillways, sides 3 to 1', fromMemory: true },
+  find: ({ cut }) => {
+    const value = cut.dimensions.sideSlopeHV;
+    return { value, limit: 3, severity: gradeMin(value, 1.5, 3), do: value < 3 ? 'Lay them back to 3 out for 1 up.' : 'Nothing.' };
+  },
+};
+
+const CUT_RULES: readonly Rule<CutFacts>[] = [
+  controlLength,
+  sideSlope,
+  exitVelocityRule('cut-spillway.exit-velocity', 'Widen it, lay stone on its slope, or lead it down a gentler side.'),
+  onNaturalGroundRule('cut-spillway.on-fill'),
+];
+
+function outletOf(cut: CutSpillway, place: HostPlace): Outlet {
+  const { bottomWidthM, sideSlopeHV, stoneM } = cut.dimensions;
+  return {
+    id: cut.id,
+    work: cut.id,
+    name: cut.name,
+    kind: 'rated',
+    levelM: cut.levels.sillM,
+    dischargeAt: place.dischargeAt,
+    flowAt: cutLaw(cut),
+    exit: exitBelow(place, { shape: 'channel', widthM: bottomWidthM, sideHV: sideSlopeHV, ...(stoneM > 0 ? { stoneM } : {}) }),
+  };
+}
+
+function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[] {
+  const { bottomWidthM: b, sideSlopeHV: z } = cut.dimensions;
+  const { groundM, slopeBelow } = facts.place;
+  const depth = groundM === null ? null : Math.max(0, groundM - cut.levels.sillM);
+  const along = cut.dimensions.inletLengthM + cut.dimensions.controlLengthM;
+  const figures: Figure[] = [
+    { id: 'groundM', label: 'Natural ground', value: groundM, kind: 'level' },
+    { id: 'slopeBelow', label: 'Ground slope below', value: slopeBelow, kind: 'slope' },
+    { id: 'cutM3', label: 'Cut', value: depth === null ? null : (b + z * depth) * depth * along, kind: 'volume' },
+  ];
+  const Q = facts.designPeakM3s;
+  if (Q === null || Q <= 0) return figures;
+  const peak = peakThrough(facts) ?? 0;
+  const H = headFor(cut, Q);
+  sheet.use(CUT_CONTROL, { C: GRASSED_SILL_C, b, z, H });
+  const exit = facts.outlet.exit;
+  const flow = exit ? exitFlow(exit, peak, facts.site.soilAt(exit.at).cover) : null;
+  return [
+    ...figures,
+    { id: 'headM', label: 'Head on it, passing the whole peak alone', value: H, kind: 'difference' },
+    { id: 'velocityMs', label: 'Velocity on the slope below', value: flow?.velocityMs ?? null, kind: 'velocity' },
+    { id: 'standsMs', label: 'What stands there', value: flow?.standsMs ?? null, kind: 'velocity' },
+  ];
+}
+
+/** Water above its control when it passes a flow alone [m]. */
+export function headFor(cut: Pick<CutSpillway, 'levels' | 'dimensions'>, flowM3s: number): number {
+  const law = cutLaw(cut);
+  let [lo, hi] = [0, 5];
+  for (let k = 0; k < 50; k++) {
+    const mid = (lo + hi) / 2;
+    if (law(cut.levels.sillM + mid) < flowM3s) lo = mid;
+    else hi = mid;
+  }
+  return (lo + hi) / 2;
+}
+
+function sectionOf(cut: CutSpillway, place: HostPlace, waterM: number | null): SectionShape {
+  const { bottomWidthM: b, sideSlopeHV: z } = cut.dimensions;
+  const { sillM } = cut.levels;
+  const ground = Math.max(sillM + 0.3, place.groundM ?? sillM + 0.3);
+  const top = b / 2 + z * (ground - sillM);
+  const parts: SectionShape['parts'] = [
+    {
+      role: 'cut',
+      points: [
+        [-top - 1, ground],
+        [-top, ground],
+        [-b / 2, sillM],
+        [b / 2, sillM],
+        [top, ground],
+        [top + 1, ground],
+      ],
+    },
+  ];
+  const h = waterM === null ? 0 : Math.min(ground, waterM) - sillM;
+  return {
+    title: 'Section across its control',
+    parts:
+      h > 0
+        ? [
+            ...parts,
+            {
+              role: 'water',
+              points: [
+                [-b / 2 - z * h, sillM + h],
+                [b / 2 + z * h, sillM + h],
+              ],
+            },
+          ]
+        : parts,
+    levels: [{ name: 'control', levelM: sillM }],
+  };
+}
+
+function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): PlacedWork {
+  const outlet = outletOf(cut, place);
+  const factsOf = (facts: StormFacts): CutFacts => ({ ...facts, cut, place, outlet });
+  return {
+    host: null,
+    store: () => null,
+    outlets: cut.status === 'retired' || !host ? [] : [outlet],
+    figures: (facts, sheet) => figuresOf(cut, factsOf(facts), sheet),
+    checks: (facts) => runRules(CUT_RULES, factsOf(facts), cut.id),
+    pegs: () => pegAt(place, { name: 'control', levelM: cut.levels.sillM }),
+    marks: [{ id: `${cut.id}:sill`, work: cut.id, name: cut.name, role: 'sill', levelM: cut.levels.sillM, path: 'levels.sillM' }],
+    section: (waterM) => sectionOf(cut, place, waterM),
+  };
+}
+
+export const cutSpillway: Technique<CutSpillway, HostPlace> = {
+  kind: 'cut-spillway',
+  title: 'Cut spillway',
+  fields: CUT_FIELDS,
+  validate: (work) => [...checkFields(work, CUT_FIELDS), ...checkHost(work)],
+  hostOf: (work) => work.host,
+  interceptor: () => null,
+  groundKey: (work) => [work.atM, work.dimensions.controlLengthM, work.host],
+  measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.controlLengthM }),
+  place: placeCut,
+};

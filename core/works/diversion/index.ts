@@ -1,0 +1,210 @@
+// A graded drain with a bank on its lower side: it catches water and carries it to a place that can take it.
+import type { Figure, Outlet, PlacedWork, SectionShape, Stage, StormFacts, Technique } from '../../contract/index.ts';
+import type { Worksheet } from '../../formula/index.ts';
+import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, trapezoid, uniformFlow } from '../../hydraulics/index.ts';
+import { runRules } from '../rules.ts';
+import { type LipGround, downhillAt, measureLip } from '../lip.ts';
+import { DIVERSION_RULES } from './checks.ts';
+import {
+  DIVERSION_CHOICES,
+  DIVERSION_FIELDS,
+  type Diversion,
+  EARTH_N,
+  LEAST_SLOPE,
+  evenFlow,
+  fallOf,
+  stands,
+  validateDiversion,
+} from './model.ts';
+
+export * from './model.ts';
+export { DIVERSION_RULES } from './checks.ts';
+
+/** Flow its end lets go, by the depth of water in it. */
+function endRating(drain: Diversion): Rating {
+  const { floorWidthM, sideSlopeHV, depthM } = drain.dimensions;
+  const section = trapezoid(floorWidthM, sideSlopeHV);
+  const slope = Math.max(LEAST_SLOPE, fallOf(drain));
+  const most = uniformFlow(section, { slope, n: EARTH_N }, 1.5 * depthM);
+  return Rating.by(40, (share) => {
+    const q = most * share * share;
+    return [evenFlow(drain, q, 'tall').depthM, q];
+  });
+}
+
+interface Made {
+  readonly drain: Diversion;
+  readonly ground: LipGround;
+}
+
+function outletsOf({ drain, ground }: Made): { readonly end: Outlet; readonly bank: Outlet } {
+  const { endM } = drain.levels;
+  const { depthM, floorWidthM, sideSlopeHV, stoneM } = drain.dimensions;
+  const rating = endRating(drain);
+  const length = lineLength(drain.line);
+  const { point, direction } = pointAlong(drain.line, length);
+  const end: Point = [point[0] + 2 * direction[0], point[1] + 2 * direction[1]];
+  const [dx, dy] = downhillAt(drain.line, ground, length / 2);
+  const middle = pointAlong(drain.line, length / 2).point;
+  const crestM = endM + depthM;
+  return {
+    end: {
+      id: `${drain.id}#end`,
+      work: drain.id,
+      name: `${drain.name}: end`,
+      kind: 'rated',
+      levelM: endM,
+      dischargeAt: end,
+      flowAt: (levelM) => rating.flowAt(levelM - endM),
+      exit: {
+        at: end,
+        slope: Math.max(0.001, fallOf(drain)),
+        widthM: floorWidthM,
+        shape: 'channel',
+        sideHV: sideSlopeHV,
+        ...(drain.lining === 'stone' ? { stoneM } : {}),
+      },
+    },
+    bank: {
+      id: `${drain.id}#bank`,
+      work: drain.id,
+      name: 'bank crest',
+      kind: 'bank',
+      levelM: crestM,
+      dischargeAt: [middle[0] + 3 * dx, middle[1] + 3 * dy],
+      flowAt: grassedSillLaw({ lengthM: length, levelM: crestM }),
+    },
+  };
+}
+
+const STAGES = 24;
+
+/** Water in the drain by its depth, the same all along: it falls with its floor. */
+function stageOf(drain: Diversion): Stage {
+  const { floorWidthM, sideSlopeHV, depthM } = drain.dimensions;
+  const section = trapezoid(floorWidthM, sideSlopeHV);
+  const length = lineLength(drain.line);
+  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => drain.levels.endM + ((depthM + 0.8) * k) / STAGES);
+  const depths = levelM.map((v) => v - drain.levels.endM);
+  return { levelM, volumeM3: depths.map((y) => section.area(y) * length), wettedM2: depths.map((y) => section.topWidth(y) * length) };
+}
+
+function figuresOf({ drain, ground }: Made, { designPeakM3s: Q }: StormFacts, sheet: Worksheet): Figure[] {
+  const { floorWidthM: b, sideSlopeHV: z, depthM } = drain.dimensions;
+  const S = fallOf(drain);
+  const section = trapezoid(b, z);
+  const figures: Figure[] = [
+    { id: 'lengthM', label: 'Length', value: ground.lengthM, kind: 'length' },
+    { id: 'fall', label: 'Fall', value: S, kind: 'slope' },
+    { id: 'cutM3', label: 'Cut, without its bank', value: section.area(0.6 * depthM) * ground.lengthM, kind: 'volume' },
+  ];
+  if (Q === null || Q <= 0 || S <= 0) return figures;
+  const deep = evenFlow(drain, Q, 'tall');
+  const fast = evenFlow(drain, Q, 'short');
+  sheet.use(NORMAL_DEPTH, { Q, b, z, S, n: deep.n });
+  sheet.use(CRITICAL_DEPTH, { Q, b, z, alpha: 1 });
+  sheet.use(MANNING, { R: section.area(fast.depthM) / section.perimeter(fast.depthM), S, n: fast.n });
+  return [
+    ...figures,
+    { id: 'peakM3s', label: 'Peak it must carry', value: Q, kind: 'flow' },
+    { id: 'depthM', label: 'Depth of flow, grass tall', value: deep.depthM, kind: 'length' },
+    { id: 'velocityMs', label: 'Velocity, grass short', value: fast.velocityMs, kind: 'velocity' },
+    { id: 'standsMs', label: 'Its lining stands', value: stands(drain), kind: 'velocity' },
+  ];
+}
+
+function sectionOf(drain: Diversion, waterM: number | null): SectionShape {
+  const { floorWidthM: b, sideSlopeHV: z, depthM } = drain.dimensions;
+  const { endM } = drain.levels;
+  const top = b / 2 + z * depthM;
+  const h = waterM === null ? 0 : Math.min(depthM, Math.max(0, waterM - endM));
+  const cut: Point[] = [
+    [-top - 1, endM + depthM],
+    [-top, endM + depthM],
+    [-b / 2, endM],
+    [b / 2, endM],
+    [top, endM + depthM],
+    [top + 0.6, endM + depthM],
+    [top + 0.6 + 2 * depthM, endM + 0.2 * depthM],
+  ];
+  return {
+    title: 'Section at its lower end',
+    parts: [
+      { role: 'cut', points: cut },
+      ...(h > 0
+        ? [
+            {
+              role: 'water' as const,
+              points: [
+                [-b / 2 - z * h, endM + h],
+                [b / 2 + z * h, endM + h],
+              ] as Point[],
+            },
+          ]
+        : []),
+    ],
+    levels: [
+      { name: 'bank', levelM: endM + depthM },
+      { name: 'floor', levelM: endM },
+    ],
+  };
+}
+
+function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
+  const made: Made = { drain, ground };
+  const outlets = outletsOf(made);
+  const stage = stageOf(drain);
+  const { startM, endM } = drain.levels;
+  const crestM = endM + drain.dimensions.depthM;
+  const last = ground.groundM.length - 1;
+  const mark = (id: 'startM' | 'endM', name: string): PlacedWork['marks'][number] => ({
+    id: `${drain.id}:${id}`,
+    work: drain.id,
+    name,
+    role: 'floor',
+    levelM: drain.levels[id],
+    path: `levels.${id}`,
+  });
+  return {
+    host: null,
+    store: () => ({
+      work: drain.id,
+      name: drain.name,
+      floorM: endM,
+      sillM: endM,
+      wayOutM: endM,
+      crestM,
+      heldM3: 0,
+      stage,
+      outlets: [outlets.end, outlets.bank],
+    }),
+    outlets: [],
+    figures: (facts, sheet) => figuresOf(made, facts, sheet),
+    checks: (facts) => runRules(DIVERSION_RULES, { ...facts, drain, ground, endM: ground.groundM[last] }, drain.id),
+    pegs: (intervalM) => {
+      const count = Math.max(1, Math.ceil(ground.lengthM / intervalM));
+      return Array.from({ length: count + 1 }, (_, k) => {
+        const atM = (ground.lengthM * k) / count;
+        const [x, y] = pointAlong(drain.line, atM).point;
+        const i = Math.min(last, Math.round(atM / ground.stepM));
+        return { name: `${atM.toFixed(0)} m`, x, y, levelM: startM + ((endM - startM) * k) / count, groundM: ground.groundM[i] };
+      });
+    },
+    marks: [mark('startM', 'Floor, upper end'), mark('endM', 'Floor, lower end')],
+    section: (waterM) => sectionOf(drain, waterM),
+  };
+}
+
+export const diversion: Technique<Diversion, LipGround> = {
+  kind: 'diversion',
+  title: 'Diversion drain',
+  fields: DIVERSION_FIELDS,
+  choices: DIVERSION_CHOICES,
+  validate: validateDiversion,
+  hostOf: () => null,
+  interceptor: (work) => (work.status === 'retired' ? null : work.line),
+  groundKey: (work) => work.line,
+  measure: (work, site) => measureLip(work.line, site),
+  place: placeDiversion,
+};

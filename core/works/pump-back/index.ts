@@ -1,0 +1,236 @@
+// A pump that lifts water from a low store to a high one, by sun or by mains.
+import type {
+  ChoiceSpec,
+  FieldSpec,
+  Figure,
+  Host,
+  Outlet,
+  PlacedWork,
+  Problem,
+  Rule,
+  StormFacts,
+  Technique,
+  WorkBase,
+} from '../../contract/index.ts';
+import type { Worksheet } from '../../formula/index.ts';
+import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
+import { amount, say, told } from '../../units/index.ts';
+import { checkFields } from '../fields.ts';
+import { gradeMax, runRules } from '../rules.ts';
+
+export const PUMP_DRIVES = ['sun', 'mains'] as const;
+
+export interface PumpBack extends WorkBase {
+  readonly kind: 'pump-back';
+  /** Stores it takes from and lifts to. */
+  readonly host: string;
+  readonly to: string;
+  readonly drive: (typeof PUMP_DRIVES)[number];
+  readonly levels: {
+    /** Level of the lower store under which it stops. */
+    readonly stopM: number;
+    /** Where the pipe ends. */
+    readonly deliveryM: number;
+  };
+  readonly flowM3s: number;
+  readonly pipe: { readonly lengthM: number; readonly diameterM: number; readonly wallM: number };
+  readonly efficiency: number;
+  readonly sunHours: number;
+  readonly panelShare: number;
+}
+
+export const PUMP_FIELDS: readonly FieldSpec[] = [
+  { path: 'levels.stopM', label: 'Stops at', kind: 'level', min: -500, max: 9000, help: 'So that the lower store keeps some water.' },
+  { path: 'levels.deliveryM', label: 'Pipe ends at', kind: 'level', min: -500, max: 9000, help: 'Highest place of the pipe.' },
+  { path: 'flowM3s', label: 'Flow', kind: 'flow', min: 0.00001, max: 1, help: 'While it runs.' },
+  { path: 'pipe.lengthM', label: 'Length of the pipe', kind: 'length', min: 1, max: 20_000, help: 'All of it, up and along.' },
+  { path: 'pipe.diameterM', label: 'Pipe, inside', kind: 'length', min: 0.01, max: 1, help: 'A wider pipe loses less.' },
+  {
+    path: 'pipe.wallM',
+    label: 'Roughness of its wall',
+    kind: 'length',
+    min: 0,
+    max: 0.005,
+    help: 'Plastic 0.00001 m, galvanised steel 0.00015 m.',
+  },
+  {
+    path: 'efficiency',
+    label: 'Efficiency of pump and motor',
+    kind: 'number',
+    min: 0.05,
+    max: 0.95,
+    help: '0.35 to 0.5 for small solar sets.',
+  },
+  { path: 'sunHours', label: 'Hours of full sun a day', kind: 'hours', min: 0.5, max: 12, help: 'In the month you count on.' },
+  { path: 'panelShare', label: 'What panels give in use', kind: 'number', min: 0.3, max: 1, help: '0.75 to 0.8: heat, dust, wires.' },
+];
+
+export const PUMP_CHOICES: readonly ChoiceSpec[] = [
+  {
+    path: 'drive',
+    label: 'Driven by',
+    options: [
+      { id: 'sun', name: 'the sun: it stands still in a storm' },
+      { id: 'mains', name: 'mains or an engine: it runs in a storm too' },
+    ],
+  },
+];
+
+interface PumpHeads {
+  readonly liftM: number;
+  readonly lossM: number;
+  readonly velocityMs: number;
+}
+
+export function headsOf({ levels, flowM3s: Q, pipe }: Pick<PumpBack, 'levels' | 'flowM3s' | 'pipe'>, sheet?: Worksheet): PumpHeads {
+  const inputs = { Q, D: pipe.diameterM, L: pipe.lengthM, e: pipe.wallM };
+  return {
+    liftM: Math.max(0, levels.deliveryM - levels.stopM),
+    lossM: sheet ? sheet.use(DARCY_LOSS, inputs) : DARCY_LOSS.evaluate(inputs),
+    velocityMs: Q / ((Math.PI / 4) * pipe.diameterM ** 2),
+  };
+}
+
+/** Share of its flow a pump gives over the first centimetres above the level it stops at, so that it starts softly [m]. */
+const SOFT_START_M = 0.05;
+
+function outletOf(pump: PumpBack): Outlet[] {
+  if (pump.drive === 'sun' || pump.status === 'retired') return [];
+  return [
+    {
+      id: pump.id,
+      work: pump.id,
+      name: pump.name,
+      kind: 'joint',
+      levelM: pump.levels.stopM,
+      dischargeAt: [0, 0],
+      to: pump.to,
+      flowAt: (levelM) => pump.flowM3s * Math.min(1, Math.max(0, (levelM - pump.levels.stopM) / SOFT_START_M)),
+    },
+  ];
+}
+
+interface PumpFacts extends StormFacts {
+  readonly pump: PumpBack;
+  readonly heads: PumpHeads;
+}
+
+const pipeLoss: Rule<PumpFacts> = {
+  id: 'pump-back.pipe-loss',
+  title: 'Head lost in the pipe, of the lift',
+  why: 'Head lost in a thin pipe is paid every day the pump runs.',
+  unit: 'm/m',
+  kind: 'slope',
+  sense: 'max',
+  source: { key: 'common-practice', locator: 'losses up to a fifth of the lift' },
+  find: ({ heads }) => {
+    if (heads.liftM <= 0) return null;
+    const value = heads.lossM / heads.liftM;
+    return { value, limit: 0.2, severity: gradeMax(value, 0.2, 1), do: value > 0.2 ? 'Lay a wider pipe.' : 'Nothing.' };
+  },
+};
+
+const velocity: Rule<PumpFacts> = {
+  id: 'pump-back.velocity',
+  title: 'Velocity in the pipe',
+  why: 'Fast water hammers when the pump stops and bursts joints.',
+  unit: 'm/s',
+  kind: 'velocity',
+  sense: 'max',
+  source: { key: 'common-practice', locator: 'under 1.5 m/s; 3 m/s at the most' },
+  find: ({ heads }) => {
+    const value = heads.velocityMs;
+    return {
+      value,
+      limit: 1.5,
+      severity: gradeMax(value, 1.5, 3),
+      do: value > 1.5 ? 'Lay a wider pipe, or pump less for longer.' : 'Nothing.',
+    };
+  },
+};
+
+const lifts: Rule<PumpFacts> = {
+  id: 'pump-back.lift',
+  title: 'Height it lifts to',
+  why: 'A pipe that ends under the water it takes from is a siphon: it runs the other way.',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'geometry' },
+  find: ({ pump }) => {
+    const value = pump.levels.deliveryM - pump.levels.stopM;
+    return {
+      value,
+      limit: 0,
+      severity: value <= 0 ? 'mend' : 'fine',
+      do: value <= 0 ? say`End the pipe ${amount(-value, 'length')} higher.` : 'Nothing.',
+    };
+  },
+};
+
+export const PUMP_RULES: readonly Rule<PumpFacts>[] = [pipeLoss, velocity, lifts];
+
+function figuresOf(pump: PumpBack, sheet: Worksheet): Figure[] {
+  const { liftM, lossM } = headsOf(pump, sheet);
+  const H = liftM + lossM;
+  const power = sheet.use(PUMP_POWER, { Q: pump.flowM3s, H, eta: pump.efficiency });
+  const V = pump.flowM3s * 3600 * pump.sunHours;
+  const array = pump.drive === 'sun' ? sheet.use(SOLAR_ARRAY, { V, H, eta: pump.efficiency, h: pump.sunHours, PR: pump.panelShare }) : null;
+  return [
+    { id: 'liftM', label: 'Lift', value: liftM, kind: 'length' },
+    { id: 'lossM', label: 'Lost in the pipe', value: lossM, kind: 'length' },
+    { id: 'powerW', label: 'Power', value: power, kind: 'power' },
+    { id: 'dayM3', label: 'Water a day', value: V, kind: 'volume' },
+    ...(array === null ? [] : [{ id: 'arrayW', label: 'Panels, at their peak', value: array, kind: 'power' as const }]),
+  ];
+}
+
+function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork {
+  return {
+    host: null,
+    store: () => null,
+    outlets: host ? outletOf(pump) : [],
+    figures: (_facts, sheet) => figuresOf(pump, sheet),
+    checks: (facts) => runRules(PUMP_RULES, { ...facts, pump, heads: headsOf(pump) }, pump.id),
+    pegs: () => [],
+    marks: [
+      { id: `${pump.id}:stop`, work: pump.id, name: `${pump.name}: stops`, role: 'floor', levelM: pump.levels.stopM, path: 'levels.stopM' },
+    ],
+  };
+}
+
+function validatePump(pump: PumpBack): Problem[] {
+  const problems: Problem[] = [...checkFields(pump, PUMP_FIELDS)];
+  const isPair = [pump.host, pump.to].every((id) => typeof id === 'string' && id !== '') && pump.host !== pump.to;
+  if (!isPair) {
+    problems.push({
+      code: 'pump.stores',
+      what: `"${pump.name}" does not lead from one work to another`,
+      field: 'to',
+      do: 'Name the store it takes from and another it lifts to.',
+    });
+  }
+  if (!PUMP_DRIVES.includes(pump.drive)) {
+    problems.push({
+      code: 'pump.drive',
+      what: `"${pump.name}" is driven by ${told(pump.drive)}`,
+      field: 'drive',
+      do: `Choose one of ${PUMP_DRIVES.join(', ')}.`,
+    });
+  }
+  return problems;
+}
+
+export const pumpBack: Technique<PumpBack, null> = {
+  kind: 'pump-back',
+  title: 'Pump back',
+  fields: PUMP_FIELDS,
+  choices: PUMP_CHOICES,
+  validate: validatePump,
+  hostOf: (work) => work.host,
+  refersTo: (work) => [work.to],
+  interceptor: () => null,
+  groundKey: () => null,
+  measure: () => null,
+  place: placePump,
+};
