@@ -1,6 +1,19 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import { FORMULAS, GROUND_QUESTIONS, LAND_QUESTIONS, Memo, RAIN_QUESTIONS, askGround, askLand, askRain, derive } from '#core/derive';
+import {
+  FORMULAS,
+  GROUND_QUESTIONS,
+  LAND_QUESTIONS,
+  Memo,
+  NETWORK_QUESTIONS,
+  RAIN_QUESTIONS,
+  askGround,
+  askLand,
+  askNetwork,
+  askRain,
+  derive,
+  failureOrder,
+} from '#core/derive';
 import { type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
@@ -24,7 +37,6 @@ function toJson(value: unknown): string {
 
 async function deriveCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['option', 'case']);
-  if (args.options.has('case')) fail('cli.case', 'this version keeps no cases', { do: 'Leave --case out.' });
   const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
   const option = args.options.get('option');
   if (option !== undefined && !project.options.some((o) => o.id === option)) {
@@ -33,7 +45,13 @@ async function deriveCommand(words: readonly string[]): Promise<string> {
       do: `Use one of ${project.options.map((o) => o.id).join(', ')}.`,
     });
   }
-  const { derived } = derive(project, { registry, grids, ...(option === undefined ? {} : { option }) });
+  const one = args.options.get('case');
+  const { derived } = derive(project, {
+    registry,
+    grids,
+    ...(option === undefined ? {} : { option }),
+    ...(one === undefined ? {} : { case: one }),
+  });
   // Metric words only: the pieces they are made of are for a page that can change its units.
   return toJson({ ...derived, checks: derived.checks.map((check) => ({ ...check, said: undefined })) });
 }
@@ -137,6 +155,20 @@ const groundCommand: CliCommand = (words) =>
     askGround(name, project, { context: { registry, grids, memo: new Memo() }, args }),
   );
 
+/** Any question about the works together: what stands in NETWORK_QUESTIONS. */
+const networkCommand: CliCommand = (words) =>
+  question(words, Object.keys(NETWORK_QUESTIONS), (name, { project, grids }, args) =>
+    askNetwork(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+  );
+
+/** In what order ways out run and crests are passed as the storm is raised. */
+async function failureOrderCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, ['option']);
+  const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
+  const option = args.options.get('option') ?? project.activeOption;
+  return toJson(failureOrder({ ...project, activeOption: option }, { registry, grids, memo: new Memo() }));
+}
+
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
 async function exportCommand(words: readonly string[]): Promise<string> {
@@ -196,6 +228,8 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   land: landCommand,
   rain: rainCommand,
   ground: groundCommand,
+  network: networkCommand,
+  'failure-order': failureOrderCommand,
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,

@@ -3,3 +3,4 @@ export * from './ways.ts';
 export * from './seen.ts';
 export * from './rain.ts';
 export * from './ground.ts';
+export * from './network.ts';

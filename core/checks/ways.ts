@@ -1,6 +1,7 @@
 import type { Check, Feature, LinkFlow, Rule } from '../contract/index.ts';
 import { type Point, distanceToRing } from '../geometry/index.ts';
-import { runRules } from '../works/rules.ts';
+import { gradeMin, runRules } from '../works/rules.ts';
+import { nearestOnWay } from './network.ts';
 
 export interface WayFacts {
   readonly link: LinkFlow;
@@ -91,7 +92,73 @@ const beyondTheMap: Rule<WayFacts> = {
   },
 };
 
-export const WAY_RULES: readonly Rule<WayFacts>[] = [spillsOntoNeighbour, buildingInTheWay, beyondTheMap];
+interface Receptor {
+  readonly id: string;
+  readonly kinds: readonly string[];
+  readonly title: string;
+  readonly why: string;
+  readonly mendM: number;
+  readonly weighM: number;
+  readonly do: string;
+}
+
+/** What overflow must not reach (handbook 8: verify locally), beside buildings. */
+const RECEPTORS: readonly Receptor[] = [
+  {
+    id: 'well',
+    kinds: ['well'],
+    title: 'A well in the way of the overflow',
+    why: 'Flood water over a well head is in the drinking water the same night.',
+    mendM: 5,
+    weighM: 15,
+    do: 'Turn the water with a bank well above it, and raise and seal the well head.',
+  },
+  {
+    id: 'septic',
+    kinds: ['septic'],
+    title: 'A septic field in the way of the overflow',
+    why: 'A flooded field backs up into the house and comes up on the grass.',
+    mendM: 5,
+    weighM: 15,
+    do: 'Move the sill along, or turn the water above the field.',
+  },
+  {
+    id: 'road',
+    kinds: ['road', 'track'],
+    title: 'The overflow crosses a road or track',
+    why: 'A thin sheet over a drive is ice in winter, slips under wheels and cuts its lower edge.',
+    mendM: -1,
+    weighM: 2,
+    do: 'Lead it under by a pipe or over a hard dip, and say who keeps it clear.',
+  },
+  {
+    id: 'pool',
+    kinds: ['pool'],
+    title: 'A pool in the way of the overflow',
+    why: 'One storm of muddy water costs a pool its season.',
+    mendM: 1,
+    weighM: 5,
+    do: 'Turn the water above it with a low bank.',
+  },
+];
+
+const receptorRule = ({ id, kinds, title, why, mendM, weighM, do: advice }: Receptor): Rule<WayFacts> => ({
+  id: `way.${id}`,
+  title,
+  why,
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
+  find: ({ link, features }) => {
+    const near = features.filter((f) => kinds.includes(f.kind)).flatMap((f) => nearestOnWay(link.path, f) ?? []);
+    if (near.length === 0) return null;
+    const { distanceM: value, at } = near.reduce((a, b) => (b.distanceM < a.distanceM ? b : a));
+    return { value, limit: weighM, at: [at[0], at[1]], severity: gradeMin(value, mendM, weighM), do: value < weighM ? advice : 'Nothing.' };
+  },
+});
+
+export const WAY_RULES: readonly Rule<WayFacts>[] = [spillsOntoNeighbour, buildingInTheWay, beyondTheMap, ...RECEPTORS.map(receptorRule)];
 
 /** Checks on one overflow, filed under the work it leaves. */
 export function checkWay(facts: WayFacts): Check[] {

@@ -1,4 +1,16 @@
-import type { BoundWork, Catchment, Check, Company, Figure, LinkFlow, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
+import type {
+  BoundWork,
+  Catchment,
+  Check,
+  Company,
+  Figure,
+  LinkFlow,
+  SectionShape,
+  Site,
+  Store,
+  StoreStorm,
+  StormFacts,
+} from '../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { NOW } from '../ground/index.ts';
@@ -8,6 +20,7 @@ import type { Hollow } from '../terrain/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
 import { exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
+import { acrossChecks } from './across.ts';
 import { exitFlows } from './exits.ts';
 import { erosionOf } from './erosion.ts';
 import { groundChecks } from './ground-checks.ts';
@@ -16,7 +29,7 @@ import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
 import { designPeakOf, linkFlows, outletStorms, runStorm, stormOf } from './storm-run.ts';
-import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, DerivedStore } from './types.ts';
+import type { DeriveResult, Derived, DerivedErosion, DerivedExit, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
 import { canHeal, groundAt, surfaceMap, surfacesOf } from './surfaces.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
@@ -45,8 +58,18 @@ const UNKNOWN_GROUND: Ground = {
   soilDepthM: 100,
 };
 
+/** What is computed, with the stores as they were routed: their laws are functions, which no worker can send. */
+export interface DerivedStores extends DeriveResult {
+  readonly stores: readonly Store[];
+}
+
 /** Everything computed from a document. Deterministic: same document and assets, same result. */
 export function derive(project: Project, context: DeriveContext): DeriveResult {
+  const { derived, view } = deriveStores(project, context);
+  return { derived, view };
+}
+
+export function deriveStores(project: Project, context: DeriveContext): DerivedStores {
   const memo = context.memo ?? new Memo();
   const option = optionOf(project, context.option);
   const { project: asked, conditions } =
@@ -58,7 +81,7 @@ export function derive(project: Project, context: DeriveContext): DeriveResult {
   return result;
 }
 
-function withoutGround(project: Project, option: string): DeriveResult {
+function withoutGround(project: Project, option: string): DerivedStores {
   const bare = {
     format: 'outlet-derived',
     version: 1,
@@ -82,7 +105,8 @@ function withoutGround(project: Project, option: string): DeriveResult {
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {} },
+    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {} },
+    stores: [],
   };
 }
 
@@ -93,7 +117,7 @@ interface OnGround {
   readonly conditions: Conditions;
 }
 
-function onGround(project: Project, model: GroundModel, on: OnGround): DeriveResult {
+function onGround(project: Project, model: GroundModel, on: OnGround): DerivedStores {
   const { memo, bound, conditions } = on;
   const { ground } = project;
   const map = surfaceMap(project, model, memo);
@@ -142,15 +166,16 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
   }
   const flows = linkFlows(links, result, stores);
   const factsOf = factsFinder({ site, stores, storms, catchments, hydrology, flows });
-  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, erosion: erosion?.told ?? null });
+  const { weather, storm } = hydrology;
+  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, links, result }) : [];
+  const told = { erosion: erosion?.told ?? null, exits: leaving.map((l) => l.told) };
+  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, stores, result, ...told });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
       ? []
       : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
   );
-  const { weather, storm } = hydrology;
-  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, links, result }) : [];
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
@@ -162,8 +187,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
     springs,
     groundAs: ground && canHeal(ground) ? (ground.as ?? 'now') : 'now',
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, memo, map, storm }) : [],
-    exits: leaving.map((l) => l.told),
-    erosion: erosion?.told ?? null,
+    ...told,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
     outlets: result ? outletStorms(stores, result, (at) => site.soilAt(at).cover) : [],
@@ -185,8 +209,20 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DeriveRes
       marks: works.flatMap((w) => (w.bound.work.status === 'retired' ? [] : w.placed.marks)),
       figures: judged.figures,
       sections: Object.fromEntries(works.flatMap((w) => sectionOf(w))),
+      shapes: shapesOf(works, storms),
     },
+    stores,
   };
+}
+
+/** Sections of works that draw their own, with the highest water of their store, or of the store they let out. */
+function shapesOf(works: readonly Placed[], storms: ReadonlyMap<string, StoreStorm>): Record<string, SectionShape> {
+  return Object.fromEntries(
+    works.flatMap(({ bound, placed }) => {
+      const water = storms.get(bound.work.id) ?? storms.get(bound.hostId ?? '');
+      return placed.section ? [[bound.work.id, placed.section(water?.peakLevelM ?? null)] as const] : [];
+    }),
+  );
 }
 
 /** Mean lip and cross slope of a hosting work, read off its figures' own ground. */
@@ -248,6 +284,9 @@ function judge(
     hydrology: Hydrology;
     under: ReadonlyMap<string, GroundUnder>;
     erosion: DerivedErosion | null;
+    stores: readonly Store[];
+    result: RouteResult | null;
+    exits: readonly DerivedExit[];
   },
 ): Judged {
   const checks: Check[] = [];
@@ -284,6 +323,7 @@ function judge(
     checks.push(...checkRain({ rain, runoff }), ...groundChecks(bound.work.id, on));
   }
   for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
+  checks.push(...acrossChecks(works, factsOf, on));
   const honest = on.project.ground ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
   honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
   return { checks: honest, worksheets, figures };

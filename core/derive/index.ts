@@ -11,3 +11,4 @@ export * from './gauge.ts';
 export * from './place-words.ts';
 export * from './ground-questions.ts';
 export * from './surfaces.ts';
+export * from './network-questions.ts';

@@ -20,6 +20,15 @@ export class Memo {
     return value;
   }
 
+  /** A memo that begins with all that is kept here and leaves it as it is: for what-ifs beside the document. */
+  fork(): Memo {
+    const other = new Memo();
+    for (const [id, kept] of this.kept) other.kept.set(id, kept);
+    for (const [id, stamp] of this.stamps) other.stamps.set(id, stamp);
+    other.count = this.count;
+    return other;
+  }
+
   /** Short name of a step's present result, to build the keys of steps that use it. */
   stamp(id: string): string {
     return `${id}@${this.stamps.get(id) ?? 0}`;

@@ -1,4 +1,4 @@
-import type { Catchment, Check, Figure, LevelMark, LinkFlow, OutletStorm, Runoff } from '../contract/index.ts';
+import type { Catchment, Check, Figure, LevelMark, LinkFlow, OutletStorm, Runoff, SectionShape } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
@@ -163,6 +163,8 @@ export interface View {
     readonly extrapolated: boolean;
   } | null;
   readonly marks: readonly LevelMark[];
+  /** Sections to scale of works that draw their own. */
+  readonly shapes: Readonly<Record<string, SectionShape>>;
   readonly figures: Readonly<Record<string, readonly Figure[]>>;
   /** Mean lip level and cross slope by work, for drawing sections. */
   readonly sections: Readonly<Record<string, { readonly lipM: number; readonly crossSlope: number; readonly downhill: 1 | -1 }>>;

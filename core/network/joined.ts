@@ -24,6 +24,21 @@ export function straightened(law: (upM: number, downM: number) => number): (upM:
   };
 }
 
+/** Depth over which a store's joints come to their full flow, so that an empty one gives nothing [m]. */
+const FULL_JOINT_M = 0.01;
+
+/** A joint's law that takes nothing from the store on either side that has nothing. */
+export function fromWater(
+  law: (upM: number, downM: number) => number,
+  floors: readonly [aM: number, bM: number],
+): (upM: number, downM: number) => number {
+  return (upM, downM) => {
+    const q = law(upM, downM);
+    const depth = q >= 0 ? upM - floors[0] : downM - floors[1];
+    return depth >= FULL_JOINT_M ? q : (q * Math.max(0, depth)) / FULL_JOINT_M;
+  };
+}
+
 const FEEL_M = 1e-6;
 const MOST_NEWTON = 40;
 const MOST_SWEEPS = 400;

@@ -231,7 +231,7 @@ export class Pool {
     const there = this.volumeM3[i] + meanIn * stepS + on.jointIn;
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * this.sumBefore + later * sumNow);
-    const scale = wanted > there ? Math.max(0, there) / wanted : 1;
+    const scale = wanted > there && wanted > 0 ? Math.max(0, there) / wanted : 1;
     let left = 0;
     for (let k = 0; k < own.length; k++) {
       const moved = scale * stepS * (first * before[k] + later * now[k]);

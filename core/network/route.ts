@@ -1,5 +1,5 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
-import { type Joint, JoinedGroup, straightened } from './joined.ts';
+import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
 import { groupsOf, joins } from './order.ts';
 import { type OutletRun, Pool, type RoutedStore, type StoreRun } from './pool.ts';
 
@@ -112,7 +112,8 @@ class Run {
       store.outlets.flatMap((outlet, k): Joint[] => {
         const b = index.get(outlet.to);
         if (!joins(outlet, this.place) || b === undefined || b === a) return [];
-        return [{ a, b, outlet: k, flowAt: straightened(outlet.flowAt) }];
+        const floors = [members[a].floorM, members[b].floorM] as const;
+        return [{ a, b, outlet: k, flowAt: fromWater(straightened(outlet.flowAt), floors) }];
       }),
     );
     const group = new JoinedGroup(members, joints);

@@ -1,6 +1,6 @@
 // The ground a pond lies in: what its wall would hold, and what its pit is dug from. Measured once, whatever its levels.
 import type { Site } from '../../contract/index.ts';
-import { type Line, type Point, closed, contains, distanceToRing, nearestOnLine, signedArea } from '../../geometry/index.ts';
+import { type Line, type Point, closed, contains, nearestOnLine, signedArea } from '../../geometry/index.ts';
 import { type Grid, basinBehind, centreOf, levelAt } from '../../terrain/index.ts';
 import type { Earthwork } from './earthwork.ts';
 import { type WallGround, measureWall } from './wall.ts';
@@ -32,7 +32,7 @@ export interface BasinGround {
 }
 
 /** Pieces a pit is cut into, about: enough for its volume within a hundredth. */
-const PIT_PIECES = 2500;
+const PIT_PIECES = 6000;
 const RIM_PLACES = 64;
 
 function pitPieces(grid: Grid, pit: Line): Piece[] {
@@ -40,13 +40,15 @@ function pitPieces(grid: Grid, pit: Line): Piece[] {
   const ys = pit.map((p) => p[1]);
   const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const stepM = Math.max(0.1, Math.sqrt(Math.abs(signedArea(pit)) / PIT_PIECES));
+  const ring = closed(pit);
   const pieces: Piece[] = [];
   for (let y = south + stepM / 2; y < north; y += stepM) {
     for (let x = west + stepM / 2; x < east; x += stepM) {
       const at: Point = [x, y];
       if (!contains(pit, at)) continue;
       const groundM = levelAt(grid, at);
-      if (!Number.isNaN(groundM)) pieces.push({ at, groundM, areaM2: stepM * stepM, fromWallM: 0, intoPitM: distanceToRing(pit, at) });
+      if (!Number.isNaN(groundM))
+        pieces.push({ at, groundM, areaM2: stepM * stepM, fromWallM: 0, intoPitM: nearestOnLine(at, ring).distanceM });
     }
   }
   // The grid of pieces spans the ring only about: their sum is made its area.

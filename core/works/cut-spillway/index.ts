@@ -12,7 +12,7 @@ import type {
   WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { GRASSED_SILL_C, Rating, frictionSlope, trapezoid } from '../../hydraulics/index.ts';
+import { GRASSED_SILL_C, Rating, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
@@ -88,7 +88,8 @@ export function cutLaw({ levels, dimensions }: Pick<CutSpillway, 'levels' | 'dim
     const H = HIGHEST_M * share;
     const Q = CUT_CONTROL.evaluate({ C: GRASSED_SILL_C, b: bottomWidthM, z: sideSlopeHV, H });
     const { n } = grassChannel({ widthM: bottomWidthM, sideHV: sideSlopeHV, slope: 0.005, curveIndex: TALL_GRASS }, Q);
-    return [H + inletLengthM * frictionSlope({ section, n }, Q, H), Q];
+    // Grass on the way in backs water up from the control to the pond.
+    return [inletLengthM > 0 ? upperDepth({ section, lengthM: inletLengthM, slope: 0, n }, Q, H) : H, Q];
   });
   return (levelM) => rating.flowAt(levelM - levels.sillM);
 }
@@ -125,7 +126,7 @@ const sideSlope: Rule<CutFacts> = {
   },
 };
 
-const CUT_RULES: readonly Rule<CutFacts>[] = [
+export const CUT_RULES: readonly Rule<CutFacts>[] = [
   controlLength,
   sideSlope,
   exitVelocityRule('cut-spillway.exit-velocity', 'Widen it, lay stone on its slope, or lead it down a gentler side.'),

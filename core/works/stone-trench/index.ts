@@ -158,7 +158,7 @@ const stoneInIt: Rule<TrenchFacts> = {
   },
 };
 
-const TRENCH_RULES: readonly Rule<TrenchFacts>[] = [
+export const TRENCH_RULES: readonly Rule<TrenchFacts>[] = [
   threeLevels,
   fallsAway,
   stoneInIt,

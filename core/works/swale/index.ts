@@ -16,6 +16,8 @@ export { contentAt, meanSection, storeOf } from './store.ts';
 export { SHRINK, balancedCrest, earthOf } from './quantities.ts';
 export { newSwale } from './create.ts';
 export { SWALE_RULES } from './checks.ts';
+export { JOIN_RULES } from './join-checks.ts';
+export { mouthFlow, tiltOf } from './joint.ts';
 
 function hostOf(swale: Swale, ground: LipGround): Host {
   return {

@@ -1,0 +1,275 @@
+// Rules across works: in what order they spill, whether each has a way out, who lies below, and what leaves the property.
+import type { Check, Feature, LinkFlow, Outlet, Rule, Store, StoreStorm, WorkBase } from '../contract/index.ts';
+import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
+import { type Amount, amount, say } from '../units/index.ts';
+import { COMMON_PRACTICE, gradeMax, gradeMin, runRules } from '../works/rules.ts';
+
+export interface StoreFacts {
+  readonly store: Store;
+  readonly work: WorkBase;
+  /** All works by id, for what their state is. */
+  readonly works: ReadonlyMap<string, WorkBase>;
+  readonly stores: ReadonlyMap<string, Store>;
+  readonly storm: StoreStorm | null;
+  readonly designPeakM3s: number | null;
+  readonly links: readonly LinkFlow[];
+  readonly features: readonly Feature[];
+  /** Hours after its peak until it stands at its lowest way out again; null while it never rose above it. */
+  readonly readyH: number | null;
+}
+
+const step = (m: number): Amount => amount(m, 'difference');
+const isChosen = (o: Outlet): boolean => o.kind === 'sill' || o.kind === 'rated';
+
+/** Ways out that were made, lowest first; equal levels by id. */
+export const chosenOutlets = ({ outlets }: Pick<Store, 'outlets'>): Outlet[] =>
+  outlets.filter(isChosen).sort((a, b) => a.levelM - b.levelM || (a.id < b.id ? -1 : 1));
+
+/** Levelling tolerance of a finished sill [m] and the least step between two: common practice. */
+const [TOLERANCE_M, LEAST_STEP_M] = [0.025, 0.05];
+
+/** Water above an outlet when it passes a flow alone [m], up to two metres. */
+export function headAlone({ levelM, flowAt }: Pick<Outlet, 'levelM' | 'flowAt'>, flowM3s: number): number {
+  let [lo, hi] = [0, 2];
+  for (let k = 0; k < 50; k++) {
+    const mid = (lo + hi) / 2;
+    if (flowAt(levelM + mid) < flowM3s) lo = mid;
+    else hi = mid;
+  }
+  return (lo + hi) / 2;
+}
+
+/** Step a second way out should stand above the first: its head in the design storm, 50 mm, twice the tolerance. */
+export const stepAbove = (lower: Pick<Outlet, 'levelM' | 'flowAt'>, peakM3s: number): number =>
+  Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, headAlone(lower, peakM3s));
+
+const spillOrder: Rule<StoreFacts> = {
+  id: 'network.spill-order',
+  title: 'Step up from one way out to the next',
+  why: 'The second way out must stay dry while the first does its work: grass that is seldom wet is what saves the wall.',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
+  source: {
+    key: 'common-practice',
+    locator: 'at least the head on the first in its design storm, 50 mm, and twice the levelling tolerance',
+  },
+  find: ({ store, storm }) => {
+    const ways = chosenOutlets(store);
+    if (!storm) return null;
+    let worst: { value: number; limit: number; over: Outlet; under: Outlet } | null = null;
+    for (let k = 1; k < ways.length; k++) {
+      const [under, over] = [ways[k - 1], ways[k]];
+      // Two level sills are judged by their own rule; a pipe under a sill runs first by intent, whatever its head.
+      if ((under.kind === 'sill' && over.kind === 'sill') || under.exit?.shape === 'pipe') continue;
+      const found = { value: over.levelM - under.levelM, limit: stepAbove(under, storm.peakOutM3s), over, under };
+      if (!worst || found.value - found.limit < worst.value - worst.limit) worst = found;
+    }
+    if (!worst) return null;
+    const { value, limit, over, under } = worst;
+    return {
+      value,
+      limit,
+      severity: gradeMin(value, LEAST_STEP_M, limit),
+      do: value < limit ? say`Set ${over.name} ${step(limit - value)} higher than it is, or ${under.name} as much lower.` : 'Nothing.',
+    };
+  },
+};
+
+const READY: ReadonlySet<string> = new Set(['built', 'existing']);
+
+const wayOutBuilt: Rule<StoreFacts> = {
+  id: 'network.way-out-built',
+  title: 'A way out before the crew leaves',
+  why: 'A wall that can hold water tonight must have somewhere for it to go tonight, whatever the forecast says.',
+  unit: '',
+  kind: 'count',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'the way out is built first; rough tonight, finished tomorrow' },
+  find: ({ store, work, works }) => {
+    if (!READY.has(work.status)) return null;
+    const value = chosenOutlets(store).filter((o) => READY.has(works.get(o.work)?.status ?? '')).length;
+    return {
+      value,
+      limit: 1,
+      severity: value < 1 ? 'mend' : 'fine',
+      do: value < 1 ? 'Cut a rough level way out on natural ground today; finish it tomorrow.' : 'Nothing.',
+    };
+  },
+};
+
+const bankBeforeWall: Rule<StoreFacts> = {
+  id: 'network.bank-before-wall',
+  title: 'Bank of a joined swale under the crest of the wall',
+  why: 'The order of failure is designed: sills first, then the swale’s fuse on natural ground, the wall last of all.',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'sill, second sill, swale bank, wall' },
+  find: ({ store, stores }) => {
+    const joint = store.outlets.find((o) => o.kind === 'joint' && o.drownsM !== undefined && o.to !== undefined);
+    const wall = joint?.to === undefined ? undefined : stores.get(joint.to);
+    if (!wall) return null;
+    const value = wall.crestM - store.crestM;
+    return {
+      value,
+      limit: 0.05,
+      severity: value <= 0 ? 'mend' : gradeMin(value, 0.02, 0.05),
+      do: value < 0.05 ? say`Lower this bank’s fuse by ${step(0.05 - value)}, or raise the crest of ${wall.name} as much.` : 'Nothing.',
+    };
+  },
+};
+
+const readyAgain: Rule<StoreFacts> = {
+  id: 'network.ready-again',
+  title: 'Room again before the next storm',
+  why: 'Storms come in strings. What still stands above the way out takes the freeboard of the next one.',
+  unit: 'h',
+  kind: 'hours',
+  sense: 'max',
+  source: { key: 'common-practice', locator: 'surcharge gone within a day' },
+  find: ({ readyH: value }) => {
+    if (value === null) return null;
+    return {
+      value,
+      limit: 24,
+      severity: gradeMax(value, 24, 72),
+      do: value > 24 ? 'Widen its lowest way out, or give it a low pipe that runs after the storm.' : 'Nothing.',
+    };
+  },
+};
+
+/** How far below a wall people are looked for, and how near the water's way [m]: common practice, no flood study. */
+const [BELOW_M, BESIDE_M] = [600, 40];
+/** Water held above ground that can hurt someone [m3]: common practice. */
+const HARMFUL_M3 = 50;
+
+const houseBelow: Rule<StoreFacts> = {
+  id: 'network.house-below',
+  title: 'A building below the wall',
+  why: 'If the wall goes, all its water comes down at once, wider and faster than any spillway’s.',
+  unit: 'm',
+  kind: 'distance',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'a house downstream: an engineer, always' },
+  find: ({ store, work, links, features }) => {
+    if (work.kind === 'swale' || work.kind === 'diversion' || store.heldM3 < HARMFUL_M3) return null;
+    const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
+    let value = Infinity;
+    let at: readonly [number, number] | null = null;
+    for (const link of links) {
+      for (const [x, y] of link.path) {
+        const along = Math.hypot(x - link.path[0][0], y - link.path[0][1]);
+        if (along > BELOW_M) break;
+        for (const ring of rings) {
+          const d = distanceToRing(ring, [x, y]);
+          if (d < BESIDE_M && along < value) [value, at] = [along, [x, y]];
+        }
+      }
+    }
+    if (rings.length === 0 || links.length === 0) return null;
+    const isThere = at !== null;
+    return {
+      value: isThere ? value : BELOW_M,
+      limit: BELOW_M,
+      at,
+      severity: isThere ? 'mend' : 'fine',
+      do: isThere
+        ? 'Have a licensed engineer look at it before it holds water; ask who must be told.'
+        : 'Nothing within the map: look beyond it.',
+    };
+  },
+};
+
+const wallBelow: Rule<StoreFacts> = {
+  id: 'network.wall-below',
+  title: 'Another wall below this one',
+  why: 'A wall that fails takes those below it: its flood is more than any of their spillways was made for.',
+  unit: 'm³',
+  kind: 'volume',
+  sense: 'max',
+  source: COMMON_PRACTICE,
+  find: ({ store, work, links, stores, works }) => {
+    if (work.kind !== 'pond' && work.kind !== 'crossing') return null;
+    const below = links.map((l) => l.to).find((to) => to !== store.work && ['pond', 'crossing'].includes(works.get(to)?.kind ?? ''));
+    const lower = below === undefined ? undefined : stores.get(below);
+    if (!lower || lower.floorM >= store.floorM) return null;
+    const value = store.heldM3;
+    const limit = Math.max(0, room(lower));
+    return {
+      value,
+      limit,
+      severity: value > limit ? 'weigh' : 'fine',
+      do:
+        value > limit
+          ? say`${lower.name} has room for ${amount(limit, 'volume')} between its way out and its crest. Build this one so that it goes last.`
+          : 'Nothing.',
+    };
+  },
+};
+
+/** Volume between a store's lowest way out and its crest [m3]. */
+function room({ stage, wayOutM, crestM }: Store): number {
+  const at = (level: number): number => {
+    const { levelM, volumeM3 } = stage;
+    const k = levelM.findIndex((v) => v >= level);
+    if (k <= 0) return k === 0 ? 0 : volumeM3[volumeM3.length - 1];
+    return volumeM3[k - 1] + ((volumeM3[k] - volumeM3[k - 1]) * (level - levelM[k - 1])) / (levelM[k] - levelM[k - 1]);
+  };
+  return at(crestM) - at(wayOutM);
+}
+
+export const NETWORK_RULES: readonly Rule<StoreFacts>[] = [spillOrder, wayOutBuilt, bankBeforeWall, readyAgain, houseBelow, wallBelow];
+
+/** Checks of one store among all others. */
+export const checkStore = (facts: StoreFacts): Check[] => runRules(NETWORK_RULES, facts, facts.store.work);
+
+export interface ExitFacts {
+  readonly id: string;
+  readonly at: readonly [number, number];
+  readonly withoutM3s: number;
+  readonly withM3s: number;
+}
+
+const exitPeak: Rule<ExitFacts> = {
+  id: 'network.exit-peak',
+  title: 'Peak where water leaves, against before',
+  why: 'What leaves faster than it did is damage done to whoever is below, and your answer to them.',
+  unit: 'm³/s',
+  kind: 'flow',
+  sense: 'max',
+  source: { key: 'common-practice', locator: 'no rise of peak at the property line' },
+  find: ({ at, withoutM3s: limit, withM3s: value }) => ({
+    value,
+    limit,
+    at,
+    severity: gradeMax(value, 1.01 * limit + 1e-4, 1.1 * limit + 1e-3),
+    do:
+      value > 1.01 * limit + 1e-4
+        ? say`${amount(value - limit, 'flow')} more than with nothing built: hold more above it, or let it out more slowly.`
+        : 'Nothing.',
+  }),
+};
+
+export const EXIT_RULES: readonly Rule<ExitFacts>[] = [exitPeak];
+
+export const checkExit = (facts: ExitFacts): Check[] => runRules(EXIT_RULES, facts, facts.id);
+
+/** Nearest place of a way to a feature [m]. */
+export function nearestOnWay(
+  path: LinkFlow['path'],
+  feature: Feature,
+): { readonly distanceM: number; readonly at: readonly [number, number] } | null {
+  let best: { distanceM: number; at: readonly [number, number] } | null = null;
+  for (const [x, y] of path) {
+    const d = feature.ring
+      ? distanceToRing(feature.ring, [x, y])
+      : feature.line
+        ? nearestOnLine([x, y], feature.line).distanceM
+        : feature.at
+          ? Math.hypot(x - feature.at[0], y - feature.at[1])
+          : Infinity;
+    if (d < (best?.distanceM ?? Infinity)) best = { distanceM: d, at: [x, y] };
+  }
+  return best;
+}

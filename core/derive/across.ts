@@ -1,0 +1,80 @@
+// Checks across works, and at the places where water leaves.
+import type { Check, LinkFlow, Store, StormFacts } from '../contract/index.ts';
+import { checkExit, checkStore } from '../checks/index.ts';
+import type { RouteResult } from '../network/index.ts';
+import type { Project } from '../project/index.ts';
+import { volumeAt } from './conditions.ts';
+import type { Placed } from './stores.ts';
+import type { DerivedExit } from './types.ts';
+
+/** Water this little above a way out is as good as none [m]. */
+const AT_REST_M = 0.02;
+
+/** Hours from a store's peak until it stands at its lowest way out again; the end of the run where it does not. */
+function readyAfter(store: Store, result: RouteResult | null): number | null {
+  const run = result?.stores.get(store.work);
+  if (!run || !result || store.outlets.every((o) => o.kind === 'bank')) return null;
+  const { levelM } = run;
+  let top = 0;
+  for (let i = 1; i < levelM.length; i++) if (levelM[i] > levelM[top]) top = i;
+  if (levelM[top] <= store.wayOutM + AT_REST_M) return null;
+  let i = top;
+  while (i < levelM.length - 1 && levelM[i] > store.wayOutM + AT_REST_M) i++;
+  const ran = ((i - top) * result.stepS) / 3600;
+  return i < levelM.length - 1 ? ran : Math.min(LONGEST_H, ran + fallsIn(store, levelM[i]));
+}
+
+/** Longest time told [h]. */
+const LONGEST_H = 240;
+const SLICES = 20;
+
+/** Hours a store takes from a level down to its lowest way out, by its ways out and what it seeps and dries, with nothing coming. */
+function fallsIn(store: Store, fromM: number): number {
+  const to = store.wayOutM + AT_REST_M;
+  const lost = ((store.seepsMmPerHour ?? 0) + (store.driesMmPerHour ?? 0)) / 3.6e6;
+  let seconds = 0;
+  for (let k = 0; k < SLICES; k++) {
+    const high = fromM - ((fromM - to) * k) / SLICES;
+    const low = fromM - ((fromM - to) * (k + 1)) / SLICES;
+    const middle = (high + low) / 2;
+    const volume = volumeAt(store.stage, high) - volumeAt(store.stage, low);
+    const flow = store.outlets.reduce((sum, o) => sum + (o.kind === 'joint' ? 0 : Math.max(0, o.flowAt(middle))), 0);
+    seconds += volume / Math.max(1e-9, flow + (lost * volume) / Math.max(1e-9, high - low));
+  }
+  return seconds / 3600;
+}
+
+interface Across {
+  readonly project: Project;
+  readonly flows: readonly LinkFlow[];
+  readonly stores: readonly Store[];
+  readonly result: RouteResult | null;
+  readonly exits: readonly DerivedExit[];
+}
+
+export function acrossChecks(works: readonly Placed[], factsOf: (id: string) => StormFacts, on: Across): Check[] {
+  const byId = new Map(works.map((w) => [w.bound.work.id, w.bound.work]));
+  const stores = new Map(on.stores.map((s) => [s.work, s]));
+  const own = on.stores.flatMap((store) => {
+    const work = byId.get(store.work);
+    if (!work) return [];
+    const { storm, designPeakM3s } = factsOf(store.work);
+    const links = on.flows.filter((l) => l.from === store.work);
+    return checkStore({
+      store,
+      work,
+      works: byId,
+      stores,
+      storm,
+      designPeakM3s,
+      links,
+      features: on.project.features,
+      readyH: readyAfter(store, on.result),
+    });
+  });
+  if (works.length === 0) return own;
+  const exits = on.exits.flatMap(({ id, at, without, with: now }) =>
+    checkExit({ id, at: [at[0], at[1]], withoutM3s: without.peakM3s, withM3s: now.peakM3s }),
+  );
+  return [...own, ...exits];
+}

@@ -1,0 +1,25 @@
+// Fixtures of checks: a project in which each says so, and one in which it is silent or content.
+import { expect, it } from '@jest/globals';
+import type { Check, Rule } from '../contract/index.ts';
+import type { Project } from '../project/index.ts';
+import { derived } from './projects.ts';
+
+export type Fixtures = Readonly<Record<string, readonly [bad: Project, severity: Check['severity'], good: Project]>>;
+
+export const found = (p: Project, id: string): Check[] => derived(p).derived.checks.filter((c) => c.id === id);
+
+/** Each rule fires in its fixture, in words that help, and leaves the other quiet. */
+export function testChecks(cases: Fixtures, all: readonly Pick<Rule<never>, 'id' | 'find'>[]): void {
+  it('has a fixture that fires it and one that leaves it quiet', () => {
+    expect(Object.keys(cases).sort()).toEqual(all.map((r) => r.id).sort());
+    expect(new Set(all.map((r) => r.find)).size).toBe(all.length);
+  });
+  it.each(Object.entries(cases))('%s', (id, [bad, severity, good]) => {
+    const [first] = found(bad, id).sort((a, b) => (a.severity === severity ? -1 : b.severity === severity ? 1 : 0));
+    expect(first?.severity).toBe(severity);
+    expect(first.do).not.toBe('Nothing.');
+    expect(first.why.length).toBeGreaterThan(20);
+    expect(first.source.key).not.toBe('');
+    expect(found(good, id).filter((c) => c.severity === 'mend' || c.severity === 'weigh')).toEqual([]);
+  });
+}

@@ -1,0 +1,148 @@
+// A V-shaped valley that falls 5 % to the south, with a pond whose water backs up into a swale, and ways to vary it.
+import type { WorkBase } from '../contract/index.ts';
+import type { Point } from '../geometry/index.ts';
+import type { Project } from '../project/index.ts';
+import type { CutSpillway, Crossing, Diversion, LevelSill, PipeOutlet, Pond, PumpBack, StoneTrench, Swale } from '../works/index.ts';
+import { newPond } from '../works/index.ts';
+import { planeProject } from './projects.ts';
+
+/** Ground of the valley: its floor along x = 101, sides of 20 %. */
+export const valleyAt = (x: number, y: number): number => 100 + 0.05 * y + 0.2 * Math.abs(x - 101);
+
+const valleyLevels = (): number[] =>
+  Array.from({ length: 101 * 101 }, (_, i) => valleyAt(((i % 101) + 0.5) * 2, (101 - Math.floor(i / 101) - 0.5) * 2));
+
+export const WALL: readonly Point[] = [
+  [81, 81],
+  [121, 81],
+];
+
+/** Lowest ground under the wall 104.05; water to 105.9, crest 106.5. */
+export const POND: Pond = { ...newPond('pond', 'Pond', { wall: WALL, crestM: 106.5, floorM: 104 }), borrow: 'elsewhere', clayPercent: 24 };
+
+export const POND_SILL: LevelSill = {
+  id: 'ps',
+  kind: 'level-sill',
+  name: 'Pond sill',
+  status: 'planned',
+  host: 'pond',
+  atM: 34,
+  levels: { sillM: 105.9 },
+  dimensions: { lengthM: 6, crestWidthM: 1.2 },
+};
+
+export const CUT: CutSpillway = {
+  id: 'cut',
+  kind: 'cut-spillway',
+  name: 'Emergency',
+  status: 'planned',
+  host: 'pond',
+  atM: 6,
+  levels: { sillM: 106.1 },
+  dimensions: { bottomWidthM: 5, sideSlopeHV: 3, inletLengthM: 6, controlLengthM: 6, stoneM: 0 },
+};
+
+export const PIPE: PipeOutlet = {
+  id: 'pipe',
+  kind: 'pipe-outlet',
+  name: 'Old pipe',
+  status: 'existing',
+  host: 'pond',
+  atM: 20,
+  form: 'through',
+  inlet: 'corrugated-projecting',
+  seal: 'none',
+  levels: { sillM: 105.5, outletM: 105.2 },
+  dimensions: { diameterM: 0.2, mouthM: 0.4, lengthM: 12 },
+  roughness: 0.024,
+  blockedPercent: 0,
+};
+
+export const TRENCH: StoneTrench = {
+  id: 'trench',
+  kind: 'stone-trench',
+  name: 'Stone trench',
+  status: 'planned',
+  host: 'pond',
+  atM: 34,
+  levels: { floorM: 105.6, sillM: 105.8, rockTopM: 106.1 },
+  dimensions: { widthM: 2, lengthM: 8, stoneM: 0.15 },
+};
+
+/** Along the contour 106.1 from the pond's side down the valley. */
+export const BACKUP: Swale = {
+  id: 'backup',
+  kind: 'swale',
+  name: 'Back-up',
+  status: 'planned',
+  purpose: 'spillway',
+  line: [85, 70, 55, 40, 25].map((y): Point => [101 + (6.1 - 0.05 * y) / 0.2, y]),
+  levels: { floorM: 105.3, bankCrestM: 106.45 },
+  dimensions: { floorWidthM: 1.5, sideSlopeHV: 1.5, bankTopM: 0.6, bankSlopeHV: 2 },
+  joins: { store: 'pond', end: 'start' },
+  fuse: { fromM: 30, toM: 38, crestM: 106.35 },
+};
+
+export const BACKUP_SILL: LevelSill = {
+  id: 'bs',
+  kind: 'level-sill',
+  name: 'Far sill',
+  status: 'planned',
+  host: 'backup',
+  atM: 55,
+  levels: { sillM: 105.9 },
+  dimensions: { lengthM: 8, crestWidthM: 1.2 },
+};
+
+/** A road across the valley above the pond, on a pipe. */
+export const ROAD: Crossing = {
+  id: 'road',
+  kind: 'crossing',
+  name: 'Road',
+  status: 'planned',
+  form: 'culvert',
+  line: [
+    [88, 141],
+    [114, 141],
+  ],
+  inlet: 'concrete-square-headwall',
+  levels: { roadM: 108.6, inletM: 107.15, outletM: 106.95, dipM: 108.3 },
+  dimensions: { roadWidthM: 4, sideSlopeHV: 2, barrels: 1, diameterM: 0.6, overhangM: 0.5, dipLengthM: 0 },
+  roughness: 0.013,
+  blockedPercent: 0,
+};
+
+/** Along the western side, falling half a percent towards the north end of the pond's catchment. */
+export const DRAIN: Diversion = {
+  id: 'drain',
+  kind: 'diversion',
+  name: 'Drain',
+  status: 'planned',
+  lining: 'grass',
+  line: [120, 110, 100, 90].map((y): Point => [101 - (12 - 0.05 * y - (120 - y) * 0.005) / 0.2, y]),
+  levels: { startM: 111.6, endM: 111.45 },
+  dimensions: { floorWidthM: 1, sideSlopeHV: 3, depthM: 0.5, stoneM: 0.1 },
+};
+
+export const PUMP: PumpBack = {
+  id: 'pump',
+  kind: 'pump-back',
+  name: 'Pump',
+  status: 'planned',
+  host: 'pond',
+  to: 'road',
+  drive: 'mains',
+  levels: { stopM: 104.8, deliveryM: 108.8 },
+  flowM3s: 0.002,
+  pipe: { lengthM: 80, diameterM: 0.05, wallM: 0.00001 },
+  efficiency: 0.45,
+  sunHours: 5,
+  panelShare: 0.75,
+};
+
+export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {
+  return planeProject(
+    { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: valleyLevels() }, ...change },
+    works,
+  );
+}
