@@ -118,12 +118,13 @@ export interface PlacedWork {
   readonly outlets: readonly Outlet[];
   readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
   readonly checks: (facts: StormFacts, company: Company) => Check[];
-  readonly pegs: (intervalM: number) => PegDraft[];
+  /** Pegs at an interval; `waterM` is the level of its lowest way out, where it stores water. */
+  readonly pegs: (intervalM: number, waterM: number | null) => PegDraft[];
   readonly marks: readonly LevelMark[];
   /** Its section; `waterM` is the highest water of the storm, where it is known. */
   readonly section?: (waterM: number | null) => SectionShape;
-  /** Where water stands when full, for drawing and for flags. */
-  readonly waterRing?: readonly Line[];
+  /** The edge of its water at a level, for drawing and for flags. */
+  readonly waterRings?: (levelM: number) => readonly Line[];
 }
 
 /** The other works a check must look at. */

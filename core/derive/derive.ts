@@ -11,6 +11,7 @@ import type {
   StoreStorm,
   StormFacts,
 } from '../contract/index.ts';
+import type { Line } from '../geometry/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { NOW } from '../ground/index.ts';
@@ -105,7 +106,7 @@ function withoutGround(project: Project, option: string): DerivedStores {
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {} },
+    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
     stores: [],
   };
 }
@@ -174,7 +175,9 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
       ? []
-      : placed.pegs(survey.pegIntervalM).map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
+      : placed
+          .pegs(survey.pegIntervalM, stores.find((s) => s.work === b.work.id)?.wayOutM ?? null)
+          .map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
   );
   const partial: Derived = {
     format: 'outlet-derived',
@@ -210,6 +213,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
       figures: judged.figures,
       sections: Object.fromEntries(works.flatMap((w) => sectionOf(w))),
       shapes: shapesOf(works, storms),
+      rings: ringsOf(works, stores),
     },
     stores,
   };
@@ -221,6 +225,16 @@ function shapesOf(works: readonly Placed[], storms: ReadonlyMap<string, StoreSto
     works.flatMap(({ bound, placed }) => {
       const water = storms.get(bound.work.id) ?? storms.get(bound.hostId ?? '');
       return placed.section ? [[bound.work.id, placed.section(water?.peakLevelM ?? null)] as const] : [];
+    }),
+  );
+}
+
+/** Where water stands in each store when it is full. */
+function ringsOf(works: readonly Placed[], stores: readonly Store[]): Record<string, readonly Line[]> {
+  return Object.fromEntries(
+    stores.flatMap((store) => {
+      const rings = works.find((w) => w.bound.work.id === store.work)?.placed.waterRings?.(store.wayOutM) ?? [];
+      return rings.length > 0 ? [[store.work, rings] as const] : [];
     }),
   );
 }

@@ -1,5 +1,5 @@
 import type { Catchment, Check, Figure, LevelMark, LinkFlow, OutletStorm, Runoff, SectionShape } from '../contract/index.ts';
-import type { Point } from '../geometry/index.ts';
+import type { Line, Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
 import type { TerrainStats } from '../terrain/index.ts';
@@ -163,6 +163,8 @@ export interface View {
     readonly extrapolated: boolean;
   } | null;
   readonly marks: readonly LevelMark[];
+  /** Edge of the water at the lowest way out, by work. */
+  readonly rings: Readonly<Record<string, readonly Line[]>>;
   /** Sections to scale of works that draw their own. */
   readonly shapes: Readonly<Record<string, SectionShape>>;
   readonly figures: Readonly<Record<string, readonly Figure[]>>;

@@ -1,4 +1,5 @@
 // Stores whose levels hang on each other (joints, drowned outlets), solved together each step by Newton's method.
+import { rootOf } from '../hydraulics/index.ts';
 import type { Pool } from './pool.ts';
 
 /** A way between two pools of one group: flow by both levels, positive from `a` to `b`. */
@@ -41,7 +42,7 @@ export function fromWater(
 
 const FEEL_M = 1e-6;
 const MOST_NEWTON = 40;
-const MOST_SWEEPS = 400;
+const MOST_SWEEPS = 100;
 /** Farthest one Newton step moves a level [m]. */
 const LONGEST_MOVE_M = 0.5;
 
@@ -82,6 +83,7 @@ export class JoinedGroup {
   private readonly rows: Float64Array;
   private readonly brought: Float64Array;
   private readonly trial: Float64Array;
+  private readonly isEmpty: Uint8Array;
 
   constructor(
     readonly pools: readonly Pool[],
@@ -89,6 +91,7 @@ export class JoinedGroup {
   ) {
     const n = pools.length;
     [this.levels, this.targets, this.later, this.residual, this.brought, this.trial] = Array.from({ length: 6 }, () => new Float64Array(n));
+    this.isEmpty = new Uint8Array(n);
     this.rows = new Float64Array(n * (n + 1));
   }
 
@@ -103,7 +106,11 @@ export class JoinedGroup {
       residual[b] -= moved;
     }
     let most = 0;
-    for (let j = 0; j < residual.length; j++) most = Math.max(most, Math.abs(residual[j]));
+    for (let j = 0; j < residual.length; j++) {
+      // More asked of a store than it has: it stands at its floor, and gives what there is.
+      this.isEmpty[j] = residual[j] > 0 && levels[j] <= pools[j].floorM ? 1 : 0;
+      if (this.isEmpty[j] === 0) most = Math.max(most, Math.abs(residual[j]));
+    }
     return most;
   }
 
@@ -127,6 +134,11 @@ export class JoinedGroup {
         rows[a * width + b] += byB;
         rows[b * width + a] -= byA;
         rows[b * width + b] -= byB;
+      }
+      for (let j = 0; j < n; j++) {
+        if (this.isEmpty[j] === 0) continue;
+        rows.fill(0, j * width, (j + 1) * width);
+        rows[j * width + j] = 1;
       }
       if (!eliminate(rows, n)) return false;
       let share = 1;
@@ -161,18 +173,7 @@ export class JoinedGroup {
           }
           return sum;
         };
-        let [lo, hi] = [pool.floorM, Math.max(pool.floorM, levels[j]) + 0.01];
-        if (over(lo) >= 0) {
-          levels[j] = lo;
-          continue;
-        }
-        for (let k = 0; over(hi) < 0 && k < 40; k++) [lo, hi] = [hi, hi + 2 * (hi - pool.floorM) + 0.01];
-        for (let k = 0; k < 60; k++) {
-          const mid = (lo + hi) / 2;
-          if (over(mid) < 0) lo = mid;
-          else hi = mid;
-        }
-        levels[j] = (lo + hi) / 2;
+        levels[j] = rootOf(over, pool.floorM, Math.max(pool.floorM, levels[j]) + 0.01);
       }
     }
   }

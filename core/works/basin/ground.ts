@@ -1,7 +1,7 @@
 // The ground a pond lies in: what its wall would hold, and what its pit is dug from. Measured once, whatever its levels.
 import type { Site } from '../../contract/index.ts';
 import { type Line, type Point, closed, contains, nearestOnLine, signedArea } from '../../geometry/index.ts';
-import { type Grid, basinBehind, centreOf, levelAt } from '../../terrain/index.ts';
+import { type Grid, basinBehind, centreOf, contourLines, levelAt } from '../../terrain/index.ts';
 import type { Earthwork } from './earthwork.ts';
 import { type WallGround, measureWall } from './wall.ts';
 
@@ -27,6 +27,8 @@ export interface BasinGround {
   /** Lowest natural ground it may cover. */
   readonly bottomM: number;
   readonly bottomAt: Point;
+  /** The ground the wall closes in, alone on a grid of its own; null without a wall. */
+  readonly window: Grid | null;
   /** Ground along the pit's rim: lowest and mean. */
   readonly rim: { readonly lowestM: number; readonly lowestAt: Point; readonly meanM: number } | null;
 }
@@ -100,6 +102,7 @@ export function measureBasin({ wall: line, pit }: Pick<Earthwork, 'wall' | 'pit'
   return {
     wall,
     pieces,
+    window: basin ? windowOf(grid, basin.cells, basin.fullM) : null,
     rim,
     roundM: basin?.fullM ?? ends?.levelM ?? rim?.lowestM ?? 0,
     roundAt: ends?.at ?? rim?.lowestAt ?? middle,
@@ -107,6 +110,35 @@ export function measureBasin({ wall: line, pit }: Pick<Earthwork, 'wall' | 'pit'
     bottomM: lowest?.groundM ?? wall?.groundM.reduce((a, v) => Math.min(a, v), Infinity) ?? 0,
     bottomAt: lowest?.at ?? middle,
   };
+}
+
+/** Only the cells of a basin, with a rim of high ground round them so that every contour closes. */
+function windowOf(grid: Grid, cells: readonly number[], fullM: number): Grid | null {
+  if (cells.length === 0) return null;
+  const { ncols, nrows, cellM } = grid;
+  let [left, right, top, bottom] = [ncols, 0, nrows, 0];
+  for (const i of cells) {
+    const col = i % ncols;
+    const row = (i - col) / ncols;
+    [left, right, top, bottom] = [Math.min(left, col), Math.max(right, col), Math.min(top, row), Math.max(bottom, row)];
+  }
+  [left, right, top, bottom] = [left - 1, right + 1, top - 1, bottom + 1];
+  const [width, height] = [right - left + 1, bottom - top + 1];
+  const z = new Float32Array(width * height).fill(fullM + 5 - grid.baseM);
+  for (const i of cells) {
+    const col = i % ncols;
+    z[((i - col) / ncols - top) * width + col - left] = grid.z[i];
+  }
+  return { ...grid, ncols: width, nrows: height, west: grid.west + left * cellM, south: grid.south + (nrows - 1 - bottom) * cellM, z };
+}
+
+/** The edge of the water at a level: contours of the ground it stands on, and the pit where it has no wall. */
+export function waterRings({ window }: Pick<BasinGround, 'window'>, levelM: number): Line[] {
+  if (!window) return [];
+  const { xy, starts } = contourLines(window, { firstM: levelM, intervalM: 1000, count: 1 });
+  return Array.from({ length: starts.length - 1 }, (_, k) =>
+    Array.from({ length: starts[k + 1] - starts[k] }, (__, p): Point => [xy[2 * (starts[k] + p)], xy[2 * (starts[k] + p) + 1]]),
+  ).filter((ring) => ring.length >= 4);
 }
 
 /** The lower end of a wall, and how fast the ground rises along it there. */

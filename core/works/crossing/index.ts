@@ -2,7 +2,17 @@ import type { Figure, Host, Outlet, PlacedWork, SectionShape, Store, StormFacts,
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { CULVERT_BARREL, FULL_PIPE, INLETS, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
-import { type BasinGround, type Earthwork, basinOf, measureBasin, storeOf, wallEarth, wallGroundAt, waterAt } from '../basin/index.ts';
+import {
+  type BasinGround,
+  type Earthwork,
+  basinOf,
+  measureBasin,
+  storeOf,
+  wallEarth,
+  waterRings,
+  wallGroundAt,
+  waterAt,
+} from '../basin/index.ts';
 import { runRules } from '../rules.ts';
 import { CROSSING_RULES, type CrossingFacts } from './checks.ts';
 import { CROSSING_CHOICES, CROSSING_FIELDS, type Crossing, pipeLength, validateCrossing } from './model.ts';
@@ -262,6 +272,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
       ...(pipe ? [mark('pipe', { name: `${crossing.name}: pipe`, role: 'floor', levelM: inletM, path: 'levels.inletM' })] : []),
     ],
     section: (waterM) => sectionOf(made, waterM),
+    waterRings: (levelM) => (crossing.joins ? [] : waterRings(ground, levelM)),
   };
 }
 

@@ -5,18 +5,27 @@ import { WAVE_HAWKSLEY, WAVE_RUNUP } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { POND_RULES, freeboardNeeded } from './checks.ts';
 import { CREST_WIDTH, POND_VOLUME, VALLEY_VOLUME, WALL_QUICK, WALL_SECTION } from './formulas.ts';
-import { type BasinGround, measureBasin } from '../basin/index.ts';
+import {
+  type Basin,
+  type BasinGround,
+  type WallEarth,
+  basinOf,
+  brimOutlets,
+  crestOf,
+  floorOf,
+  measureBasin,
+  storeOf,
+  wallEarth,
+  wallGroundAt,
+  waterAt,
+  waterRings,
+} from '../basin/index.ts';
 import { type Pond, POND_CHOICES, POND_FIELDS, validatePond } from './model.ts';
-import { type Basin, basinOf, brimOutlets, crestOf, floorOf, storeOf, waterAt } from '../basin/index.ts';
-import { type WallEarth, wallEarth, wallGroundAt } from '../basin/index.ts';
 
 export * from './model.ts';
 export * from './formulas.ts';
 export { newPond } from './create.ts';
 export { POND_RULES } from './checks.ts';
-export { measureBasin, type BasinGround } from '../basin/index.ts';
-export { basinOf, waterAt } from '../basin/index.ts';
-export { wallEarth } from '../basin/index.ts';
 
 interface Made {
   readonly pond: Pond;
@@ -96,14 +105,14 @@ function figuresOf(made: Made, { store, storm }: StormFacts, sheet: Worksheet): 
   ];
 }
 
-/** Pegs of the crest, and flags of the water line where it meets the wall. */
-function pegsOf({ pond, ground }: Made, intervalM: number): PegDraft[] {
+/** Pegs of the crest, and flags of the water line. */
+function pegsOf({ pond, ground }: Made, intervalM: number, waterM: number | null): PegDraft[] {
   const line: Line = pond.wall ?? closed(pond.pit ?? []);
   const length = lineLength(line);
   const count = Math.floor(length / intervalM + 1e-9);
   const places = Array.from({ length: count + 1 }, (_, i) => i * intervalM);
   if (length - places[places.length - 1] > 0.01) places.push(length);
-  return places.map((atM) => {
+  const crest = places.map((atM) => {
     const { point } = pointAlong(line, atM);
     return {
       name: `${pond.wall ? 'crest' : 'rim'} ${atM.toFixed(atM % 1 === 0 ? 0 : 1)} m`,
@@ -113,6 +122,30 @@ function pegsOf({ pond, ground }: Made, intervalM: number): PegDraft[] {
       groundM: ground.wall ? wallGroundAt(ground.wall, atM) : (ground.rim?.meanM ?? null),
     };
   });
+  return [...crest, ...flagsOf(ringsOf(pond, ground, waterM), { intervalM, waterM })];
+}
+
+/** Flags of the water line, before topsoil is spread again. */
+function flagsOf(
+  rings: readonly Line[],
+  { intervalM, waterM }: { readonly intervalM: number; readonly waterM: number | null },
+): PegDraft[] {
+  if (waterM === null) return [];
+  return rings.flatMap((ring) => {
+    const length = lineLength(ring);
+    const count = Math.min(200, Math.floor(length / intervalM));
+    return Array.from({ length: count }, (_, k): PegDraft => {
+      const { point } = pointAlong(ring, (length * k) / count);
+      return { name: `water line ${k + 1}`, x: point[0], y: point[1], levelM: waterM, groundM: waterM };
+    });
+  });
+}
+
+/** Where water stands at a level: round the ground behind the wall, or the pit. */
+function ringsOf(pond: Pond, ground: BasinGround, levelM: number | null): Line[] {
+  if (levelM === null) return [];
+  if (ground.window) return waterRings(ground, levelM);
+  return pond.pit ? [closed(pond.pit)] : [];
 }
 
 function sectionOf({ pond, ground, basin }: Made, waterM: number | null): SectionShape {
@@ -219,7 +252,8 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
     outlets: [],
     figures: (facts, sheet) => figuresOf(made, facts, sheet),
     checks: (facts, company) => runRules(POND_RULES, { ...facts, ...made, company }, pond.id),
-    pegs: (intervalM) => pegsOf(made, intervalM),
+    pegs: (intervalM, waterM) => pegsOf(made, intervalM, waterM),
+    waterRings: (levelM) => ringsOf(pond, ground, levelM),
     marks: marksOf(made),
     section: (waterM) => sectionOf(made, waterM),
   };
