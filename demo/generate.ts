@@ -4,11 +4,22 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Command, execute, startHistory } from '#core/commands';
 import { importFile, writeProjectFile, writeRainTable } from '#core/formats';
+import { usualCases } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import type { FieldTest } from '#core/ground';
 import { type Project, type Zone, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
 import { gridFromLevels, levelAt, settleOnContour } from '#core/terrain';
-import { newSwale, registry } from '#core/works';
+import {
+  type Crossing,
+  type CutSpillway,
+  type LevelSill,
+  type PipeOutlet,
+  type Pond,
+  type Swale,
+  newPond,
+  newSwale,
+  registry,
+} from '#core/works';
 import { writeGeoTiff } from '../core/formats/geotiff.ts';
 import { gaugeCsv } from './weather.ts';
 import { HEIGHT_M, WIDTH_M, groundLevel } from './surface.ts';
@@ -81,6 +92,67 @@ const sized = (swale: typeof ridgeSwale, sill: typeof ridgeSill, lengthM: number
     ],
   },
 });
+
+/** An old pond in the valley: its wall, what was dug before it, and the pipe that never carried enough. */
+const pond: Pond = {
+  ...newPond('pond', 'Gate pond', {
+    wall: [here(284, 190), here(352, 188), here(424, 190)],
+    pit: [here(330, 193), here(384, 193), here(378, 212), here(336, 212)],
+    crestM: 109.15,
+    floorM: 106.6,
+  }),
+  status: 'existing',
+  clayPercent: 23,
+};
+const oldPipe: PipeOutlet = {
+  id: 'old-pipe',
+  kind: 'pipe-outlet',
+  name: 'Old pipe',
+  status: 'existing',
+  host: 'pond',
+  atM: 70,
+  form: 'through',
+  inlet: 'corrugated-projecting',
+  seal: 'none',
+  levels: { sillM: 108.1, outletM: 107.2 },
+  dimensions: { diameterM: 0.2, mouthM: 0.4, lengthM: 14 },
+  roughness: 0.024,
+  blockedPercent: 40,
+};
+const emergency: CutSpillway = {
+  id: 'emergency',
+  kind: 'cut-spillway',
+  name: 'Emergency sill',
+  status: 'planned',
+  host: 'pond',
+  atM: 10,
+  levels: { sillM: 108.75 },
+  dimensions: { bottomWidthM: 6, sideSlopeHV: 3, inletLengthM: 5, controlLengthM: 6, stoneM: 0 },
+};
+const beside = settled([here(399, 205), here(404, 190), here(411, 176), here(432, 164)]);
+const [backUp, farSill] = newSwale({ swale: 'back-up', sill: 'far-sill' }, 'Back-up swale', { ...beside, sillAtM: 42 });
+const joined: Swale = {
+  ...backUp,
+  purpose: 'spillway',
+  levels: { floorM: 107.95, bankCrestM: 109.05 },
+  dimensions: { ...backUp.dimensions, floorWidthM: 1.6 },
+  joins: { store: 'pond', end: 'start' },
+  fuse: { fromM: 22, toM: 30, crestM: 108.95 },
+};
+const far: LevelSill = { ...farSill, name: 'Far sill', levels: { sillM: 108.45 }, dimensions: { lengthM: 12, crestWidthM: 1.2 } };
+const ford: Crossing = {
+  id: 'ford',
+  kind: 'crossing',
+  name: 'Valley track',
+  status: 'planned',
+  form: 'dip',
+  line: [here(306, 110), here(345, 111), here(388, 110)],
+  inlet: 'concrete-groove-headwall',
+  levels: { roadM: 103.5, inletM: 102.25, outletM: 102.1, dipM: 103.2 },
+  dimensions: { roadWidthM: 4, sideSlopeHV: 2, barrels: 2, diameterM: 0.45, overhangM: 0.5, dipLengthM: 14 },
+  roughness: 0.013,
+  blockedPercent: 0,
+};
 
 /** A double ring read every quarter of an hour, filled up again each time. */
 const ring: FieldTest = {
@@ -175,6 +247,10 @@ const commands: Command[] = [
   { type: 'works.add', payload: { works: [orchardSwale, orchardSill] } },
   sized(ridgeSwale, ridgeSill, 12),
   sized(orchardSwale, orchardSill, 16),
+  { type: 'works.add', payload: { works: [pond, oldPipe, emergency] } },
+  { type: 'works.add', payload: { works: [joined, far] } },
+  { type: 'works.add', payload: { works: [ford] } },
+  { type: 'works.change', payload: { changes: [{ id: 'orchard-sill', set: { status: 'existing' } }] } },
   // Dug two winters ago; the bank has settled where a cart went over it.
   {
     type: 'works.change',
@@ -189,7 +265,11 @@ const commands: Command[] = [
   },
 ];
 
-const project = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('sallow-rise', 'Sallow Rise'))).project;
+const started = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('sallow-rise', 'Sallow Rise')));
+const project = usualCases(started.project).reduce(
+  (h, one) => execute(h, { type: 'case.add', payload: { case: one } }, { registry }),
+  started,
+).project;
 
 /** Survey points over part of the holding, as a level and a notebook would give them. */
 function surveyCsv(): string {

@@ -5,6 +5,7 @@ import { ground } from './ground.ts';
 import { journeys } from './journey.ts';
 import { keeping } from './keeping.ts';
 import { land } from './land.ts';
+import { network } from './network.ts';
 import { rain } from './rain.ts';
 import { views } from './views.ts';
 
@@ -26,4 +27,5 @@ keeping(open);
 land(open);
 rain(open);
 ground(open);
+network(open);
 views(open);

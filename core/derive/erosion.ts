@@ -19,6 +19,8 @@ import type { SurfaceMap } from './surfaces.ts';
 import { type GroundModel, slopesIn } from './terrain-steps.ts';
 import type { DerivedErosion, SedimentIn } from './types.ts';
 
+/** A road or a drain that holds no more than this silts up along its bed, not by years [m3]. */
+const LEAST_HELD_M3 = 1;
 /** Share of a store taken by silt at which it is time to dig: common practice. */
 const SILT_SHARE = 0.2;
 
@@ -68,7 +70,15 @@ function sedimentIn(
     const arrivesT = wornT * sheet.use(DELIVERY, { A: own.catchment.areaM2 / 1e6 });
     const arrivesM3 = arrivesT / SILT_DENSITY;
     lines.push(...sheet.lines);
-    return [{ of: store.work, wornT, arrivesT, arrivesM3, yearsToFifth: arrivesM3 > 0 ? (SILT_SHARE * store.heldM3) / arrivesM3 : null }];
+    return [
+      {
+        of: store.work,
+        wornT,
+        arrivesT,
+        arrivesM3,
+        yearsToFifth: arrivesM3 > 0 && store.heldM3 > LEAST_HELD_M3 ? (SILT_SHARE * store.heldM3) / arrivesM3 : null,
+      },
+    ];
   });
   return { works, lines };
 }

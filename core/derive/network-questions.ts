@@ -202,7 +202,7 @@ export function failureOrder(project: Project, context: LandContext): FailureOrd
     return {
       store: store.work,
       outlet: outlet.id,
-      name: `${store.name}: ${outlet.name}`,
+      name: outlet.name.startsWith(store.name) ? outlet.name : `${store.name}: ${outlet.name}`,
       kind: outlet.kind === 'bank' ? 'passed' : 'spills',
       levelM: outlet.levelM,
       rung,
@@ -233,9 +233,10 @@ function wrongOrders(on: {
     const { rung } = sooner;
     const group = joinedWith(stores, sooner.store);
     // Of a bank only the place that goes first matters: what stands above it may stay.
-    const hasGone = new Set(steps.slice(0, k).flatMap((s) => (s.kind === 'passed' ? [s.store] : [])));
+    const gone = new Set(steps.slice(0, k).flatMap((s) => (s.kind === 'passed' ? [s.store] : [])));
     for (const later of steps.slice(k + 1)) {
-      if (later.kind === 'passed' && hasGone.has(later.store)) continue;
+      if (later.kind === 'passed' && gone.has(later.store)) continue;
+      if (later.kind === 'passed') gone.add(later.store);
       if (!group.has(later.store) || rankOf(later, isWall) >= rankOf(sooner, isWall)) continue;
       // What the water would have to reach: where it stands when the wrong one is passed.
       const reached = raised.peak(rung, later.store);

@@ -10,8 +10,8 @@ export interface Piece {
   readonly tone: 'plain' | 'strong' | 'alarm';
 }
 
-export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'pegs';
-export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'pegs'];
+export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'storm' | 'pegs';
+export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'pegs'];
 
 const plain = (text: string): Piece => ({ text, tone: 'plain' });
 const strong = (text: string): Piece => ({ text, tone: 'strong' });
@@ -161,7 +161,11 @@ function tellWorks(telling: Telling): Piece[] {
       strong(q(store.inM3, 'volume')),
       plain(' the storm brings, with '),
       strong(q(store.freeboardM, 'difference')),
-      plain(` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`),
+      plain(
+        keepsWater(store.drainDownH)
+          ? ' of freeboard left, and keeps it.'
+          : ` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`,
+      ),
       ...tail,
     ];
   }
@@ -173,6 +177,18 @@ function tellWorks(telling: Telling): Piece[] {
       : out.to === 'terrain-edge'
         ? ' off the map'
         : ` into ${nameOf(telling, out.to)}`;
+  if (store.heldM3 >= store.inM3 && store.freeboardM !== null && store.freeboardM > 0) {
+    return [
+      plain(`${name} takes the `),
+      strong(q(store.inM3, 'volume')),
+      plain(` this storm brings, lets go${where} at up to `),
+      strong(q(store.peakOutM3s, 'flow')),
+      plain(', and keeps '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(' of freeboard.'),
+      ...tail,
+    ];
+  }
   const overBank = store.freeboardM !== null && store.freeboardM <= 0;
   return [
     plain(`${name} holds `),
@@ -189,6 +205,9 @@ function tellWorks(telling: Telling): Piece[] {
     ...tail,
   ];
 }
+
+/** Hours to empty above which a store is one that keeps its water: nobody waits for a pond to dry. */
+const keepsWater = (drainDownH: number | null): boolean => drainDownH !== null && drainDownH > 240;
 
 function isGuestOf({ project, derived }: Telling, id: string, host: string): boolean {
   const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];
@@ -210,6 +229,34 @@ function tellLevels(telling: Telling): Piece[] {
     plain(', over its sill; the bank crest stands '),
     strong(`${q(store.crestM - store.sillM, 'difference')} above it`),
     plain('.'),
+  ];
+}
+
+/** The storm through all works: who is nearest to being passed, how many ways out run, and what leaves. */
+function tellStorm(telling: Telling): Piece[] {
+  const { project, derived, q } = telling;
+  const stores = derived.stores.filter((s) => s.freeboardM !== null);
+  if (derived.stores.length === 0) return [plain('The storm is followed through your works once there is one: draw a swale or a pond.')];
+  if (stores.length === 0) {
+    const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
+    return [plain(`Give the ${missing} to follow the storm through your works.`)];
+  }
+  const nearest = stores.reduce((a, b) => ((b.freeboardM ?? 0) < (a.freeboardM ?? 0) ? b : a));
+  const name = nameOf(telling, nearest.id);
+  const left = nearest.freeboardM ?? 0;
+  const washed = derived.outlets.filter((o) => o.lining === 'washes').length;
+  const leaves = derived.exits.reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
+  return [
+    ...(left < 0
+      ? [alarm(`${name} is passed by ${q(-left, 'difference')}`)]
+      : [plain('Nothing is passed: least is left at '), strong(name), plain(', '), strong(q(left, 'difference'))]),
+    plain('. '),
+    ...(washed > 0
+      ? [alarm(`${washed === 1 ? 'One way out runs' : `${washed} ways out run`} faster than the ground there stands`), plain('. ')]
+      : []),
+    ...(leaves > 0
+      ? [plain('Water leaves the property at up to '), strong(q(leaves, 'flow')), plain('.')]
+      : [plain('Nothing leaves the property.')]),
   ];
 }
 
@@ -236,11 +283,12 @@ const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
   ground: tellGround,
   works: tellWorks,
   levels: tellLevels,
+  storm: tellStorm,
   pegs: tellPegs,
 };
 
 /** Stages whose figures depend on the ground. */
-const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels'];
+const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels', 'storm'];
 
 /** The sentence of a stage, in pieces. */
 export function verdict(

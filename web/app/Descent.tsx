@@ -79,6 +79,7 @@ const DONE: Readonly<Record<string, (p: Project) => boolean>> = {
   ground: (p) => p.ground !== null,
   works: (p) => p.options.some((o) => o.works.length > 0),
   levels: (p) => p.options.some((o) => o.works.length > 0),
+  storm: (p) => p.rain !== null && p.ground !== null && p.options.some((o) => o.works.length > 0),
   pegs: (p) => (p.survey?.heightOfCollimationM ?? null) !== null,
 };
 

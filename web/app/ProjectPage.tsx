@@ -69,8 +69,8 @@ export function ProjectPage(): ReactNode {
   const { id = '', stage = 'works' } = useParams();
   const openId = useApp((s) => s.history?.project.id);
   const hasSection = useLand((s) => s.shown !== null);
-  const { swale } = useChain();
-  const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === swale?.id && l.path.length > 1) ?? false);
+  const { host } = useChain();
+  const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === host?.id && l.path.length > 1) ?? false);
   const [missing, setMissing] = useState(false);
   useEffect(() => {
     if (openId === id) return;
@@ -90,8 +90,8 @@ export function ProjectPage(): ReactNode {
   const ui = STAGE_UI.find((s) => s.id === stage);
   if (missing) return <Navigate to="/projects" replace />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
-  // Room is kept only for what there is to show: without a swale there is no stack and no way of its water.
-  const hasStack = ui.hasStack && swale !== null;
+  // Room is kept only for what there is to show: without a work there is no stack and no way of its water.
+  const hasStack = ui.hasStack && host !== null;
   const hasStrip = (ui.id === 'works' && hasWay) || (ui.id === 'land' && hasSection);
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
   return (

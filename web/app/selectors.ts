@@ -3,7 +3,7 @@ import type { Derived } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import type { QuantityKind } from '#core/units';
 import { formatQuantity } from '#core/units';
-import type { LevelSill, Swale } from '#core/works';
+import { type LevelSill, type Swale, registry } from '#core/works';
 import { type AppState, useApp } from './store.ts';
 
 const NO_WORKS: readonly WorkBase[] = [];
@@ -25,14 +25,45 @@ export function useWorks(): readonly WorkBase[] {
 export const asSwale = (work: WorkBase | undefined): Swale | null => (work?.kind === 'swale' ? (work as Swale) : null);
 export const asSill = (work: WorkBase | undefined): LevelSill | null => (work?.kind === 'level-sill' ? (work as LevelSill) : null);
 
-/** The selected work's chain: the hosting swale and the sills it hosts. */
-export function useChain(): { readonly swale: Swale | null; readonly sills: readonly LevelSill[]; readonly selected: WorkBase | null } {
+/** What a work hangs on, where it hangs on one: a sill on its swale, a pipe between two stores on the first. */
+export const hostIdOf = (work: WorkBase | undefined): string | null => (work ? registry.bind(work).hostId : null);
+
+export interface Chain {
+  /** The work that stores water: the selected one, or the one it lets out. */
+  readonly host: WorkBase | null;
+  /** Everything that hangs on it. */
+  readonly guests: readonly WorkBase[];
+  /** Works whose water stands level with its own, with their guests. */
+  readonly joined: readonly WorkBase[];
+  /** All of them, the host first. */
+  readonly ids: readonly string[];
+  readonly swale: Swale | null;
+  readonly sills: readonly LevelSill[];
+  readonly selected: WorkBase | null;
+}
+
+/** Works that open into each other, by id. */
+const joinsOf = (work: WorkBase): string | undefined => asSwale(work)?.joins?.store;
+
+/** The selected work's chain: what stores the water, what lets it out, and what stands level with it. */
+export function useChain(): Chain {
   const works = useWorks();
   const selectedId = useApp((s) => s.selected);
   const selected = works.find((w) => w.id === selectedId);
-  const swale = asSwale(selected) ?? asSwale(works.find((w) => w.id === asSill(selected)?.host));
-  const sills = works.map((w) => asSill(w)).filter((w): w is LevelSill => w !== null && w.host === swale?.id);
-  return { swale, sills, selected: selected ?? null };
+  const host = works.find((w) => w.id === (hostIdOf(selected) ?? selected?.id)) ?? null;
+  const guestsOf = (id: string | undefined): WorkBase[] => works.filter((w) => id !== undefined && hostIdOf(w) === id);
+  const guests = guestsOf(host?.id);
+  const others = host ? works.filter((w) => w.id !== host.id && (joinsOf(w) === host.id || joinsOf(host) === w.id)) : [];
+  const joined = others.flatMap((w) => [w, ...guestsOf(w.id)]);
+  const sills = guests.map((w) => asSill(w)).filter((w): w is LevelSill => w !== null);
+  const ids = [...(host ? [host] : []), ...guests, ...joined].map((w) => w.id);
+  return { host, guests, joined, ids, swale: asSwale(host ?? undefined), sills, selected: selected ?? null };
+}
+
+/** Name of where water ends: a work, or out of what is known. */
+export function endName(works: readonly WorkBase[], to: string | undefined): string {
+  const name = works.find((w) => w.id === to)?.name;
+  return name ?? (to === 'property-edge' ? 'the property edge' : to === 'ground' ? 'the ground' : 'the edge of the terrain');
 }
 
 /** Formats in the unit system of the page. */

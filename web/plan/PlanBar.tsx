@@ -1,4 +1,4 @@
-import { Check, Eye, FlaskConical, MapPin, Minus, PencilLine, Plus, Route, SquareDashed, Waves, X } from 'lucide-react';
+import { Check, Eye, FlaskConical, MapPin, Minus, PencilLine, Plus, Route, Shapes, SquareDashed, Waves, X } from 'lucide-react';
 import { memo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -94,6 +94,9 @@ export const PlanBar = memo(function PlanBar({
               {TOOLS[t].name}
             </Button>
           ))}
+        {tool === null && canDraw && stage === 'works' && (
+          <ActionMenu label="Draw another work" icon={<Shapes size={16} aria-hidden />} choices={ofGroup('work')} onChoose={startTool} />
+        )}
         {tool === null &&
           stage === 'land' &&
           MENUS.filter((m) => (m.group === 'ask' ? terrain !== null : canDraw)).map(({ group, label, icon }) => (

@@ -19,6 +19,7 @@ const ROLES: Readonly<Record<string, string>> = {
   road: 'track',
   pool: 'pool',
   'flow-arrow': 'arrow',
+  septic: 'zone',
 };
 const roleOf = (kind: string): string => {
   const effect = seenKind(kind)?.effect;

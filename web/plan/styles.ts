@@ -130,7 +130,49 @@ const placeMark = (look: Look, p: Palette, shape: { points: number; colour: stri
     ...withText(label(look.label, p, { offsetY: 18 })),
   });
 
+/** A way out: a shape by its kind on paper, its level beside it. */
+const wayOut = (look: Look, p: Palette, shape: { points: number; angle: number; fill: string }): Style =>
+  new Style({
+    image: new RegularShape({
+      declutterMode: 'obstacle',
+      points: shape.points,
+      radius: look.isSelected === true ? 11 : 9,
+      angle: shape.angle,
+      fill: new Fill({ color: shape.fill }),
+      stroke: new Stroke({ color: p.ink, width: look.isSelected === true ? 2.8 : 1.8 }),
+    }),
+    ...withText(label(look.label, p, { offsetY: 19 })),
+  });
+
+/** A band to scale where it is wide enough on screen, else of least width, with an edge on either side. */
+const band = (look: Look, p: Palette, on: { resolution: number; fill: string; least: number }): Style[] => {
+  const width = Math.max(on.least, (look.width ?? 1) / on.resolution);
+  return [
+    ...(look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: width + 10 }) })] : []),
+    new Style({ stroke: new Stroke({ color: p.ink, width: width + 2.4, lineCap: 'butt' }) }),
+    new Style({
+      stroke: new Stroke({ color: on.fill, width, lineCap: 'butt' }),
+      zIndex: look.isSelected === true ? 8 : 0,
+      ...withText(label(look.label, p)),
+    }),
+  ];
+};
+
 const STYLES: Readonly<Record<string, StyleOf>> = {
+  water: (l, p) => [
+    new Style({
+      fill: new Fill({ color: rgba(p.water, 0.55) }),
+      stroke: new Stroke({ color: l.isSelected === true ? p.straw : p.deepWater, width: l.isSelected === true ? 4 : 1.6 }),
+    }),
+    // Its name stands in the water, before others where they crowd.
+    new Style({ zIndex: l.isSelected === true ? 9 : 1, ...withText(label(l.label, p, { offsetY: 0 })) }),
+  ],
+  'earth-wall': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 6 }),
+  crossing: (l, p, { resolution }) => band(l, p, { resolution, fill: p.paper, least: 7 }),
+  drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
+  spillway: (l, p) => [wayOut(l, p, { points: 3, angle: Math.PI, fill: p.paper })],
+  trench: (l, p) => [wayOut(l, p, { points: 4, angle: 0, fill: p.straw })],
+  pipe: (l, p) => [wayOut(l, p, { points: 12, angle: 0, fill: p.paper })],
   outline: (_l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: 1.8, lineDash: [14, 5, 2, 5] }) })],
   building: (l, p) => [
     new Style({ fill: new Fill({ color: p.ink }), stroke: new Stroke({ color: p.paper, width: 1.4 }), ...withText(label(l.label, p)) }),

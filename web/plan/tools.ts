@@ -5,12 +5,13 @@ import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
 import { addTest, addZone } from '../app/ground.ts';
+import { addCrossing, addDiversion, addPond, addPump } from './add-works.ts';
 import { addSwale } from './add-swale.ts';
 
 export interface Tool {
   readonly name: string;
   /** Where it is offered. */
-  readonly group: 'first' | 'draw' | 'seen' | 'ask';
+  readonly group: 'first' | 'work' | 'draw' | 'seen' | 'ask';
   readonly least: number;
   /** With this many points it finishes by itself. */
   readonly most?: number;
@@ -75,6 +76,36 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
     finish: (points) => void addSwale(points),
   },
+  pond: {
+    name: 'A pond behind a wall',
+    group: 'work',
+    least: 2,
+    hint: 'Draw the wall across the valley, well into both sides; double-click to end.',
+    finish: (points) => addPond({ wall: points }),
+  },
+  pit: { name: 'A dug pond', group: 'work', least: 3, hint: `${ROUND} It is dug inside.`, finish: (points) => addPond({ pit: points }) },
+  crossing: {
+    name: 'A crossing',
+    group: 'work',
+    least: 2,
+    hint: 'Draw the road across the water, double-click to end.',
+    finish: addCrossing,
+  },
+  diversion: {
+    name: 'A diversion drain',
+    group: 'work',
+    least: 2,
+    hint: 'Draw it from its upper to its lower end, nearly along the contour; double-click to end.',
+    finish: addDiversion,
+  },
+  pump: {
+    name: 'A pump from store to store',
+    group: 'work',
+    least: 2,
+    most: 2,
+    hint: 'Click the store it takes from, then the one it lifts to.',
+    finish: ([from, to]) => addPump(from, to),
+  },
   zone: { name: 'Draw a zone', group: 'first', least: 3, hint: `${ROUND} Its ground begins as the property’s.`, finish: addZone },
   'zone-again': {
     name: 'Draw the zone anew',
@@ -103,6 +134,15 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
   },
   building: drawn('building', 'Building', 'ring'),
   pool: drawn('pool', 'Pool', 'ring'),
+  septic: drawn('septic', 'Septic field', 'ring'),
+  well: {
+    name: 'Mark a well',
+    group: 'draw',
+    least: 1,
+    most: 1,
+    hint: 'Click where it is.',
+    finish: ([at]) => addFeature('well', 'Well', { at }),
+  },
   track: drawn('track', 'Track', 'line'),
   road: drawn('road', 'Road', 'line'),
   line: drawn('line', 'Row or old bank', 'line'),

@@ -6,6 +6,7 @@ import { LandSheet } from './land/LandSheet.tsx';
 import { LevelsSheet } from './levels/LevelsSheet.tsx';
 import { PegsSheet } from './pegs/PegsSheet.tsx';
 import { RainSheet } from './rain/RainSheet.tsx';
+import { StormSheet } from './storm/StormSheet.tsx';
 import { WorksSheet } from './works/WorksSheet.tsx';
 
 export interface StageUi {
@@ -23,5 +24,6 @@ export const STAGE_UI: readonly StageUi[] = [
   { id: 'ground', name: 'Ground', Sheet: GroundSheet, width: 460, hasStack: false },
   { id: 'works', name: 'Works', Sheet: WorksSheet, width: 332, hasStack: true },
   { id: 'levels', name: 'Levels', Sheet: LevelsSheet, width: 332, hasStack: true },
+  { id: 'storm', name: 'Storm', Sheet: StormSheet, width: 480, hasStack: false },
   { id: 'pegs', name: 'Pegs', Sheet: PegsSheet, width: 520, hasStack: false },
 ];

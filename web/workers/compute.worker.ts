@@ -5,6 +5,7 @@ import {
   Memo,
   type RainContext,
   askGround,
+  askNetwork,
   askLand,
   askRain,
   derive,
@@ -95,6 +96,7 @@ const compute: Compute = {
     return Promise.resolve(FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
   askRain: (name, project, args) => Promise.resolve(answer(() => askRain(name, project, { context: rainContext, args }))),
+  askNetwork: (name, project, args) => Promise.resolve(answer(() => askNetwork(name, project, { context, args }))),
   askGround: (name, project, args) => Promise.resolve(answer(() => askGround(name, project, { context, args }))),
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;

@@ -1,5 +1,5 @@
 // The one table of what the page asks of the compute worker.
-import type { DeriveResult, GroundQuestions, LandQuestions, RainQuestions } from '#core/derive';
+import type { DeriveResult, GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
 import type { Imported, InputFile } from '#core/formats';
 import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
@@ -40,5 +40,7 @@ export interface Compute {
   readonly askRain: (name: keyof RainQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   /** Any of the questions about ground and runoff, by name. */
   readonly askGround: (name: keyof GroundQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
+  /** Any of the questions about the works together, by name. */
+  readonly askNetwork: (name: keyof NetworkQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

@@ -33,7 +33,7 @@ const clogs: Rule<PipeFacts> = {
 
 const blocked: Rule<PipeFacts> = {
   id: 'pipe-outlet.blocked',
-  title: 'Found blocked',
+  title: 'Pipe found blocked',
   why: 'What is blocked now is more blocked in the storm.',
   unit: '%',
   kind: 'percent',

@@ -144,8 +144,8 @@ function flagsOf(
 /** Where water stands at a level: round the ground behind the wall, or the pit. */
 function ringsOf(pond: Pond, ground: BasinGround, levelM: number | null): Line[] {
   if (levelM === null) return [];
-  if (ground.window) return waterRings(ground, levelM);
-  return pond.pit ? [closed(pond.pit)] : [];
+  const pit = pond.pit && levelM > pond.levels.floorM ? [closed(pond.pit)] : [];
+  return [...waterRings(ground, levelM), ...pit];
 }
 
 function sectionOf({ pond, ground, basin }: Made, waterM: number | null): SectionShape {
@@ -211,7 +211,12 @@ function sectionOf({ pond, ground, basin }: Made, waterM: number | null): Sectio
     [span, level],
   ];
   const water = waterM === null || waterM <= base ? [] : [{ role: 'water' as const, points: edge(waterM) }];
-  return { title: 'Section at the highest place', parts: [...parts, ...water], levels: [{ name: 'crest', levelM: crestM }] };
+  const stands = waterM === null || waterM <= base ? [] : [{ name: 'water', levelM: waterM }];
+  return {
+    title: 'Section at the highest place',
+    parts: [...parts, ...water],
+    levels: [{ name: 'crest', levelM: crestM }, ...stands, { name: 'ground', levelM: base }],
+  };
 }
 
 function marksOf({ pond, ground }: Made): LevelMark[] {

@@ -90,13 +90,13 @@ let gesture = 0;
 
 /** All levels of the selected chain in true order, with the millimetres between neighbours; drag one, or use its arrow keys. */
 export function LevelStack(): ReactNode {
-  const { swale, sills } = useChain();
+  const { host, ids } = useChain();
   const { result, system } = useAppPick('result', 'system');
   const works = useWorks();
   const body = useRef<HTMLDivElement>(null);
-  const marks = stackOf(chainMarks(result, works, [swale?.id ?? '', ...sills.map((s) => s.id)]));
-  if (!swale || marks.length === 0) return null;
-  const floor = marks.find((m) => m.role === 'floor');
+  const marks = stackOf(chainMarks(result, works, ids));
+  if (!host || marks.length === 0) return null;
+  const floor = marks.filter((m) => m.role === 'floor').at(-1);
   const water = marks.find((m) => m.role === 'water');
   const perM = (): number => {
     const height = body.current?.clientHeight ?? 300;
@@ -167,7 +167,7 @@ export function LevelStack(): ReactNode {
                   'aria-valuemax': Math.ceil(mark.levelM + 5),
                 })}
           >
-            <b>{mark.name.replace(`${swale.name} `, '').replace(/^./, (c) => c.toUpperCase())}</b>
+            <b>{mark.name.replace(`${host.name} `, '').replace(/^./, (c) => c.toUpperCase())}</b>
             <span>{formatNumber(mark.levelM, 'level', system)}</span>
           </Mark>
         ))}

@@ -15,27 +15,36 @@ const ABOUT_LEVELS = [
   'sill.above-floor',
   'sill.on-fill',
   'sill.out-of-level',
+  'pond.freeboard',
+  'pond.way-out',
+  'pond.ends',
+  'swale.fuse',
+  'swale.mouth-freeboard',
+  'stone-trench.levels',
+  'crossing.pipe-top',
+  'crossing.road-freeboard',
+  'network.spill-order',
+  'network.bank-before-wall',
 ];
 
 /** The levels of the selected chain as numbers to type, highest first. */
 export function LevelsSheet(): ReactNode {
-  const { swale, sills } = useChain();
+  const { host, ids } = useChain();
   const result = useApp((s) => s.result);
   const works = useWorks();
   const derived = useDerived();
   const format = useFormat();
-  if (!swale)
+  if (!host)
     return (
       <>
         <SheetTitle>Levels</SheetTitle>
         <ChooseWork />
       </>
     );
-  const ids = [swale.id, ...sills.map((s) => s.id)];
   const marks = chainMarks(result, works, ids);
   return (
     <>
-      <SheetTitle>Levels of {swale.name}</SheetTitle>
+      <SheetTitle>Levels of {host.name}</SheetTitle>
       <Muted>Highest first. Each decides who spills, and when: typing one moves it alone.</Muted>
       <ChooseWork />
       <Part title="Levels">

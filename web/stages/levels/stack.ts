@@ -21,6 +21,9 @@ export function currentLevel(works: readonly WorkBase[], mark: LevelMark): numbe
   return typeof value === 'number' ? value : mark.levelM;
 }
 
+/** Water of joined stores this near together is told once [m]. */
+const SAME_WATER_M = 0.02;
+
 /** Marks of a chain, highest first, with the storm's water level. */
 export function chainMarks(result: DeriveResult | null, works: readonly WorkBase[], ids: readonly string[]): LevelMark[] {
   const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work)).map((m) => ({ ...m, levelM: currentLevel(works, m) }));
@@ -34,7 +37,9 @@ export function chainMarks(result: DeriveResult | null, works: readonly WorkBase
       levelM: s.peakLevelM ?? 0,
       path: null,
     }));
-  return [...marks, ...water].sort((a, b) => b.levelM - a.levelM);
+  // Joined stores stand level: one mark tells of both.
+  const apart = water.filter((w, k) => water.findIndex((other) => Math.abs(other.levelM - w.levelM) < SAME_WATER_M) === k);
+  return [...marks, ...apart].sort((a, b) => b.levelM - a.levelM);
 }
 
 /** True vertical order; distances true in part, evened out so that millimetres stay legible beside metres. */

@@ -1,25 +1,25 @@
 import type { ReactNode } from 'react';
 import { formatQuantity } from '#core/units';
 import { useApp } from '../../app/store.ts';
-import { useChain, useDerived, useWorks } from '../../app/selectors.ts';
+import { endName, useChain, useDerived, useWorks } from '../../app/selectors.ts';
 import { type SectionPoint, SectionStrip } from '../../kit/index.ts';
 
 /** Where the selected swale's overflow goes: the ground down its path, with levels and distance. */
 export function LongSection(): ReactNode {
-  const { swale } = useChain();
+  const { host } = useChain();
   const derived = useDerived();
   const works = useWorks();
   const system = useApp((s) => s.system);
-  const links = derived?.links.filter((l) => l.from === swale?.id && l.path.length > 1) ?? [];
+  const links = derived?.links.filter((l) => l.from === host?.id && l.path.length > 1) ?? [];
   const link = [...links].sort((a, b) => b.volumeM3 - a.volumeM3)[0];
-  if (!swale || !link) return null;
+  if (!host || !link) return null;
   const points: SectionPoint[] = [];
   link.path.forEach(([x, y, levelM], i) => {
     const [px, py] = link.path[Math.max(0, i - 1)];
     points.push({ atM: (points[i - 1]?.atM ?? 0) + Math.hypot(x - px, y - py), levelM });
   });
   const fall = points[0].levelM - points[points.length - 1].levelM;
-  const ends = works.find((w) => w.id === link.to)?.name ?? (link.to === 'property-edge' ? 'property edge' : 'edge of the terrain');
-  const title = `Where the water goes: ${swale.name} to ${ends}, ${formatQuantity(link.lengthM, 'length', system)}, falls ${formatQuantity(fall, 'length', system)}`;
+  const ends = endName(works, link.to);
+  const title = `Where the water goes: ${host.name} to ${ends}, ${formatQuantity(link.lengthM, 'length', system)}, falls ${formatQuantity(fall, 'length', system)}`;
   return <SectionStrip title={title} points={points} endText={link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry'} />;
 }

@@ -1,6 +1,6 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { asSill, checksOf, figureOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { asSill, checksOf, endName, figureOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
 import { Button, CheckItem, Fact, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
@@ -19,7 +19,7 @@ export function SillSheet({ id }: { readonly id: string }): ReactNode {
   const link = derived?.links.find((l) => l.outlet === id);
   const needed = figureOf(figures, 'neededLengthM');
   const fit = needed === null ? null : Math.ceil(needed * 10) / 10;
-  const to = works.find((w) => w.id === link?.to)?.name ?? (link?.to === 'property-edge' ? 'the property edge' : 'the edge of the terrain');
+  const to = endName(works, link?.to);
   const asFound = sill.asFound;
   return (
     <>
@@ -55,7 +55,13 @@ export function SillSheet({ id }: { readonly id: string }): ReactNode {
           min={0.2}
           onChange={(v) => dispatch(change(id, { 'dimensions.crestWidthM': v }))}
         />
-        <Quantity label="Place along the swale" value={sill.atM} kind="length" min={0} onChange={(v) => dispatch(change(id, { atM: v }))} />
+        <Quantity
+          label={host?.kind === 'swale' || !host ? 'Place along the swale' : `Place along ${host.name}`}
+          value={sill.atM}
+          kind="length"
+          min={0}
+          onChange={(v) => dispatch(change(id, { atM: v }))}
+        />
         {fit !== null && fit !== sill.dimensions.lengthM && (
           <Inline>
             <Button look="strong" onPress={() => dispatch(change(id, { 'dimensions.lengthM': fit }))}>

@@ -1,14 +1,15 @@
-import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
-import { asSwale, checksOf, figureOf, newId, useChain, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
-import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, Choose, Fact, Figures, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { asSwale, checksOf, figureOf, useChain, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { dispatch } from '../../app/store.ts';
+import { CheckItem, Choose, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
+import { WaysOut } from '../shared/WaysOut.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change, firstSill, withBankAbove, withDepth } from '../levels.ts';
+import { JoinPart } from './JoinPart.tsx';
 import { LowPlaces } from './LowPlaces.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
 import { StormChart } from './StormChart.tsx';
@@ -24,25 +25,6 @@ const SHAPE: readonly { readonly key: keyof Swale['dimensions']; readonly label:
   { key: 'bankTopM', label: 'Bank top width', kind: 'length' },
   { key: 'bankSlopeHV', label: 'Bank sides, out : up', kind: 'number' },
 ];
-
-function addSill(swale: Swale, levelM: number, count: number): void {
-  const id = newId('sill');
-  const added = dispatch({
-    type: 'works.add',
-    payload: {
-      works: [
-        {
-          id,
-          kind: 'level-sill',
-          name: count === 0 ? `${swale.name} sill` : `${swale.name} sill ${count + 1}`,
-          status: 'planned',
-          ...{ host: swale.id, atM: 10, levels: { sillM: Math.round(levelM * 1000) / 1000 }, dimensions: { lengthM: 4, crestWidthM: 1 } },
-        },
-      ],
-    },
-  });
-  if (added) select(id);
-}
 
 function Storm({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
@@ -136,27 +118,8 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
         <Fact label="Bank" value={format(figureOf(figures, 'bankM3'), 'volume')} />
         <Fact label="Crest that uses all the cut" value={format(figureOf(figures, 'balancedCrestM'), 'level')} />
       </Part>
-      <Part
-        title="Sills"
-        action={
-          <Button
-            look="quiet"
-            onPress={() => addSill(swale, sill ? sill.levels.sillM + 0.1 : (lip ?? swale.levels.floorM + 0.3), sills.length)}
-          >
-            <Plus size={15} aria-hidden />
-            Add a sill
-          </Button>
-        }
-      >
-        {sills.map((s) => (
-          <Row key={s.id}>
-            <Button look="quiet" aria-label={`Open ${s.name}`} onPress={() => select(s.id)}>
-              {s.name}
-            </Button>
-            <Figures>{format(s.levels.sillM, 'level')}</Figures>
-          </Row>
-        ))}
-      </Part>
+      <WaysOut host={swale} />
+      <JoinPart swale={swale} />
       <LowPlaces swale={swale} />
       <Part title="In this storm">
         <Storm id={id} />

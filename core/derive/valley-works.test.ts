@@ -1,14 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { Host, Outlet } from '../../contract/index.ts';
-import type { Grid } from '../../terrain/index.ts';
-import { POND, POND_SILL, TRENCH, WALL, valleyAt } from '../../testing/valley.ts';
-import { BACKUP } from '../../testing/valley.ts';
-import { backwater, trapezoid } from '../../hydraulics/index.ts';
-import { basinOf, measureBasin, storeOf, waterAt, wallEarth } from '../basin/index.ts';
-import { cutLaw } from '../cut-spillway/index.ts';
-import { trenchLaw } from '../stone-trench/index.ts';
-import { mouthFlow } from '../swale/index.ts';
+import type { Host, Outlet } from '../contract/index.ts';
+import type { Grid } from '../terrain/index.ts';
+import { POND, POND_SILL, TRENCH, WALL, valleyAt } from '../testing/valley.ts';
+import { BACKUP } from '../testing/valley.ts';
+import { backwater, trapezoid } from '../hydraulics/index.ts';
+import { basinOf, measureBasin, storeOf, waterAt, wallEarth } from '../works/basin/index.ts';
+import { cutLaw } from '../works/cut-spillway/index.ts';
+import { trenchLaw } from '../works/stone-trench/index.ts';
+import { mouthFlow } from '../works/swale/index.ts';
 import {
   CREST_WIDTH,
   PIT_VOLUME,
@@ -20,7 +20,7 @@ import {
   leastTopWidth,
   newPond,
   pond,
-} from './index.ts';
+} from '../works/pond/index.ts';
 
 const FT = 0.3048;
 

@@ -1,0 +1,97 @@
+import { describe, expect, it } from '@jest/globals';
+import { type Bench, Visitor } from './driver.ts';
+import { serious } from './views.ts';
+
+const WORKS = '/p/sallow-rise/works';
+const [W, S] = [431000, 4612000];
+const here = (x: number, y: number): readonly [number, number] => [W + x, S + y];
+const TABS = ['What if', 'What goes first', 'What storm was that'];
+
+export function network(open: () => Bench): void {
+  describe('ponds and the network', () => {
+    it('a pond drawn across the valley has a sill; a swale opens into it, a second way out stands higher, and undo takes each back', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.menu('Draw another work', 'A pond behind a wall');
+      await v.draw([here(290, 318), here(355, 312), here(424, 318)]);
+      await v.reads('aside', /Pond sill|Ways out, lowest first/);
+      await v.verdict(/Pond 2/);
+      const project = await v.kept();
+      const pond = project.options[0].works.find((w) => w.name === 'Pond 2') as { id: string; levels: { crestM: number } } | undefined;
+      expect(pond).toBeDefined();
+      expect(project.options[0].works.some((w) => (w as { host?: string }).host === pond?.id && w.kind === 'level-sill')).toBe(true);
+      await v.press('Add a way out');
+      await v.page.locator('::-p-aria([name="Cut spillway"][role="menuitem"])').click();
+      await v.reads('aside', /Cut spillway\s+of/);
+      const [second] = (await v.kept()).options[0].works.filter(
+        (w) => w.kind === 'cut-spillway' && (w as { host?: string }).host === pond?.id,
+      ) as { levels?: { sillM: number } }[];
+      const [first] = (await v.kept()).options[0].works.filter(
+        (w) => w.kind === 'level-sill' && (w as { host?: string }).host === pond?.id,
+      ) as { levels?: { sillM: number } }[];
+      expect((second.levels?.sillM ?? 0) - (first.levels?.sillM ?? 0)).toBeGreaterThanOrEqual(0.05 - 1e-9);
+      await v.press('Undo');
+      await v.press('Undo');
+      expect((await v.kept()).options[0].works.some((w) => w.name === 'Pond 2')).toBe(false);
+    }, 90000);
+    it('a crossing is drawn, and its pipe blocked as a case: what is left falls', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.menu('Draw another work', 'A crossing');
+      await v.draw([here(318, 150), here(345, 150), here(380, 150)]);
+      await v.reads('aside', /Length of each pipe/);
+      await v.stage('Storm');
+      await v.press('What if', 'tab');
+      const before = await v.reads('aside', /As designed[\s\S]*A fifth more rain/);
+      expect(before).toMatch(/Valley track blocked/);
+      await v.press('A case of your own');
+      await v.type('Crossing 2 blocked', '100');
+      await v.reads('aside', /Case 8\s+[\d,over ]/);
+      const kept = (await v.kept()) as unknown as { cases: { name: string; blockedPercent?: Record<string, number> }[] };
+      expect(Object.values(kept.cases.find((c) => c.name === 'Case 8')?.blockedPercent ?? {})).toEqual([100]);
+    }, 90000);
+    it('the wrong order of failure is told in millimetres, and mended by typing a level', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/storm');
+      await v.press('What goes first', 'tab');
+      const wrong = await v.reads(
+        'aside',
+        /Gate pond: crest of the wall is passed before Back-up swale: fuse in the bank: lower .* by (\d+)\smm/,
+      );
+      const mm = Number(/fuse in the bank by (\d+)\smm/.exec(wrong)?.[1]);
+      expect(mm).toBeGreaterThan(20);
+      await v.press('Open Back-up swale: fuse in the bank');
+      await v.stage('Works');
+      await v.reads('aside', /Fuse crest level/);
+      await v.type('Fuse crest level', (108.95 - mm / 1000).toFixed(3));
+      await v.stage('Storm');
+      await v.press('What goes first', 'tab');
+      await v.reads('aside', /As the storm is raised/);
+      await v.page.waitForFunction(
+        () => !/Gate pond: crest of the wall is passed before/.test(document.querySelector('aside')?.textContent ?? ''),
+        { timeout: 20000 },
+      );
+    }, 90000);
+    it('a debris mark tells its storm; one under the floor is refused in words', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/storm');
+      await v.press('What storm was that', 'tab');
+      await v.choose('Found at', 'Gate pond');
+      await v.reads('aside', /About a 1 in (19|20|21)\syr storm left it, between/);
+      await v.type('Level of the mark', '100');
+      await v.reads('aside', /under the floor of Gate pond/);
+    }, 90000);
+    it.each(['Gate pond', 'Old pipe', 'Emergency sill', 'Back-up swale', 'Valley track'])(
+      'axe finds nothing serious on the sheet of %s',
+      async (work) => {
+        const v = await Visitor.arrive(open(), WORKS);
+        await v.choose('Work', work);
+        await v.reads('aside', /Checks/);
+        expect(await serious(v)).toEqual([]);
+      },
+    );
+    it('axe finds nothing serious on any part of Storm', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/storm');
+      for (const tab of TABS) {
+        await v.press(tab, 'tab');
+        expect(await serious(v)).toEqual([]);
+      }
+    }, 90000);
+  });
+}

@@ -1,0 +1,79 @@
+import type { ReactNode } from 'react';
+import { endName, useDerived, useFormat, useWorks } from '../../app/selectors.ts';
+import { Muted, Part, Table } from '../../kit/index.ts';
+
+const hour = (seconds: number, format: (v: number, kind: 'hours') => string): string => format(seconds / 3600, 'hours');
+
+/** Ways out a work makes by itself, in words. */
+const OWN_WAYS: Readonly<Record<string, string>> = {
+  pipe: 'pipe',
+  road: 'over the road',
+  mouth: 'mouth',
+  end: 'end',
+  bank: 'bank',
+  crest: 'crest',
+  fuse: 'fuse',
+  round: 'round the wall',
+};
+
+function wayName(work: string, outlet: string): string {
+  const way = outlet.split('#')[1] as string | undefined;
+  return way === undefined ? work : `${work}: ${OWN_WAYS[way] ?? (way.startsWith('low') ? 'low bank' : way)}`;
+}
+
+/** What the storm does to every store, way out and exit. */
+export function StoresPart(): ReactNode {
+  const derived = useDerived();
+  const works = useWorks();
+  const format = useFormat();
+  if (!derived || derived.stores.every((s) => s.peakLevelM === null)) {
+    return <Muted>Draw a work and give rain and ground: then the storm is followed through all of them.</Muted>;
+  }
+  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+  const ran = derived.outlets.filter((o) => o.peakM3s > 0);
+  return (
+    <>
+      <Part title="Every store, in the order water meets them">
+        <Table
+          caption="Every store in the storm"
+          head={['', 'highest', 'left', 'spills at', 'for', 'peak out']}
+          rows={derived.stores.map((s) => [
+            nameOf(s.id),
+            format(s.peakLevelM, 'level'),
+            s.freeboardM !== null && s.freeboardM < 0 ? `OVER ${format(-s.freeboardM, 'difference')}` : format(s.freeboardM, 'difference'),
+            s.firstSpillS === null ? 'dry' : hour(s.firstSpillS, format),
+            s.firstSpillS === null ? '–' : format(s.spillsH, 'hours'),
+            format(s.peakOutM3s, 'flow'),
+          ])}
+        />
+      </Part>
+      <Part title="Every way that ran">
+        <Table
+          caption="Every way out in the storm"
+          head={['', 'peak', 'speed', 'stands', 'to']}
+          rows={ran.map((o) => [
+            wayName(nameOf(o.work), o.id),
+            format(o.peakM3s, 'flow'),
+            format(o.velocityMs, 'velocity'),
+            o.lining === 'unknown' ? '–' : o.lining === 'stands' ? 'yes' : 'NO',
+            endName(works, derived.links.find((l) => l.outlet === o.id)?.to),
+          ])}
+        />
+      </Part>
+      {derived.exits.length > 0 && (
+        <Part title="Where water leaves">
+          <Table
+            caption="Peaks at the exits, with and without the works"
+            head={['', 'without', 'with', 'volume with']}
+            rows={derived.exits.map((e, k) => [
+              e.isPlace ? `Exit ${k + 1}` : 'Here and there',
+              format(e.without.peakM3s, 'flow'),
+              format(e.with.peakM3s, 'flow'),
+              format(e.with.volumeM3, 'volume'),
+            ])}
+          />
+        </Part>
+      )}
+    </>
+  );
+}

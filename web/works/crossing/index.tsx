@@ -1,0 +1,82 @@
+import LineString from 'ol/geom/LineString.js';
+import Polygon from 'ol/geom/Polygon.js';
+import type { ReactNode } from 'react';
+import type { Crossing } from '#core/works';
+import { useDerived, useWorks } from '../../app/selectors.ts';
+import { dispatch } from '../../app/store.ts';
+import { ChooseRow, Muted, Part } from '../../kit/index.ts';
+import type { PlanItem } from '../../plan/types.ts';
+import { change } from '../levels.ts';
+import { WaysOut } from '../shared/WaysOut.tsx';
+import { WorkSheet } from '../shared/WorkSheet.tsx';
+import type { WorkUi } from '../types.ts';
+
+/** Which two stores its pipes join, where they join any. */
+function Between({ crossing }: { readonly crossing: Crossing }): ReactNode {
+  const works = useWorks();
+  const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== crossing.id);
+  const choices = [
+    { id: 'none', name: 'nothing: its bank holds water of its own' },
+    ...stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id })),
+  ];
+  const set = (a: string, b: string): void => {
+    if (a !== 'none' && b !== 'none' && a !== b) dispatch(change(crossing.id, { joins: [a, b] }));
+    else if (a === 'none' || b === 'none') dispatch(change(crossing.id, { joins: null }));
+  };
+  const [a, b] = crossing.joins ?? ['none', 'none'];
+  const other = stores.find((s) => s.id !== a)?.id ?? 'none';
+  return (
+    <Part title="Its pipes join">
+      <ChooseRow
+        label="One side"
+        value={a}
+        choices={choices}
+        onChange={(v) => set(v, b === 'none' ? (stores.find((s) => s.id !== v)?.id ?? 'none') : b)}
+      />
+      {crossing.joins && (
+        <ChooseRow label="The other side" value={b} choices={choices} onChange={(v) => set(a === 'none' ? other : a, v)} />
+      )}
+      {crossing.joins && <Muted>Water runs both ways through them, by the levels on both sides.</Muted>}
+    </Part>
+  );
+}
+
+function CrossingSheet({ id }: { readonly id: string }): ReactNode {
+  const crossing = useWorks().find((w) => w.id === id) as Crossing | undefined;
+  if (!crossing) return null;
+  const noPipe =
+    crossing.dimensions.barrels === 0
+      ? ['levels.inletM', 'levels.outletM', 'dimensions.diameterM', 'dimensions.overhangM', 'roughness', 'blockedPercent', 'inlet']
+      : [];
+  return (
+    <WorkSheet id={id} hides={[...(crossing.form === 'culvert' ? ['levels.dipM', 'dimensions.dipLengthM'] : []), ...noPipe]}>
+      <Between crossing={crossing} />
+      {!crossing.joins && <WaysOut host={crossing} />}
+    </WorkSheet>
+  );
+}
+
+export const crossingUi: WorkUi = {
+  kind: 'crossing',
+  Sheet: CrossingSheet,
+  drag: () => null,
+  planItems: (work, { result, selected }) => {
+    const crossing = work as Crossing;
+    const look = { role: 'crossing', label: crossing.name, isSelected: crossing.id === selected, width: crossing.dimensions.roadWidthM };
+    const water = (result?.view.rings[crossing.id] ?? []).map((ring, k): PlanItem => ({
+      id: `water:${crossing.id}:${k}`,
+      version: JSON.stringify([ring.length, ring[0], ring[ring.length >> 1]]),
+      geometry: new Polygon([ring.map(([x, y]) => [x, y])]),
+      look: { role: 'water' },
+    }));
+    return [
+      ...water,
+      {
+        id: crossing.id,
+        version: JSON.stringify([crossing.line, look]),
+        geometry: new LineString(crossing.line.map(([x, y]) => [x, y])),
+        look,
+      },
+    ];
+  },
+};
