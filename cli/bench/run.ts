@@ -3,9 +3,11 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import { Memo, derive } from '#core/derive';
+import { Memo, derive, failureOrder } from '#core/derive';
 import { openProjectFile } from '#core/formats';
 import { rasterise, triangulate } from '#core/geometry';
+import { culvertLaw, grassedSillLaw } from '#core/hydraulics';
+import { type RoutedStore, route } from '#core/network';
 import { type Project, gridFromBytes } from '#core/project';
 import {
   contourLines,
@@ -181,35 +183,79 @@ function bandsInWorker(): Promise<{ samples: number; steps: number; seconds: Rec
   return inWorker('./bands-worker.ts', null);
 }
 
-/** Derived computation after a change of the demo swale's depth: median and worst of 60 edits [ms]. */
-function editOfDepth(): { medianMs: number; worstMs: number } {
+interface Demo {
+  readonly project: Project;
+  readonly context: { readonly registry: typeof registry; readonly grids: () => Grid; readonly memo: Memo };
+}
+
+/** The demo holding with its ground worked out. */
+function demo(): Demo {
   const { json, assets } = openProjectFile(
     'demo.outlet',
     new Uint8Array(readFileSync(fileURLToPath(new URL('../../demo/demo.outlet', import.meta.url)))),
   );
-  let project = json as Project;
+  const project = json as Project;
   const [bytes] = [...assets.values()];
   const grid = gridFromBytes(bytes);
-  const memo = new Memo();
-  const context = { registry, grids: () => grid, memo };
+  const context = { registry, grids: () => grid, memo: new Memo() };
   derive(project, context);
+  return { project, context };
+}
+
+type Levels = Readonly<Record<string, number>>;
+
+/** Derived computation after a change of one level of works of the demo: median and worst of 60 edits, and answers a second [ms]. */
+function editOf(kind: string, level: string): { medianMs: number; worstMs: number; perSecond: number } {
+  const { project: first, context } = demo();
+  let project = first;
   const times: number[] = [];
   for (let k = 0; k < 60; k++) {
-    const works = project.options[0].works.map((w) =>
-      w.kind === 'swale'
-        ? {
-            ...w,
-            levels: {
-              ...(w as unknown as { levels: { floorM: number } }).levels,
-              floorM: (w as unknown as { levels: { floorM: number } }).levels.floorM - 0.001,
-            },
-          }
-        : w,
-    );
+    const works = project.options[0].works.map((w) => {
+      const { levels } = w as unknown as { readonly levels: Levels };
+      return w.kind === kind ? { ...w, levels: { ...levels, [level]: levels[level] - 0.001 } } : w;
+    });
     project = { ...project, options: [{ ...project.options[0], works }] };
     times.push(1000 * timed(() => derive(project, context)));
   }
-  return { medianMs: median(times), worstMs: Math.max(...times) };
+  return { medianMs: median(times), worstMs: Math.max(...times), perSecond: 1000 / median(times) };
+}
+
+/** Order of failure of the demo [s]. */
+function orderOfFailure(): number {
+  const { project, context } = demo();
+  return median([1, 2, 3].map(() => timed(() => failureOrder(project, context))));
+}
+
+/** Routing of 200 stores over a day at one minute, some of them joined by a pipe [ms]. */
+function routing(joined: boolean): number {
+  const steps = 1440;
+  const inflow = Array.from({ length: steps }, (_, i) => 0.05 * Math.exp(-(((i - 700) / 60) ** 2)) + 0.0005);
+  const pipe = culvertLaw({
+    barrels: 1,
+    diameterM: 0.5,
+    lengthM: 10,
+    slope: 0,
+    n: 0.013,
+    inlet: 'corrugated-projecting',
+    inletM: 0.2,
+    outletM: 0.2,
+  });
+  const stores = Array.from({ length: 200 }, (_, k): RoutedStore => {
+    const levelM = Float64Array.from({ length: 49 }, (__, i) => i / 24);
+    const next = k % 10 === 9 ? 'ground' : `s${k + 1}`;
+    const isJoined = joined && k % 5 === 0;
+    return {
+      id: `s${k}`,
+      stage: { levelM, volumeM3: levelM.map((h) => (200 + k) * h), wettedM2: levelM.map(() => 200 + k) },
+      inflow,
+      outlets: [
+        { id: `o${k}`, to: next, lagS: 130, flowAt: grassedSillLaw({ lengthM: 6, levelM: 0.5 }) },
+        { id: `b${k}`, to: 'ground', lagS: 0, flowAt: grassedSillLaw({ lengthM: 100, levelM: 1 }) },
+        ...(isJoined ? [{ id: `j${k}`, to: `s${k + 1}`, lagS: 0, flowAt: pipe, isJoint: true }] : []),
+      ],
+    };
+  });
+  return 1000 * median(Array.from({ length: 7 }, () => timed(() => route({ stores, stepS: 60, steps }))));
 }
 
 /** All figures of the benchmark. */
@@ -223,6 +269,9 @@ export async function runBench(): Promise<unknown> {
     fileToContoursInWorker: await fileChain(1000),
     gaugeOf50YearsInWorker: await gaugeInWorker(),
     bandsInWorker: await bandsInWorker(),
-    editOfDepth: editOfDepth(),
+    editOfDepth: editOf('swale', 'floorM'),
+    draggedSill: editOf('level-sill', 'sillM'),
+    orderOfFailureS: orderOfFailure(),
+    routing200StoresMs: { apart: routing(false), someJoined: routing(true) },
   };
 }

@@ -17,7 +17,11 @@ export function JoinPart({ swale }: { readonly swale: Swale }): ReactNode {
   );
   const { joins, fuse, line, levels } = swale;
   if (stores.length === 0 && !joins && !fuse) return null;
-  const names = stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id }));
+  // Ponds first: a swale that opens into another swale is the exception.
+  const kindOf = (id: string): string => works.find((w) => w.id === id)?.kind ?? '';
+  const names = [...stores]
+    .sort((a, b) => Number(kindOf(b.id) === 'pond') - Number(kindOf(a.id) === 'pond'))
+    .map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id }));
   const set = (values: Readonly<Record<string, unknown>>): boolean => dispatch(change(swale.id, values));
   const length = lineLength(line);
   return (
