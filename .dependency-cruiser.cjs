@@ -46,7 +46,10 @@ module.exports = {
       severity: 'error',
       // basin is no technique: it is what ponds and crossings share.
       from: { path: '^core/works/([^/]+)/' },
-      to: { path: '^core/works/[^/]+/', pathNot: ['^core/works/$1/', '^core/works/basin/', '^core/works/swale/[.][.]', '^core/works/level-sill/model[.]ts$'] },
+      to: {
+        path: '^core/works/[^/]+/',
+        pathNot: ['^core/works/$1/', '^core/works/basin/', '^core/works/swale/[.][.]', '^core/works/level-sill/model[.]ts$'],
+      },
     },
     {
       name: 'entry-through-the-index',

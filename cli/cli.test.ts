@@ -1,6 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { UserError } from '#core/project';
 import { planeProject } from '../core/testing/projects.ts';
@@ -196,5 +197,30 @@ describe('the command line', () => {
     expect(await refusal('derive', path('nothing.json'))).toBe('file.missing@');
     expect(await refusal('derive', project, '--option', 'zz')).toBe('option.missing@option');
     expect(await refusal('derive', project, '--colour', 'red')).toBe('cli.option@');
+  });
+});
+
+describe('the works together', () => {
+  const demo = fileURLToPath(new URL('../demo/demo.outlet', import.meta.url));
+  it('derive --case gives the case, and refuses one that is not there', async () => {
+    type Out = { stores: { id: string; freeboardM: number }[] };
+    const left = (d: Out): number => d.stores.find((s) => s.id === 'pond')?.freeboardM ?? NaN;
+    expect(left(await run<Out>('derive', demo, '--case', 'blocked-old-pipe'))).toBeLessThan(left(await run<Out>('derive', demo)));
+    expect(await refusal('derive', demo, '--case', 'nope')).toBe('case.missing@case');
+  });
+  it('failure-order lists every way out and crest of the demo, and what is wrong in it', async () => {
+    const told = await run<{ steps: { outlet: string }[]; wrong: { first: string; before: string; byM: number }[] }>('failure-order', demo);
+    expect(told.steps.map((s) => s.outlet)).toEqual(
+      expect.arrayContaining(['old-pipe', 'far-sill', 'emergency', 'back-up#fuse', 'pond#crest', 'ford#pipe']),
+    );
+    const found = told.wrong.find((w) => w.first === 'pond#crest' && w.before === 'back-up#fuse');
+    expect(found?.byM).toBeGreaterThan(0.02);
+    expect(found?.byM).toBeLessThan(0.3);
+  });
+  it('network asks any question by name, and refuses what it does not know', async () => {
+    const mark = await run<{ answer: { years: number | null } }>('network', demo, 'whichStorm', '{"store":"pond","levelM":108.4}');
+    expect(mark.answer.years).toBeGreaterThan(20);
+    expect(await refusal('network', demo, 'whichStorm', '{"store":"barn","levelM":108.4}')).toBe('network.store@');
+    expect(await refusal('network', demo, 'weather')).toBe('question.unknown@');
   });
 });

@@ -20,11 +20,6 @@ async function shot(name, path, act) {
 
 const P = '/p/sallow-rise';
 await shot('works', `${P}/works`);
-await shot('storm-in-works', `${P}/works`, () =>
-  page.$eval('aside', (e) => {
-    e.scrollTop = 1130;
-  }),
-);
 await shot('land', `${P}/land`);
 const W = 431000;
 const S = 4612000;
@@ -69,20 +64,10 @@ await shot('land-slope', `${P}/land`, async () => {
   await page.mouse.move(strip.x, strip.y, { steps: 3 });
 });
 await page.locator('button[aria-label="Hide this layer"]').click();
-await shot('land-wall', `${P}/land`, async () => {
-  await take('Ask the land', 'What would a wall hold?');
-  await clickAt([250, 200]);
-  await clickAt([430, 200], 2);
-  await wait(1500);
-});
 await shot('rain', `${P}/rain`);
 await shot('rain-gauge', `${P}/rain`, async () => {
   await page.locator('[role="tab"]::-p-text(Gauge)').click();
   await wait(2500);
-});
-await shot('rain-seasons', `${P}/rain`, async () => {
-  await page.locator('[role="tab"]::-p-text(Seasons)').click();
-  await wait(1200);
 });
 await shot('ground', `${P}/ground`, async () => {
   await page.locator('[role="tab"]::-p-text(Rain on it)').click();
@@ -99,6 +84,19 @@ await shot('ground-test', `${P}/ground`, async () => {
 await shot('levels', `${P}/levels`);
 await shot('sill', `${P}/works`, () => page.locator('::-p-aria([name="Open Orchard swale sill"])').click());
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());
+await shot('pond', `${P}/works`, async () => {
+  await page.locator('aside button[aria-haspopup="listbox"]').click();
+  await page.locator('::-p-aria([name="Gate pond"][role="option"])').click();
+  await wait(1200);
+});
+await shot('storm-cases', `${P}/storm`, async () => {
+  await page.locator('[role="tab"]::-p-text(What if)').click();
+  await wait(4000);
+});
+await shot('storm-order', `${P}/storm`, async () => {
+  await page.locator('[role="tab"]::-p-text(What goes first)').click();
+  await wait(5000);
+});
 await shot('start', '/start');
 await shot('pegs', `${P}/pegs`, async () => {
   const field = await page.waitForSelector('::-p-aria([name="Height of collimation"][role="textbox"])');

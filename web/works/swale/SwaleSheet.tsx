@@ -6,6 +6,7 @@ import { dispatch } from '../../app/store.ts';
 import { CheckItem, Choose, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
+import { StoreFacts } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change, firstSill, withBankAbove, withDepth } from '../levels.ts';
@@ -31,23 +32,17 @@ function Storm({ id }: { readonly id: string }): ReactNode {
   const format = useFormat();
   const store = derived?.stores.find((s) => s.id === id);
   const runoff = derived?.runoff.find((r) => r.of === id);
-  const catchment = derived?.catchments.find((c) => c.of === id);
-  if (!store) return null;
-  if (store.inM3 === null || !runoff)
-    return <Muted>It holds {format(store.heldM3, 'volume')}. Give rain and ground to see what the storm brings.</Muted>;
   return (
     <>
-      <Fact label="Its own catchment" value={format(catchment?.areaM2, 'land')} />
-      <Fact label="Runs on, with what spills from above" value={format(store.inM3, 'volume')} />
-      <Fact label="Held below the lowest way out" value={format(store.heldM3, 'volume')} />
-      <Fact label="Spills" value={format(store.spilledM3, 'volume')} />
-      <Fact label="Peak coming, by hydrograph" value={format(runoff.hydrographPeakM3s, 'flow')} />
-      <Fact label="Peak coming, rational" value={format(runoff.rationalPeakM3s, 'flow')} />
-      <Fact label="Peak leaving" value={format(store.peakOutM3s, 'flow')} />
-      <Fact label="Highest water" value={format(store.peakLevelM, 'level')} />
-      <Fact label="Freeboard left" value={format(store.freeboardM, 'difference')} />
-      <Fact label="Empty again after" value={format(store.drainDownH, 'hours')} />
-      <StormChart id={id} />
+      <StoreFacts id={id} />
+      {store && runoff && (
+        <>
+          <Fact label="Its own peak, by hydrograph" value={format(runoff.hydrographPeakM3s, 'flow')} />
+          <Fact label="Its own peak, rational" value={format(runoff.rationalPeakM3s, 'flow')} />
+          <Fact label="Empty again after" value={format(store.drainDownH, 'hours')} />
+          <StormChart id={id} />
+        </>
+      )}
     </>
   );
 }
