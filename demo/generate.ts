@@ -110,7 +110,7 @@ const oldPipe: PipeOutlet = {
   name: 'Old pipe',
   status: 'existing',
   host: 'pond',
-  atM: 70,
+  atM: 36,
   form: 'through',
   inlet: 'corrugated-projecting',
   seal: 'none',

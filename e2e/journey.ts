@@ -206,7 +206,7 @@ export function journeys(open: () => Bench): void {
         await keys('Enter');
       }
       await use('Finish');
-      await v.verdict(/Swale 3 holds/);
+      await v.verdict(/Swale 4 holds/);
       // Levels as sliders with words
       await v.stage('Levels');
       const crest = '[data-testid="mark-crest"]';

@@ -77,6 +77,16 @@ export function network(open: () => Bench): void {
         { timeout: 20000 },
       );
     }, 90000);
+    it('an outlet leads where the user says, and where the ground does again', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.choose('Work', 'Emergency sill');
+      await v.reads('aside', /Its water runs to Valley track/);
+      await v.choose('Its water leads', 'Back-up swale');
+      await v.reads('aside', /Its water runs to Back-up swale/);
+      expect((await v.kept()).options[0].links).toEqual({ emergency: 'back-up' });
+      await v.choose('Its water leads', 'where the ground takes it');
+      await v.reads('aside', /Its water runs to Valley track/);
+    }, 90000);
     it('a debris mark tells its storm; one under the floor is refused in words', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/storm');
       await v.press('What storm was that', 'tab');

@@ -110,6 +110,16 @@ const CASES: Fixtures = {
   'swale.ends': [project(works({ levels: { floorM: LIP_M - 0.5, bankCrestM: LIP_M + 2 } })), 'weigh', project()],
   'swale.earth-balance': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.9 } })), 'weigh', project()],
   'swale.building-distance': [project(works(), { features: [HOUSE(90, 93)] }), 'mend', project(works(), { features: [HOUSE(20, 40)] })],
+  'swale.well-distance': [
+    project(works(), { features: [{ id: 'w', kind: 'well', at: [100, 96] }] }),
+    'mend',
+    project(works(), { features: [{ id: 'w', kind: 'well', at: [20, 20] }] }),
+  ],
+  'swale.septic-distance': [
+    project(works(), { features: [AREA('septic', 90, 90)] }),
+    'mend',
+    project(works(), { features: [AREA('septic', 20, 20)] }),
+  ],
   'swale.boundary-distance': [
     project(
       works({

@@ -5,6 +5,8 @@ import { type Case, type Ground, type Project, UserError } from '../project/inde
 
 /** What a case changes beside the document itself. */
 export interface Conditions {
+  /** Names them, for what is kept of them. */
+  readonly key: string;
   /** Share of an outlet's opening that is closed, by the work that makes it. */
   readonly blocked: ReadonlyMap<string, number>;
   readonly uncut: ReadonlySet<string>;
@@ -16,6 +18,7 @@ export interface Conditions {
 }
 
 export const AS_DESIGNED: Conditions = {
+  key: '',
   blocked: new Map(),
   uncut: new Set(),
   low: [],
@@ -72,6 +75,7 @@ export function underCase(project: Project, one: Case): { readonly project: Proj
   return {
     project: changed,
     conditions: {
+      key: JSON.stringify(one),
       blocked: shares(one.blockedPercent),
       uncut: new Set(one.uncut ?? []),
       low: one.lowBanks ?? [],

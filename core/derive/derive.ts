@@ -131,7 +131,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   };
   const works = placeAll(model, site, on);
   const met = interception(model, bound, memo);
-  const stores = storesOf(works, conditions);
+  const stores = storesOf(works, conditions, memo);
   const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const catchments = gathered.map((g) => g.catchment);
   const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];

@@ -25,8 +25,10 @@ export function placeAll(
   const place = (work: BoundWork): void => {
     const host = work.hostId === null ? null : (hosts.get(work.hostId) ?? null);
     const key = `${model.key}|${JSON.stringify([work.groundKey, work.hostId === null ? null : hostKeys.get(work.hostId)])}`;
-    const ground = memo.step(`measure:${work.work.id}`, key, () => work.measure(site, host));
-    const placed = work.place(ground, host);
+    const { id } = work.work;
+    const ground = memo.step(`measure:${id}`, key, () => work.measure(site, host));
+    const on = `${memo.stamp(`measure:${id}`)}|${work.hostId === null ? '' : memo.stamp(`place:${work.hostId}`)}`;
+    const placed = memo.step(`place:${id}`, `${on}|${JSON.stringify(work.work)}`, () => work.place(ground, host));
     if (placed.host) hosts.set(work.work.id, placed.host);
     hostKeys.set(work.work.id, work.groundKey);
     out.set(work.work.id, { bound: work, placed });
@@ -37,23 +39,29 @@ export function placeAll(
 }
 
 /** The stores of all works with the outlets of their guests, as a case has them. */
-export function storesOf(works: readonly Placed[], conditions: Conditions): Store[] {
+export function storesOf(works: readonly Placed[], conditions: Conditions, memo: Memo): Store[] {
   return works.flatMap(({ bound, placed }) => {
-    const guests = works.filter((w) => w.bound.hostId === bound.work.id).flatMap((w) => w.placed.outlets);
-    const store = bound.work.status === 'retired' ? null : placed.store(outletsUnder(guests, conditions));
-    // Its own outlets are not among the guests: they are judged by the case with the store.
-    return store
-      ? [
-          storeUnder(store, {
-            ...conditions,
-            blocked: ownOnly(
-              conditions.blocked,
-              guests.map((g) => g.work),
-            ),
-          }),
-        ]
-      : [];
+    const { id } = bound.work;
+    const hosted = works.filter((w) => w.bound.hostId === id);
+    const key = `${[id, ...hosted.map((w) => w.bound.work.id)].map((w) => memo.stamp(`place:${w}`)).join()}|${conditions.key}`;
+    return memo.step(`store:${id}`, key, () => storeOf({ bound, placed }, hosted, conditions));
   });
+}
+
+function storeOf({ bound, placed }: Placed, hosted: readonly Placed[], conditions: Conditions): Store[] {
+  const guests = hosted.flatMap((w) => w.placed.outlets);
+  const store = bound.work.status === 'retired' ? null : placed.store(outletsUnder(guests, conditions));
+  if (!store) return [];
+  // Its own outlets are not among the guests: they are judged by the case with the store.
+  return [
+    storeUnder(store, {
+      ...conditions,
+      blocked: ownOnly(
+        conditions.blocked,
+        guests.map((g) => g.work),
+      ),
+    }),
+  ];
 }
 
 /** Shares of works that are not guests: a guest's outlet was closed already. */

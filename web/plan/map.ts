@@ -6,7 +6,9 @@ import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';
 import DoubleClickZoom from 'ol/interaction/DoubleClickZoom.js';
 import Translate, { type TranslateEvent } from 'ol/interaction/Translate.js';
 import ScaleLine from 'ol/control/ScaleLine.js';
+import type { Coordinate } from 'ol/coordinate.js';
 import type Geometry from 'ol/geom/Geometry.js';
+import Point from 'ol/geom/Point.js';
 import type SimpleGeometry from 'ol/geom/SimpleGeometry.js';
 import ImageLayer from 'ol/layer/Image.js';
 import VectorLayer from 'ol/layer/Vector.js';
@@ -36,6 +38,9 @@ const SNAPS: ReadonlySet<string> = new Set([
   'swale-left',
   'swale-right',
 ]);
+
+/** How near a press must be to a mark to move it [px]. */
+const TAKEN_WITHIN_PX = 16;
 
 /** Owns the OpenLayers map: created once, told what to show. */
 export class PlanMap {
@@ -91,7 +96,17 @@ export class PlanMap {
       if (!e.dragging) events.onPointer([e.coordinate[0], e.coordinate[1]]);
     });
     this.map.getViewport()?.addEventListener('pointerleave', () => events.onPointer(null));
-    const translate = new Translate({ layers: [this.layers[1]], filter: (f) => f.get('isMovable') === true, hitTolerance: 8 });
+    // A mark is taken by its place, not by its name: names reach far over their neighbours.
+    let taken: string | number | undefined;
+    const translate = new Translate({
+      layers: [this.layers[1]],
+      condition: (e) => {
+        taken = this.movableNear(e.coordinate);
+        return taken !== undefined;
+      },
+      filter: (f) => f.getId() === taken,
+      hitTolerance: 8,
+    });
     const tell =
       (phase: 'start' | 'move' | 'end') =>
       (e: TranslateEvent): void => {
@@ -102,6 +117,21 @@ export class PlanMap {
     translate.on('translating', tell('move'));
     translate.on('translateend', tell('end'));
     this.map.addInteraction(translate);
+  }
+
+  /** The mark that can be moved nearest to a place, within reach of a finger. */
+  private movableNear(at: Coordinate): string | number | undefined {
+    const reach = TAKEN_WITHIN_PX * (this.map.getView().getResolution() ?? 1);
+    let best: string | number | undefined;
+    let least = reach;
+    for (const feature of this.items.getFeatures()) {
+      const geometry = feature.getGeometry();
+      if (feature.get('isMovable') !== true || !(geometry instanceof Point)) continue;
+      const [x, y] = geometry.getCoordinates();
+      const distance = Math.hypot(x - at[0], y - at[1]);
+      if (distance <= least) [best, least] = [feature.getId(), distance];
+    }
+    return best;
   }
 
   setPalette(palette: Palette): void {

@@ -31,18 +31,21 @@ function madeLevel(pond: Earthwork, ground: BasinGround, piece: BasinGround['pie
 }
 
 export function basinOf(pond: Earthwork, ground: BasinGround): Basin {
-  const made = ground.pieces.map((piece) => ({ ...piece, madeM: madeLevel(pond, ground, piece) }));
-  made.sort((a, b) => a.madeM - b.madeM);
-  const n = made.length;
+  const { pieces } = ground;
+  const n = pieces.length;
+  const made = Float64Array.from(pieces, (piece) => madeLevel(pond, ground, piece));
+  const order = Uint32Array.from(pieces, (_, k) => k).sort((a, b) => made[a] - made[b]);
   const [levelM, areaBefore, momentBefore, reachBefore] = Array.from({ length: 4 }, () => new Float64Array(n + 1));
   let dugM3 = 0;
-  made.forEach((piece, k) => {
-    levelM[k] = piece.madeM;
-    areaBefore[k + 1] = areaBefore[k] + piece.areaM2;
-    momentBefore[k + 1] = momentBefore[k] + piece.areaM2 * piece.madeM;
-    reachBefore[k + 1] = Math.max(reachBefore[k], piece.fromWallM);
-    if (piece.intoPitM !== null) dugM3 += piece.areaM2 * Math.max(0, piece.groundM - Math.min(piece.groundM, piece.madeM));
-  });
+  for (let k = 0; k < n; k++) {
+    const { areaM2, fromWallM, groundM, intoPitM } = pieces[order[k]];
+    const level = made[order[k]];
+    levelM[k] = level;
+    areaBefore[k + 1] = areaBefore[k] + areaM2;
+    momentBefore[k + 1] = momentBefore[k] + areaM2 * level;
+    reachBefore[k + 1] = Math.max(reachBefore[k], fromWallM);
+    if (intoPitM !== null) dugM3 += areaM2 * Math.max(0, groundM - level);
+  }
   levelM[n] = Infinity;
   return { levelM, areaBefore, momentBefore, reachBefore, dugM3 };
 }

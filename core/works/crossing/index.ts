@@ -3,6 +3,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { CULVERT_BARREL, FULL_PIPE, INLETS, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
 import {
+  type Basin,
   type BasinGround,
   type Earthwork,
   basinOf,
@@ -43,6 +44,7 @@ const asWall = ({ id, name, line, levels, dimensions }: Crossing): Earthwork => 
 interface Made {
   readonly crossing: Crossing;
   readonly ground: BasinGround;
+  readonly basin: Basin;
 }
 
 /** Unit vector down the valley, away from the water. */
@@ -136,7 +138,7 @@ function storeWith(made: Made, own: readonly Outlet[], guests: readonly Outlet[]
   const brims = road.kind === 'bank' ? [road] : [crestOutlet(made)];
   const chosen = road.kind === 'bank' ? own : [...own, road];
   const wall = asWall(crossing);
-  return storeOf(wall, { basin: basinOf(wall, ground), brims }, [...chosen, ...guests]);
+  return storeOf(wall, { basin: made.basin, brims }, [...chosen, ...guests]);
 }
 
 function hostOf(made: Made): Host | null {
@@ -160,7 +162,7 @@ function figuresOf(made: Made, facts: CrossingFacts, sheet: Worksheet): Figure[]
   const L = pipeLength(crossing);
   const wall = asWall(crossing);
   const earth = ground.wall ? wallEarth(wall, ground.wall) : null;
-  const water = facts.store ? waterAt(basinOf(wall, ground), facts.store.wayOutM) : null;
+  const water = facts.store ? waterAt(made.basin, facts.store.wayOutM) : null;
   const figures: Figure[] = [
     { id: 'earthM3', label: 'Earth in the bank', value: earth?.earthM3 ?? null, kind: 'volume' },
     { id: 'reachM', label: 'Water reaches up the valley', value: crossing.joins ? null : (water?.reachM ?? null), kind: 'length' },
@@ -234,7 +236,7 @@ function sectionOf({ crossing }: Made, waterM: number | null): SectionShape {
 }
 
 function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
-  const made: Made = { crossing, ground };
+  const made: Made = { crossing, ground, basin: basinOf(asWall(crossing), ground) };
   const pipe = pipeOutletOf(made);
   const isRetired = crossing.status === 'retired';
   const own = pipe && !isRetired ? [pipe] : [];

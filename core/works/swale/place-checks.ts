@@ -3,6 +3,7 @@ import type { Company, Rule, StormFacts } from '../../contract/index.ts';
 import { closed, contains, crossingsAlong, nearestBetween, pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { gradeMin } from '../rules.ts';
+import { setbackRules } from '../setbacks.ts';
 import type { LipGround } from '../lip.ts';
 import type { Swale } from './model.ts';
 
@@ -92,4 +93,7 @@ const trackCrossing: Rule<SwaleFacts> = {
   },
 };
 
-export const PLACE_RULES: readonly Rule<SwaleFacts>[] = [buildings, boundary, trackCrossing];
+/** Wells and septic fields; buildings have a rule of their own, by what soaks beside them. */
+const receptors = setbackRules<SwaleFacts>('swale', ({ swale }) => swale.line).filter((r) => r.id !== 'swale.building-distance');
+
+export const PLACE_RULES: readonly Rule<SwaleFacts>[] = [buildings, boundary, trackCrossing, ...receptors];

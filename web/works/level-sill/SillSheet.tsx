@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { asSill, checksOf, endName, figureOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
 import { Button, CheckItem, Fact, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
+import { LeadsTo } from '../shared/LeadsTo.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
@@ -39,6 +40,7 @@ export function SillSheet({ id }: { readonly id: string }): ReactNode {
           .
         </p>
       )}
+      <LeadsTo id={id} />
       <Part title="Shape">
         <Quantity label="Sill level" value={sill.levels.sillM} kind="level" onChange={(v) => dispatch(change(id, { 'levels.sillM': v }))} />
         <Quantity

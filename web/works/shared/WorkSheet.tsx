@@ -7,6 +7,7 @@ import { Button, CheckItem, ChooseRow, Fact, Muted, Part, Quantity } from '../..
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
+import { LeadsTo } from './LeadsTo.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
 
 /** The value at a dotted path of a work. */
@@ -119,6 +120,7 @@ export function WorkSheet({ id, hides = [], children }: Shown): ReactNode {
         )}
       </Muted>
       <WhereItGoes id={id} />
+      <LeadsTo id={id} />
       {shape && <ShapeDrawing shape={shape} />}
       {choices.length > 0 && (
         <Part title="Kind">
