@@ -108,6 +108,8 @@ export interface Figure {
   readonly label: string;
   readonly value: number | null;
   readonly kind: FieldSpec['kind'];
+  /** The decision this figure answers, where it is what that needs to be. */
+  readonly sets?: string;
 }
 
 /** A work with its ground measured: everything that depends on its levels, cheap enough to redo at every drag. */

@@ -322,7 +322,7 @@ export interface CaseRow {
     readonly freeboardM: number | null;
     readonly spillsH: number | null;
   }[];
-  readonly exits: readonly { readonly exit: string; readonly peakM3s: number }[];
+  readonly exits: readonly { readonly exit: string; readonly isPlace: boolean; readonly peakM3s: number }[];
   /** Crests that are passed. */
   readonly passed: readonly string[];
   /** Least freeboard of all [m]. */
@@ -336,7 +336,7 @@ function rowOf(name: string, id: string | null, derived: Derived): CaseRow {
     case: id,
     name,
     stores,
-    exits: derived.exits.map((e) => ({ exit: e.id, peakM3s: e.with.peakM3s })),
+    exits: derived.exits.map((e) => ({ exit: e.id, isPlace: e.isPlace, peakM3s: e.with.peakM3s })),
     passed: stores.flatMap((s) => (s.freeboardM !== null && s.freeboardM < 0 ? [s.store] : [])),
     leastM: left.length > 0 ? Math.min(...left) : null,
   };

@@ -245,7 +245,8 @@ function tellStorm(telling: Telling): Piece[] {
   const name = nameOf(telling, nearest.id);
   const left = nearest.freeboardM ?? 0;
   const washed = derived.outlets.filter((o) => o.lining === 'washes').length;
-  const leaves = derived.exits.reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
+  const places = derived.exits.filter((e) => e.isPlace);
+  const leaves = (places.length > 0 ? places : derived.exits).reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
   return [
     ...(left < 0
       ? [alarm(`${name} is passed by ${q(-left, 'difference')}`)]
@@ -255,7 +256,7 @@ function tellStorm(telling: Telling): Piece[] {
       ? [alarm(`${washed === 1 ? 'One way out runs' : `${washed} ways out run`} faster than the ground there stands`), plain('. ')]
       : []),
     ...(leaves > 0
-      ? [plain('Water leaves the property at up to '), strong(q(leaves, 'flow')), plain('.')]
+      ? [plain('Water leaves the property at up to '), strong(q(leaves, 'flow')), plain(' at one place.')]
       : [plain('Nothing leaves the property.')]),
   ];
 }

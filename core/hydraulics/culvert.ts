@@ -3,6 +3,7 @@ import { defineFormula } from '../formula/index.ts';
 import { type ChannelSection, circle, criticalDepth } from './channel.ts';
 import { GRAVITY } from './orifice.ts';
 import { upperDepth } from './profile.ts';
+import { Rating } from './rating.ts';
 
 export interface InletForm {
   readonly name: string;
@@ -203,34 +204,6 @@ const TABLE = 32;
 /** Headwater to which the table reaches, in diameters. */
 const HIGHEST = 8;
 
-/** Flow against water above a level, on even steps of flow; heads never fall. */
-interface Rating {
-  readonly headM: Float64Array;
-  readonly flowM3s: Float64Array;
-}
-
-function ratingOf(headOf: (flowM3s: number) => number, on: { readonly most: number; readonly fromM: number }): Rating {
-  const flowM3s = Float64Array.from({ length: TABLE + 1 }, (_, k) => on.most * (k / TABLE) ** 2);
-  const headM = new Float64Array(TABLE + 1);
-  headM[0] = on.fromM;
-  for (let k = 1; k <= TABLE; k++) headM[k] = Math.max(headM[k - 1] + 1e-6, headOf(flowM3s[k]));
-  return { headM, flowM3s };
-}
-
-/** Flow at a head of a rating, straight between its rows; above its last row by the root of the head. */
-function flowIn({ headM, flowM3s }: Rating, head: number): number {
-  const last = headM.length - 1;
-  if (head <= headM[0]) return 0;
-  if (head >= headM[last]) return flowM3s[last] * Math.sqrt(head / headM[last]);
-  let [lo, hi] = [0, last];
-  while (hi - lo > 1) {
-    const mid = (lo + hi) >> 1;
-    if (headM[mid] <= head) lo = mid;
-    else hi = mid;
-  }
-  return flowM3s[lo] + ((flowM3s[hi] - flowM3s[lo]) * (head - headM[lo])) / (headM[hi] - headM[lo]);
-}
-
 export interface Culvert extends Barrel {
   readonly barrels: number;
   readonly inletM: number;
@@ -252,10 +225,18 @@ export function culvertLaw(culvert: Culvert): (upM: number, downM?: number) => n
   const { area } = circle(D);
   const lawOf = (barrel: Barrel, floorM: number): ((upM: number, downM: number) => number) => {
     // A barrel that rises lets nothing through below its far end.
-    const rating = ratingOf((q) => culvertHead(barrel, q), { most, fromM: Math.max(0, -barrel.slope * lengthM) });
+    const fromM = Math.max(0, -barrel.slope * lengthM);
+    const rating = Rating.by(
+      TABLE,
+      (share) => {
+        const q = most * share * share;
+        return [culvertHead(barrel, q) - fromM, q];
+      },
+      0.5,
+    );
     const perRoot = Math.sqrt((2 * GRAVITY) / lossesOf(barrel));
     return (upM, downM) => {
-      const free = flowIn(rating, upM - floorM);
+      const free = rating.flowAt(upM - floorM - fromM);
       if (free === 0 || upM <= downM) return 0;
       return Math.min(free, perRoot * area(upM - floorM) * Math.sqrt(upM - downM));
     };

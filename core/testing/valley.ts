@@ -134,7 +134,7 @@ export const PUMP: PumpBack = {
   drive: 'mains',
   levels: { stopM: 104.8, deliveryM: 108.8 },
   flowM3s: 0.002,
-  pipe: { lengthM: 80, diameterM: 0.05, wallM: 0.00001 },
+  pipe: { lengthM: 80, diameterM: 0.05, wall: 'plastic' },
   efficiency: 0.45,
   sunHours: 5,
   panelShare: 0.75,

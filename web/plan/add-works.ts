@@ -167,7 +167,7 @@ export function addPump(from: Point, to: Point): void {
       drive: 'sun',
       levels: { stopM: round(low.floorM + 0.5), deliveryM: round(high.crestM + 0.2) },
       flowM3s: 0.001,
-      pipe: { lengthM: round(lengthM), diameterM: 0.05, wallM: 0.00001 },
+      pipe: { lengthM: round(lengthM), diameterM: 0.05, wall: 'plastic' },
       efficiency: 0.4,
       sunHours: 5,
       panelShare: 0.75,

@@ -133,6 +133,7 @@ const placeMark = (look: Look, p: Palette, shape: { points: number; colour: stri
 /** A way out: a shape by its kind on paper, its level beside it. */
 const wayOut = (look: Look, p: Palette, shape: { points: number; angle: number; fill: string }): Style =>
   new Style({
+    zIndex: 10, // over the wall it stands on
     image: new RegularShape({
       declutterMode: 'obstacle',
       points: shape.points,
@@ -284,6 +285,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   spill: (l, p) => dashes(p, p.deepWater, l.isSelected === true ? 3 : 2).map((stroke) => new Style({ stroke })),
   sill: (l, p) => [
     new Style({
+      zIndex: 10,
       image: new RegularShape({
         declutterMode: 'obstacle',
         points: 4,

@@ -1,7 +1,7 @@
 import type { Figure, Host, Outlet, PlacedWork, SectionShape, Store, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
-import { CULVERT_BARREL, FULL_PIPE, INLETS, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
+import { CULVERT_BARREL, FULL_PIPE, INLETS, culvertHead, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
 import {
   type Basin,
   type BasinGround,
@@ -156,6 +156,22 @@ function hostOf(made: Made): Host | null {
   };
 }
 
+/** Sizes pipes are sold in [m]: common practice. */
+const SIZES_M = [0.3, 0.375, 0.45, 0.525, 0.6, 0.75, 0.9, 1.05, 1.2, 1.5, 1.8];
+/** Water above the inlet it may stand at, in diameters (HDS-5). */
+const HEADWATER = 1.2;
+
+/** The least pipe sold that passes the peak, shared by its barrels, with no more water above it than it should have [m]. */
+function pipeNeeded(crossing: Crossing, peakM3s: number | null): number | null {
+  const { barrels } = crossing.dimensions;
+  if (peakM3s === null || barrels === 0) return null;
+  const lengthM = pipeLength(crossing);
+  const slope = (crossing.levels.inletM - crossing.levels.outletM) / lengthM;
+  const passes = (diameterM: number): boolean =>
+    culvertHead({ diameterM, lengthM, slope, n: crossing.roughness, inlet: crossing.inlet }, peakM3s / barrels) <= HEADWATER * diameterM;
+  return SIZES_M.find(passes) ?? null;
+}
+
 function figuresOf(made: Made, facts: CrossingFacts, sheet: Worksheet): Figure[] {
   const { crossing, ground } = made;
   const { barrels, diameterM: D } = crossing.dimensions;
@@ -178,6 +194,13 @@ function figuresOf(made: Made, facts: CrossingFacts, sheet: Worksheet): Figure[]
   return [
     { id: 'pipeM', label: 'Length of each pipe', value: L, kind: 'length' },
     { id: 'slope', label: 'Fall of the pipe', value: slope, kind: 'slope' },
+    {
+      id: 'neededDiameterM',
+      label: 'Pipe needed',
+      value: pipeNeeded(crossing, facts.designPeakM3s),
+      kind: 'length',
+      sets: 'dimensions.diameterM',
+    },
     { id: 'clearM3s', label: 'Passes with water at the road, clear', value: facts.clearLaw?.(crossing.levels.roadM) ?? null, kind: 'flow' },
     ...figures,
   ];

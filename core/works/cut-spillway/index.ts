@@ -167,9 +167,38 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
   return [
     ...figures,
     { id: 'headM', label: 'Head on it, passing the whole peak alone', value: H, kind: 'difference' },
+    { id: 'neededWidthM', label: 'Bottom width needed', value: widthNeeded(cut, facts), kind: 'length', sets: 'dimensions.bottomWidthM' },
     { id: 'velocityMs', label: 'Velocity on the slope below', value: flow?.velocityMs ?? null, kind: 'velocity' },
     { id: 'standsMs', label: 'What stands there', value: flow?.standsMs ?? null, kind: 'velocity' },
   ];
+}
+
+/** Freeboard a spillway leaves under the crest, and the deepest water its grass is asked to carry [m] (AH-590; handbook 5.3 and 4.3). */
+const [UNDER_CREST_M, DEEPEST_M] = [0.3, 0.6];
+
+/** Bottom width at which it passes the whole peak alone, deep enough under the crest and no faster than what it runs on stands [m]. */
+function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }: CutFacts): number | null {
+  if (!store || Q === null || Q <= 0) return null;
+  const head = Math.min(DEEPEST_M, store.crestM - UNDER_CREST_M - cut.levels.sillM);
+  if (head <= 0) return null;
+  const { exit } = outlet;
+  const cover = exit ? site.soilAt(exit.at).cover : null;
+  const isEnough = (bottomWidthM: number): boolean => {
+    const wide = { ...cut, dimensions: { ...cut.dimensions, bottomWidthM } };
+    if (cutLaw(wide)(cut.levels.sillM + head) < Q) return false;
+    if (!exit || !cover) return true;
+    const { velocityMs, standsMs } = exitFlow({ ...exit, widthM: bottomWidthM }, Q, cover);
+    return standsMs === null || velocityMs <= standsMs;
+  };
+  let [lo, hi] = [0.5, 100];
+  if (isEnough(lo)) return lo;
+  if (!isEnough(hi)) return null;
+  for (let k = 0; k < 10; k++) {
+    const mid = Math.sqrt(lo * hi);
+    if (isEnough(mid)) hi = mid;
+    else lo = mid;
+  }
+  return Math.ceil(10 * hi) / 10;
 }
 
 /** Water above its control when it passes a flow alone [m]. */

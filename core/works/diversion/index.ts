@@ -78,6 +78,8 @@ function outletsOf({ drain, ground }: Made): { readonly end: Outlet; readonly ba
   };
 }
 
+/** Freeboard of a diversion (common practice; handbook 5.3) [m]. */
+const DRAIN_FREEBOARD_M = 0.15;
 const STAGES = 24;
 
 /** Water in the drain by its depth, the same all along: it falls with its floor. */
@@ -109,6 +111,13 @@ function figuresOf({ drain, ground }: Made, { designPeakM3s: Q }: StormFacts, sh
     ...figures,
     { id: 'peakM3s', label: 'Peak it must carry', value: Q, kind: 'flow' },
     { id: 'depthM', label: 'Depth of flow, grass tall', value: deep.depthM, kind: 'length' },
+    {
+      id: 'neededDepthM',
+      label: 'Depth needed, with 0.15 m of freeboard',
+      value: Math.ceil(100 * (deep.depthM + DRAIN_FREEBOARD_M)) / 100,
+      kind: 'length',
+      sets: 'dimensions.depthM',
+    },
     { id: 'velocityMs', label: 'Velocity, grass short', value: fast.velocityMs, kind: 'velocity' },
     { id: 'standsMs', label: 'Its lining stands', value: stands(drain), kind: 'velocity' },
   ];

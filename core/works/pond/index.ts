@@ -101,6 +101,17 @@ function figuresOf(made: Made, { store, storm }: StormFacts, sheet: Worksheet): 
       value: pond.levels.crestM + (pond.settlementPercent / 100) * earth.heightM,
       kind: 'level',
     },
+    ...(storm
+      ? [
+          {
+            id: 'neededCrestM',
+            label: 'Crest needed',
+            value: Math.ceil(100 * (storm.peakLevelM + freeboardNeeded(reach))) / 100,
+            kind: 'level',
+            sets: 'levels.crestM',
+          } as const,
+        ]
+      : []),
     { id: 'freeboardNeededM', label: 'Freeboard to keep', value: freeboardNeeded(reach), kind: 'difference' },
   ];
 }

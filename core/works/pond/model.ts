@@ -71,8 +71,8 @@ export const POND_FIELDS: readonly FieldSpec[] = [
     max: 40,
     help: '5 % rolled in layers, 10 % dumped by blade.',
   },
-  { path: 'seepageMmPerDay', label: 'Seeps a day (mm)', kind: 'number', min: 0, max: 500, help: 'Up to 3 mm is good, 10 mm poor.' },
-  { path: 'evaporationMmPerDay', label: 'Dries off a day (mm)', kind: 'number', min: 0, max: 30, help: '0.7 of what a pan loses.' },
+  { path: 'seepageMmPerDay', label: 'Seeps a day', kind: 'rainFine', min: 0, max: 500, help: 'Up to 3 mm is good, 10 mm poor.' },
+  { path: 'evaporationMmPerDay', label: 'Dries off a day', kind: 'rainFine', min: 0, max: 30, help: '0.7 of what a pan loses.' },
 ];
 
 export const POND_CHOICES: readonly ChoiceSpec[] = [

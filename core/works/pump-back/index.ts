@@ -20,6 +20,10 @@ import { gradeMax, runRules } from '../rules.ts';
 
 export const PUMP_DRIVES = ['sun', 'mains'] as const;
 
+/** Roughness of a pipe's wall [m] (handbook 4.5). */
+export const PIPE_WALLS = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015, concrete: 0.001 } as const;
+export type PipeWall = keyof typeof PIPE_WALLS;
+
 export interface PumpBack extends WorkBase {
   readonly kind: 'pump-back';
   /** Stores it takes from and lifts to. */
@@ -33,7 +37,7 @@ export interface PumpBack extends WorkBase {
     readonly deliveryM: number;
   };
   readonly flowM3s: number;
-  readonly pipe: { readonly lengthM: number; readonly diameterM: number; readonly wallM: number };
+  readonly pipe: { readonly lengthM: number; readonly diameterM: number; readonly wall: PipeWall };
   readonly efficiency: number;
   readonly sunHours: number;
   readonly panelShare: number;
@@ -45,14 +49,6 @@ export const PUMP_FIELDS: readonly FieldSpec[] = [
   { path: 'flowM3s', label: 'Flow', kind: 'flow', min: 0.00001, max: 1, help: 'While it runs.' },
   { path: 'pipe.lengthM', label: 'Length of the pipe', kind: 'length', min: 1, max: 20_000, help: 'All of it, up and along.' },
   { path: 'pipe.diameterM', label: 'Pipe, inside', kind: 'length', min: 0.01, max: 1, help: 'A wider pipe loses less.' },
-  {
-    path: 'pipe.wallM',
-    label: 'Roughness of its wall',
-    kind: 'length',
-    min: 0,
-    max: 0.005,
-    help: 'Plastic 0.00001 m, galvanised steel 0.00015 m.',
-  },
   {
     path: 'efficiency',
     label: 'Efficiency of pump and motor',
@@ -74,6 +70,16 @@ export const PUMP_CHOICES: readonly ChoiceSpec[] = [
       { id: 'mains', name: 'mains or an engine: it runs in a storm too' },
     ],
   },
+  {
+    path: 'pipe.wall',
+    label: 'Pipe of',
+    options: [
+      { id: 'plastic', name: 'plastic' },
+      { id: 'steel', name: 'steel' },
+      { id: 'galvanised', name: 'galvanised steel' },
+      { id: 'concrete', name: 'concrete' },
+    ],
+  },
 ];
 
 interface PumpHeads {
@@ -83,7 +89,7 @@ interface PumpHeads {
 }
 
 export function headsOf({ levels, flowM3s: Q, pipe }: Pick<PumpBack, 'levels' | 'flowM3s' | 'pipe'>, sheet?: Worksheet): PumpHeads {
-  const inputs = { Q, D: pipe.diameterM, L: pipe.lengthM, e: pipe.wallM };
+  const inputs = { Q, D: pipe.diameterM, L: pipe.lengthM, e: PIPE_WALLS[pipe.wall] };
   return {
     liftM: Math.max(0, levels.deliveryM - levels.stopM),
     lossM: sheet ? sheet.use(DARCY_LOSS, inputs) : DARCY_LOSS.evaluate(inputs),
@@ -216,6 +222,15 @@ function validatePump(pump: PumpBack): Problem[] {
       what: `"${pump.name}" is driven by ${told(pump.drive)}`,
       field: 'drive',
       do: `Choose one of ${PUMP_DRIVES.join(', ')}.`,
+    });
+  }
+  const { wall } = pump.pipe ?? {};
+  if (wall === undefined || !Object.hasOwn(PIPE_WALLS, wall)) {
+    problems.push({
+      code: 'pump.wall',
+      what: `the pipe of "${pump.name}" is of ${told(wall)}`,
+      field: 'pipe.wall',
+      do: `Choose one of ${Object.keys(PIPE_WALLS).join(', ')}.`,
     });
   }
   return problems;

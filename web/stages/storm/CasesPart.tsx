@@ -131,8 +131,14 @@ function CaseForm({ one }: { readonly one: Case }): ReactNode {
 /** What is left, or by how much a crest is passed; the unit stands in the heading. */
 const leftText = (freeboardM: number | null, system: UnitSystem): string =>
   freeboardM !== null && freeboardM < 0
-    ? `over ${formatNumber(-freeboardM, 'difference', system)}`
+    ? `over\u00a0${formatNumber(-freeboardM, 'difference', system)}`
     : formatNumber(freeboardM, 'difference', system);
+
+/** Greatest peak at one place; along the whole line where there is no such place. */
+const leavesAt = (exits: readonly { readonly isPlace: boolean; readonly peakM3s: number }[]): number => {
+  const places = exits.filter((e) => e.isPlace);
+  return Math.max(0, ...(places.length > 0 ? places : exits).map((e) => e.peakM3s));
+};
 
 /** The works as designed and under every case, side by side. */
 export function CasesPart(): ReactNode {
@@ -158,13 +164,9 @@ export function CasesPart(): ReactNode {
             <Table
               caption="Freeboard left in every case"
               head={['', ...stores.map((s) => nameOf(s.store)), 'leaves']}
-              rows={rows.map((r) => [
-                r.name,
-                ...r.stores.map((s) => leftText(s.freeboardM, system)),
-                format(Math.max(0, ...r.exits.map((e) => e.peakM3s)), 'flow'),
-              ])}
+              rows={rows.map((r) => [r.name, ...r.stores.map((s) => leftText(s.freeboardM, system)), format(leavesAt(r.exits), 'flow')])}
             />
-            <Muted>Each row is the whole storm routed again. “Leaves” is the greatest peak at any exit.</Muted>
+            <Muted>Each row is the whole storm routed again. “Leaves” is the greatest peak at any one place.</Muted>
           </>
         ) : (
           <Muted role="status">

@@ -1,9 +1,10 @@
+import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
 import { registry } from '#core/works';
 import { checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, ChooseRow, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Button, CheckItem, ChooseRow, Fact, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
@@ -145,6 +146,19 @@ export function WorkSheet({ id, hides = [], children }: Shown): ReactNode {
           {figures.map((f) => (
             <Fact key={f.id} label={f.label} value={format(f.value, f.kind)} />
           ))}
+          {figures.map((f) => {
+            const { sets, value } = f;
+            const now = sets === undefined ? null : valueAt(work, sets);
+            if (sets === undefined || value === null || typeof now !== 'number' || now >= value - 1e-6) return null;
+            return (
+              <Inline key={`set-${f.id}`}>
+                <Button look="strong" onPress={() => dispatch(change(id, { [sets]: value }))}>
+                  <Ruler size={16} aria-hidden />
+                  {f.label}: set to {format(value, f.kind)}
+                </Button>
+              </Inline>
+            );
+          })}
         </Part>
       )}
       {isStore && (
