@@ -177,6 +177,18 @@ function tellWorks(telling: Telling): Piece[] {
       : out.to === 'terrain-edge'
         ? ' off the map'
         : ` into ${nameOf(telling, out.to)}`;
+  if (store.heldM3 < PASSES_M3 && store.freeboardM !== null && store.freeboardM > 0) {
+    return [
+      plain(`${name} passes the `),
+      strong(q(store.inM3, 'volume')),
+      plain(` this storm brings on${where} at up to `),
+      strong(q(store.peakOutM3s, 'flow')),
+      plain(', with '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(' of freeboard left.'),
+      ...tail,
+    ];
+  }
   if (store.heldM3 >= store.inM3 && store.freeboardM !== null && store.freeboardM > 0) {
     return [
       plain(`${name} takes the `),
@@ -205,6 +217,9 @@ function tellWorks(telling: Telling): Piece[] {
     ...tail,
   ];
 }
+
+/** What holds less than this holds nothing: a road on a pipe, a drain [m3]. */
+const PASSES_M3 = 1;
 
 /** Hours to empty above which a store is one that keeps its water: nobody waits for a pond to dry. */
 const keepsWater = (drainDownH: number | null): boolean => drainDownH !== null && drainDownH > 240;

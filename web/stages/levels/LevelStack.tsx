@@ -167,7 +167,12 @@ export function LevelStack(): ReactNode {
                   'aria-valuemax': Math.ceil(mark.levelM + 5),
                 })}
           >
-            <b>{mark.name.replace(`${host.name} `, '').replace(/^./, (c) => c.toUpperCase())}</b>
+            <b>
+              {mark.name
+                .replace(`${host.name}: `, '')
+                .replace(`${host.name} `, '')
+                .replace(/^./, (c) => c.toUpperCase())}
+            </b>
             <span>{formatNumber(mark.levelM, 'level', system)}</span>
           </Mark>
         ))}

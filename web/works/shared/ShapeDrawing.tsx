@@ -21,7 +21,7 @@ const Svg = styled.svg`
 
 const WIDTH = 300;
 const MOST_HEIGHT = 190;
-const [TOP, RIGHT, BOTTOM] = [18, 98, 12];
+const [TOP, RIGHT, BOTTOM] = [18, 108, 12];
 /** Heights are drawn at most so many times their true size beside widths: a section of a long wall stays legible. */
 const MOST_STRETCH = 3;
 

@@ -38,7 +38,7 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
             : '';
         return (
           <p key={o.id} style={{ margin: '6px 0' }}>
-            Its water runs to {to}: {ran}.{washes}
+            {own.length > 1 ? `Over its ${o.id.split('#')[1] ?? 'crest'} water` : 'Its water'} runs to {to}: {ran}.{washes}
           </p>
         );
       })}
