@@ -33,7 +33,7 @@ describe('a work set to what it needs', () => {
     ['a crossing', [{ ...ROAD, dimensions: { ...ROAD.dimensions, diameterM: 0.3 } } as WorkBase], 'road', 'crossing.headwater'],
     ['a drain', [{ ...DRAIN, dimensions: { ...DRAIN.dimensions, depthM: 0.1 } } as WorkBase], 'drain', 'diversion.freeboard'],
     ['a pond', [{ ...POND, levels: { ...POND.levels, crestM: 105.95 } } as WorkBase, POND_SILL, CUT], 'pond', 'pond.freeboard'],
-  ])('%s passes the check it was sized by, in any storm', (_, works, id, check) => {
+  ])('%s passes the check it was sized by, in any storm', (...[, works, id, check]) => {
     for (const times of [1, 2, 3]) {
       const project = settled(valleyProject(works, storm(times)), id);
       expect(severity(project, check)).toBe('fine');
