@@ -12,7 +12,7 @@ import type {
   WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { GRASSED_SILL_C, Rating, trapezoid, upperDepth } from '../../hydraulics/index.ts';
+import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
@@ -80,18 +80,32 @@ const TALL_GRASS = 5.6;
 /** Head to which its rating is worked out [m]. */
 const HIGHEST_M = 1.2;
 
-/** Flow by the level of the water before it: the head on the control, and what grass on the way in takes. */
-export function cutLaw({ levels, dimensions }: Pick<CutSpillway, 'levels' | 'dimensions'>): (levelM: number) => number {
+type CutShape = Pick<CutSpillway, 'levels' | 'dimensions'>;
+
+/** Head of the pond and flow, by the head on the control: grass on the way in backs water up from it. */
+function atControl({ dimensions }: CutShape, H: number): readonly [pondHeadM: number, flowM3s: number] {
   const { bottomWidthM, sideSlopeHV, inletLengthM } = dimensions;
-  const section = trapezoid(bottomWidthM, sideSlopeHV);
-  const rating = Rating.by(40, (share) => {
-    const H = HIGHEST_M * share;
-    const Q = CUT_CONTROL.evaluate({ C: GRASSED_SILL_C, b: bottomWidthM, z: sideSlopeHV, H });
-    const { n } = grassChannel({ widthM: bottomWidthM, sideHV: sideSlopeHV, slope: 0.005, curveIndex: TALL_GRASS }, Q);
-    // Grass on the way in backs water up from the control to the pond.
-    return [inletLengthM > 0 ? upperDepth({ section, lengthM: inletLengthM, slope: 0, n }, Q, H) : H, Q];
-  });
-  return (levelM) => rating.flowAt(levelM - levels.sillM);
+  const Q = CUT_CONTROL.evaluate({ C: GRASSED_SILL_C, b: bottomWidthM, z: sideSlopeHV, H });
+  if (inletLengthM === 0 || Q === 0) return [H, Q];
+  const { n } = grassChannel({ widthM: bottomWidthM, sideHV: sideSlopeHV, slope: 0.005, curveIndex: TALL_GRASS }, Q);
+  return [upperDepth({ section: trapezoid(bottomWidthM, sideSlopeHV), lengthM: inletLengthM, slope: 0, n }, Q, H), Q];
+}
+
+/** Flow by the level of the water before it: the head on the control, and what grass on the way in takes. */
+export function cutLaw(cut: CutShape): (levelM: number) => number {
+  const rating = Rating.by(40, (share) => atControl(cut, HIGHEST_M * share));
+  return (levelM) => rating.flowAt(levelM - cut.levels.sillM);
+}
+
+/** Flow at one head of the pond, without a rating. */
+function flowAtHead(cut: CutShape, headM: number): number {
+  let [lo, hi] = [0, headM];
+  for (let k = 0; k < 10; k++) {
+    const mid = (lo + hi) / 2;
+    if (atControl(cut, mid)[0] < headM) lo = mid;
+    else hi = mid;
+  }
+  return atControl(cut, lo)[1];
 }
 
 interface CutFacts extends WayOutFacts {
@@ -160,7 +174,7 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
   const Q = facts.designPeakM3s;
   if (Q === null || Q <= 0) return figures;
   const peak = peakThrough(facts) ?? 0;
-  const H = headFor(cut, Q);
+  const H = headFor(facts.outlet, Q);
   sheet.use(CUT_CONTROL, { C: GRASSED_SILL_C, b, z, H });
   const exit = facts.outlet.exit;
   const flow = exit ? exitFlow(exit, peak, facts.site.soilAt(exit.at).cover) : null;
@@ -175,6 +189,7 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
 
 /** Freeboard a spillway leaves under the crest, and the deepest water its grass is asked to carry [m] (AH-590; handbook 5.3 and 4.3). */
 const [UNDER_CREST_M, DEEPEST_M] = [0.3, 0.6];
+const [LEAST_WIDTH_M, MOST_WIDTH_M] = [0.5, 100];
 
 /** Bottom width at which it passes the whole peak alone, deep enough under the crest and no faster than what it runs on stands [m]. */
 function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }: CutFacts): number | null {
@@ -183,34 +198,23 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
   if (head <= 0) return null;
   const { exit } = outlet;
   const cover = exit ? site.soilAt(exit.at).cover : null;
-  const isEnough = (bottomWidthM: number): boolean => {
-    const wide = { ...cut, dimensions: { ...cut.dimensions, bottomWidthM } };
-    if (cutLaw(wide)(cut.levels.sillM + head) < Q) return false;
-    if (!exit || !cover) return true;
+  const wide = (bottomWidthM: number): CutShape => ({ ...cut, dimensions: { ...cut.dimensions, bottomWidthM } });
+  // Flow grows nearly with width, so a few steps of proportion find it.
+  let width = Math.max(LEAST_WIDTH_M, cut.dimensions.bottomWidthM);
+  for (let k = 0; k < 5; k++)
+    width = Math.min(MOST_WIDTH_M, Math.max(LEAST_WIDTH_M, (width * Q) / Math.max(1e-6, flowAtHead(wide(width), head))));
+  const runsFast = (bottomWidthM: number): boolean => {
+    if (!exit || !cover) return false;
     const { velocityMs, standsMs } = exitFlow({ ...exit, widthM: bottomWidthM }, Q, cover);
-    return standsMs === null || velocityMs <= standsMs;
+    return standsMs !== null && velocityMs > standsMs;
   };
-  let [lo, hi] = [0.5, 100];
-  if (isEnough(lo)) return lo;
-  if (!isEnough(hi)) return null;
-  for (let k = 0; k < 10; k++) {
-    const mid = Math.sqrt(lo * hi);
-    if (isEnough(mid)) hi = mid;
-    else lo = mid;
-  }
-  return Math.ceil(10 * hi) / 10;
+  while (width < MOST_WIDTH_M && runsFast(width)) width *= 1.1;
+  return runsFast(width) || flowAtHead(wide(width), head) < 0.97 * Q ? null : Math.min(MOST_WIDTH_M, Math.ceil(10 * width) / 10);
 }
 
 /** Water above its control when it passes a flow alone [m]. */
-export function headFor(cut: Pick<CutSpillway, 'levels' | 'dimensions'>, flowM3s: number): number {
-  const law = cutLaw(cut);
-  let [lo, hi] = [0, 5];
-  for (let k = 0; k < 50; k++) {
-    const mid = (lo + hi) / 2;
-    if (law(cut.levels.sillM + mid) < flowM3s) lo = mid;
-    else hi = mid;
-  }
-  return (lo + hi) / 2;
+function headFor({ levelM, flowAt }: Outlet, flowM3s: number): number {
+  return rootOf((head) => flowAt(levelM + head) - flowM3s);
 }
 
 function sectionOf(cut: CutSpillway, place: HostPlace, waterM: number | null): SectionShape {

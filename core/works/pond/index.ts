@@ -159,6 +159,9 @@ function ringsOf(pond: Pond, ground: BasinGround, levelM: number | null): Line[]
   return [...waterRings(ground, levelM), ...pit];
 }
 
+/** Freeboard many farms keep by habit: drawn as a reference, common practice [m]. */
+const HABIT_M = 1;
+
 function sectionOf({ pond, ground, basin }: Made, waterM: number | null): SectionShape {
   const { topWidthM, waterSlopeHV, backSlopeHV, keyDepthM, keyWidthM, pitSlopeHV } = pond.dimensions;
   const { crestM, floorM } = pond.levels;
@@ -222,7 +225,13 @@ function sectionOf({ pond, ground, basin }: Made, waterM: number | null): Sectio
     [span, level],
   ];
   const water = waterM === null || waterM <= base ? [] : [{ role: 'water' as const, points: edge(waterM) }];
-  const stands = waterM === null || waterM <= base ? [] : [{ name: 'water', levelM: waterM }];
+  const stands =
+    waterM === null || waterM <= base
+      ? []
+      : [
+          { name: 'water', levelM: waterM },
+          { name: '1 m over', levelM: waterM + HABIT_M },
+        ];
   return {
     title: 'Section at the highest place',
     parts: [...parts, ...water],

@@ -4,7 +4,7 @@ import type { WorkBase } from '#core/contract';
 import { registry } from '#core/works';
 import { checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, ChooseRow, Fact, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Button, CheckItem, ChooseRow, Fact, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
@@ -68,6 +68,26 @@ export function StoreFacts({ id }: { readonly id: string }): ReactNode {
       <Fact label="Freeboard left" value={format(store.freeboardM, 'difference')} />
       <Fact label="Still held a day later" value={format(store.nextDayM3, 'volume')} />
     </>
+  );
+}
+
+/** Rows a stage table is told in. */
+const STAGE_ROWS = 8;
+
+/** How much water stands at each level up to the crest, and how wide. */
+function StageTable({ id }: { readonly id: string }): ReactNode {
+  const format = useFormat();
+  const store = useDerived()?.stores.find((s) => s.id === id);
+  const stage = store?.stage.filter((s) => s.levelM <= store.crestM + 1e-6) ?? [];
+  if (stage.length === 0) return null;
+  const every = Math.max(1, Math.ceil(stage.length / STAGE_ROWS));
+  const shown = stage.filter((_, k) => k % every === 0 || k === stage.length - 1);
+  return (
+    <Table
+      caption="Water by level"
+      head={['level', 'water', 'surface']}
+      rows={shown.map((s) => [format(s.levelM, 'level'), format(s.volumeM3, 'volume'), format(s.wettedM2, 'area')])}
+    />
   );
 }
 
@@ -159,6 +179,11 @@ export function WorkSheet({ id, hides = [], children }: Shown): ReactNode {
               </Inline>
             );
           })}
+        </Part>
+      )}
+      {isStore && (
+        <Part title="Level, water and surface">
+          <StageTable id={id} />
         </Part>
       )}
       {isStore && (
