@@ -205,6 +205,17 @@ export class Visitor {
     throw new Error(`${selector} does not read ${String(pattern)}, but: ${await this.text(selector)}`);
   }
 
+  /** A figure once it is right: what is computed follows an edit a moment later. */
+  async until<T>(read: () => Promise<T>, isRight: (value: T) => boolean): Promise<T> {
+    let value = await read();
+    for (let i = 0; i < 100 && !isRight(value); i++) {
+      await new Promise((resolve) => setTimeout(resolve, 100));
+      value = await read();
+    }
+    if (!isRight(value)) throw new Error(`it stays ${String(value)}`);
+    return value;
+  }
+
   /** What a region says, with plain spaces. */
   async text(selector: string): Promise<string> {
     const text = await this.page

@@ -81,7 +81,12 @@ export function ground(open: () => Bench): void {
       await v.reads('aside', /It speaks for\s+Zone 2/);
       await v.stage('Works');
       await v.choose('Work', 'Orchard swale');
-      expect(await brings(v)).toBeGreaterThan(1.02 * before);
+      expect(
+        await v.until(
+          () => brings(v),
+          (more) => more > 1.02 * before,
+        ),
+      ).toBeGreaterThan(1.02 * before);
       expect(v.errors).toEqual([]);
     }, 120000);
 
@@ -133,9 +138,19 @@ export function ground(open: () => Bench): void {
       expect(await leaving()).toBeLessThan(0.9 * out);
       await v.stage('Works');
       await v.verdict(/Ground as healed in 5 years/);
-      expect(await brings(v)).toBeLessThan(0.9 * now);
+      expect(
+        await v.until(
+          () => brings(v),
+          (less) => less < 0.9 * now,
+        ),
+      ).toBeLessThan(0.9 * now);
       await v.press('Undo');
-      expect(await brings(v)).toBe(now);
+      expect(
+        await v.until(
+          () => brings(v),
+          (again) => again === now,
+        ),
+      ).toBe(now);
       // Without a plan for any ground there is nothing to switch.
       await v.stage('Ground');
       await v.choose('Plan for this ground', 'nothing is planned');
