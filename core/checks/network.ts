@@ -1,6 +1,7 @@
 // Rules across works: in what order they spill, whether each has a way out, who lies below, and what leaves the property.
 import type { Check, Feature, LinkFlow, Outlet, Rule, Store, StoreStorm, WorkBase } from '../contract/index.ts';
 import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
+import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin, runRules } from '../works/rules.ts';
 
@@ -209,15 +210,7 @@ const wallBelow: Rule<StoreFacts> = {
 };
 
 /** Volume between a store's lowest way out and its crest [m3]. */
-function room({ stage, wayOutM, crestM }: Store): number {
-  const at = (level: number): number => {
-    const { levelM, volumeM3 } = stage;
-    const k = levelM.findIndex((v) => v >= level);
-    if (k <= 0) return k === 0 ? 0 : volumeM3[volumeM3.length - 1];
-    return volumeM3[k - 1] + ((volumeM3[k] - volumeM3[k - 1]) * (level - levelM[k - 1])) / (levelM[k] - levelM[k - 1]);
-  };
-  return at(crestM) - at(wayOutM);
-}
+const room = ({ stage, wayOutM, crestM }: Store): number => volumeAt(stage, crestM) - volumeAt(stage, wayOutM);
 
 export const NETWORK_RULES: readonly Rule<StoreFacts>[] = [spillOrder, wayOutBuilt, bankBeforeWall, readyAgain, houseBelow, wallBelow];
 

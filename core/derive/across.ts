@@ -1,9 +1,8 @@
 // Checks across works, and at the places where water leaves.
 import type { Check, LinkFlow, Store, StormFacts } from '../contract/index.ts';
 import { checkExit, checkStore } from '../checks/index.ts';
-import type { RouteResult } from '../network/index.ts';
+import { type RouteResult, volumeAt } from '../network/index.ts';
 import type { Project } from '../project/index.ts';
-import { volumeAt } from './conditions.ts';
 import type { Placed } from './stores.ts';
 import type { DerivedExit } from './types.ts';
 

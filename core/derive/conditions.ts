@@ -1,6 +1,7 @@
 // A case worked out: the project as the case has it, and what it does to stores and outlets.
 import type { Outlet, Stage, Store } from '../contract/index.ts';
 import { grassedSillLaw } from '../hydraulics/index.ts';
+import { volumeAt } from '../network/index.ts';
 import { type Case, type Ground, type Project, UserError } from '../project/index.ts';
 
 /** What a case changes beside the document itself. */
@@ -96,14 +97,6 @@ function partly(outlet: Outlet, closed: number | undefined): Outlet {
 /** The ways out of a case among those made: not cut yet or blocked. */
 export const outletsUnder = (outlets: readonly Outlet[], { blocked, uncut }: Conditions): Outlet[] =>
   outlets.filter((o) => !uncut.has(o.work)).map((o) => partly(o, blocked.get(o.work)));
-
-/** Volume at a level of a stage, straight between its rows. */
-export function volumeAt({ levelM, volumeM3 }: Stage, level: number): number {
-  const last = levelM.length - 1;
-  if (level <= levelM[0]) return 0;
-  const k = Math.min(last, Math.max(1, levelM.findIndex((v) => v >= level) < 0 ? last : levelM.findIndex((v) => v >= level)));
-  return volumeM3[k - 1] + ((volumeM3[k] - volumeM3[k - 1]) * (level - levelM[k - 1])) / (levelM[k] - levelM[k - 1]);
-}
 
 /** A store with silt lying in it: what it holds is less by that, from its floor up. */
 function silted(store: Store, share: number): Store {

@@ -17,6 +17,14 @@ export const DRAIN_DOWN = defineFormula(
   ({ V, f, A }) => (1000 * V) / (f * A),
 );
 
+/** Volume at a level of a stage, straight between its rows and on past the last [m3]. */
+export function volumeAt({ levelM, volumeM3 }: Stage, level: number): number {
+  if (level <= levelM[0]) return 0;
+  const above = levelM.findIndex((v) => v >= level);
+  const k = above < 0 ? levelM.length - 1 : above;
+  return volumeM3[k - 1] + ((volumeM3[k] - volumeM3[k - 1]) * (level - levelM[k - 1])) / (levelM[k] - levelM[k - 1]);
+}
+
 /** Volume-weighted mean wetted area while a store falls from a level to its floor, such that t = V/(f·A) [m2]. */
 export function meanWettedArea(stage: Stage, volumeM3: number): number {
   const { volumeM3: v, wettedM2 } = stage;

@@ -25,7 +25,7 @@ export interface StoneTrench extends WorkBase {
   readonly host: string;
   readonly atM: number;
   readonly levels: {
-    /** Dug floor where it leaves the pond's side. */
+    /** Dug floor at its outer end. */
     readonly floorM: number;
     /** Where water begins to pass: the lip the stone stands on. */
     readonly sillM: number;
