@@ -1,5 +1,6 @@
 // A case worked out: the project as the case has it, and what it does to stores and outlets.
 import type { Outlet, Stage, Store } from '../contract/index.ts';
+import { coverOf } from '../ground/index.ts';
 import { grassedSillLaw } from '../hydraulics/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Case, type Ground, type Project, UserError } from '../project/index.ts';
@@ -31,7 +32,7 @@ export const AS_DESIGNED: Conditions = {
 /** Ground stripped of what grows: what it sheds before anything heals, or after a fire or a drought. */
 function bared(ground: Ground): Ground {
   const bare = { cover: 'bare', curveNumber: null, runoffC: null } as const;
-  const zones = ground.zones?.map((z) => (z.cover === 'paved' || z.cover === 'roof' || z.cover === 'water' ? z : { ...z, ...bare }));
+  const zones = ground.zones?.map((z) => (coverOf(z.cover).isSealed ? z : { ...z, ...bare }));
   return { ...ground, ...bare, as: 'now', ...(zones ? { zones } : {}) };
 }
 
