@@ -1,22 +1,10 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
-import { checkFeature } from '../seen/index.ts';
-import {
-  type Ground,
-  HOLLOW_WAYS,
-  type Option,
-  type Project,
-  UserError,
-  type UserProblem,
-  caseProblems,
-  linkProblems,
-  optionOf,
-  problemOf,
-  rainProblems,
-  workProblems,
-} from '../project/index.ts';
-import { groundProblems } from '../project/guard.ts';
+import { type Ground, type Option, type Project, UserError, isForbiddenKey, requireWithin } from '../project/index.ts';
+import { documentProblems } from '../project/guard.ts';
 import type { WorkBase } from '../contract/index.ts';
 import type { Registry } from '../works/index.ts';
+import { told } from '../units/index.ts';
+import { PAYLOADS } from './payloads.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
 
 enablePatches();
@@ -54,19 +42,34 @@ function groundIn(draft: Draft<Project>): Draft<Ground> {
 /** Members that mean something by being null. */
 const KEPT_NULL: readonly string[] = ['curveNumber', 'runoffC', 'zone'];
 
+/** Values by dotted path, as a command gives them. */
+function entriesOf(set: unknown): [string, unknown][] {
+  if (typeof set !== 'object' || set === null || Array.isArray(set))
+    refuse('command.payload', `"set" is ${told(set)}`, 'Give values by the name of their field.');
+  return Object.entries(set as object);
+}
+
+/** A place in a list is an index it has, or the next; nothing else of a list can be set. */
+const isPlaceIn = (list: readonly unknown[], key: string): boolean => /^\d{1,6}$/.test(key) && Number(key) <= list.length;
+
 /** Writes a value at a dotted path whose parents exist; null takes it away, save where null says something. */
 function setPath(target: object, [path, value]: readonly [path: string, value: unknown], kept: readonly string[] = []): void {
+  const noPath = (): never => refuse('work.path', `there is no "${path}" to change`, 'Check the name of the field.');
   const keys = path.split('.');
+  if (keys.some((key) => key === '' || isForbiddenKey(key))) noPath();
   const last = keys.pop() ?? '';
-  let at = target as Record<string, unknown>;
+  let at: unknown = target;
   for (const key of keys) {
-    const next = at[key];
-    if (typeof next !== 'object' || next === null) refuse('work.path', `there is no "${path}" to change`, 'Check the name of the field.');
-    at = next as Record<string, unknown>;
+    const next: unknown = Object.hasOwn(at as object, key) ? (at as Record<string, unknown>)[key] : null;
+    if (typeof next !== 'object' || next === null) noPath();
+    at = next;
   }
   if (path === 'id' || path === 'kind') refuse('work.path', `"${path}" never changes`, 'Remove it and add another.');
-  if (value === undefined || (value === null && !kept.includes(path))) delete at[last];
-  else at[last] = value;
+  const isGone = value === undefined || (value === null && !kept.includes(path));
+  if (Array.isArray(at) && (isGone || !isPlaceIn(at, last))) noPath();
+  const owner = at as Record<string, unknown>;
+  if (isGone) delete owner[last];
+  else owner[last] = value;
 }
 
 const asDraft = <T>(value: T): Draft<T> => value as Draft<T>;
@@ -103,7 +106,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
   'feature.change': (d, { id, set }) => {
     const feature = d.features[indexIn(d.features, id)];
-    for (const entry of Object.entries(set)) setPath(feature, entry);
+    for (const entry of entriesOf(set)) setPath(feature, entry);
   },
   'land.set': (d, { land }) => {
     d.land = land;
@@ -130,7 +133,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'zone.change': (d, { id, set }) => {
     const { zones = [] } = groundIn(d);
     const zone = zones[indexIn(zones, id)];
-    for (const entry of Object.entries(set)) setPath(zone, entry, KEPT_NULL);
+    for (const entry of entriesOf(set)) setPath(zone, entry, KEPT_NULL);
   },
   'zone.remove': (d, { id }) => {
     const ground = groundIn(d);
@@ -148,7 +151,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'test.change': (d, { id, set }) => {
     const { tests = [] } = groundIn(d);
     const test = tests[indexIn(tests, id)];
-    for (const entry of Object.entries(set)) setPath(test, entry, KEPT_NULL);
+    for (const entry of entriesOf(set)) setPath(test, entry, KEPT_NULL);
   },
   'test.remove': (d, { id }) => {
     const ground = groundIn(d);
@@ -168,7 +171,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'case.change': (d, { id, set }) => {
     const { cases = [] } = d;
     const one = cases[indexIn(cases, id)];
-    for (const entry of Object.entries(set)) setPath(one, entry);
+    for (const entry of entriesOf(set)) setPath(one, entry);
   },
   'case.remove': (d, { id }) => {
     const { cases = [] } = d;
@@ -194,7 +197,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     const target = option(d);
     for (const { id, set } of changes) {
       const work = target.works[indexIn(target.works, id)];
-      for (const entry of Object.entries(set)) setPath(work, entry);
+      for (const entry of entriesOf(set)) setPath(work, entry);
     }
   },
   'works.remove': (d, { ids }) => {
@@ -209,56 +212,53 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
 };
 
-/** Problems a command left behind in what it touched. */
-function problemsAfter(command: Command, project: Project, registry: Registry): UserProblem[] {
-  const touched =
-    command.type === 'works.add'
-      ? command.payload.works.map((w) => w.id)
-      : command.type === 'works.change'
-        ? command.payload.changes.map((c) => c.id)
-        : [];
-  const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
-  const found = works.filter((w) => touched.includes(w.id)).flatMap((work) => workProblems(work, works, registry));
-  if (command.type === 'feature.add' || command.type === 'feature.change') {
-    const id = command.type === 'feature.add' ? command.payload.feature.id : command.payload.id;
-    found.push(...project.features.filter((f) => f.id === id).flatMap((f) => checkFeature(f).map(problemOf)));
-  }
-  if (command.type === 'land.set' && !HOLLOW_WAYS.includes(command.payload.land.hollows)) {
-    found.push({
-      code: 'land.hollows',
-      what: `hollows cannot be treated as "${String(command.payload.land.hollows)}"`,
-      where: { field: 'land.hollows' },
-      do: `Choose one of ${HOLLOW_WAYS.join(', ')}.`,
-    });
-  }
-  if (/^(ground|zone|test|runoff)\./.test(command.type)) found.push(...groundProblems(project));
-  if (command.type.startsWith('case.')) found.push(...caseProblems(project.cases));
-  if (command.type === 'link.set') found.push(...linkProblems(optionOf(project).links, 'links'));
-  if (command.type === 'rain.set' || command.type === 'rain.set-storm') found.push(...rainProblems(project.rain));
-  return found;
-}
-
 function isStorable(value: unknown): boolean {
   if (typeof value === 'number') return Number.isFinite(value);
   if (typeof value !== 'object' || value === null) return true;
   return Object.values(value).every(isStorable);
 }
 
+/** The members a command needs and may have: what it does not know would be passed over without a word. */
+function requirePayload(type: CommandType, payload: unknown): void {
+  if (typeof payload !== 'object' || payload === null || Array.isArray(payload))
+    refuse('command.payload', `${type} has ${told(payload)} for a payload`, 'Give an object with its members.');
+  const members: Readonly<Record<string, 'needs' | 'may'>> = PAYLOADS[type];
+  const names = Object.keys(members);
+  const missing = names.find((name) => members[name] === 'needs' && !Object.hasOwn(payload as object, name));
+  if (missing !== undefined) refuse('command.payload', `${type} has no "${missing}"`, `Give ${names.join(', ')}.`);
+  const odd = Object.keys(payload as object).find((name) => !names.includes(name));
+  if (odd !== undefined) refuse('command.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
+}
+
+function changedBy(project: Project, command: Command): Change {
+  const recipe = RECIPES[command.type] as Recipe<CommandType>;
+  try {
+    const [next, patches, inverse] = produceWithPatches(project, (draft) => {
+      recipe(draft, command.payload);
+    });
+    return { project: next, patches, inverse };
+  } catch (error) {
+    if (error instanceof UserError) throw error;
+    // A member of the payload is not of the kind its recipe works with.
+    return refuse('command.payload', `the payload of ${command.type} cannot be used`, 'Check the members of its payload.');
+  }
+}
+
 /**
- * Applies one command. @throws UserError, with the project untouched, when the command cannot be applied or leaves
- * something unsound.
+ * Applies one command. @throws UserError, with the project untouched, when the command cannot be applied or would leave a
+ * document that a file reader refuses.
  */
 export function applyCommand(project: Project, command: Command, registry: Registry): Change {
-  const recipe = RECIPES[command.type] as Recipe<CommandType> | undefined;
-  if (!recipe) refuse('command.unknown', `there is no command "${String(command.type)}"`, `Use one of ${Object.keys(RECIPES).join(', ')}.`);
+  if (!Object.hasOwn(RECIPES, command.type))
+    refuse('command.unknown', `there is no command ${told(command.type)}`, `Use one of ${Object.keys(RECIPES).join(', ')}.`);
+  requireWithin(command.payload);
   // A file cannot hold NaN or Infinity: what goes in must come out of it the same.
   if (!isStorable(command.payload)) refuse('command.number', 'a value is not a finite number', 'Give a number.');
-  const [next, patches, inverse] = produceWithPatches(project, (draft) => {
-    recipe(draft, command.payload);
-  });
-  const problems = problemsAfter(command, next, registry);
+  requirePayload(command.type, command.payload);
+  const change = changedBy(project, command);
+  const problems = documentProblems(change.project, registry, project);
   if (problems.length > 0) throw new UserError(problems);
-  return { project: next, patches, inverse };
+  return change;
 }
 
 export function patched(project: Project, patches: readonly Patch[]): Project {

@@ -1,5 +1,6 @@
 // Cases: what might go wrong, kept with the project and worked out like the storm itself.
 import { told } from '../units/index.ts';
+import { idFault } from './ids.ts';
 import type { UserProblem } from './problem.ts';
 
 export const CASE_GROUNDS = ['now', 'healed', 'bare'] as const;
@@ -46,8 +47,9 @@ function problemsIn(given: unknown, field: string): UserProblem[] {
     return problem('', `a case is ${told(given)}`, 'Give an object with id and name.');
   const one = given as Readonly<Record<string, unknown>>;
   const found: UserProblem[] = [];
-  for (const member of ['id', 'name'])
-    if (!isText(one[member])) found.push(...problem(member, `${member} of a case is ${told(one[member])}`, 'Give it in words.'));
+  const fault = idFault(one.id);
+  if (fault !== null) found.push(...problem('id', `the id of a case, ${told(one.id)}, ${fault}`, 'Give it letters, digits and dashes.'));
+  if (!isText(one.name)) found.push(...problem('name', `name of a case is ${told(one.name)}`, 'Give it in words.'));
   for (const [member, most] of [
     ['blockedPercent', 100],
     ['siltedPercent', 95],

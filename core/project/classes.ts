@@ -1,6 +1,4 @@
 // Shapes a project file must have. They guard the edge only: what passes goes on as the plain data it was.
-import 'reflect-metadata';
-import { Type } from 'class-transformer';
 import {
   Allow,
   ArrayMaxSize,
@@ -17,13 +15,14 @@ import {
   Min,
   ValidateBy,
   ValidateIf,
-  ValidateNested,
   type ValidationOptions,
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
 import { ABSTRACTIONS, LOSS_METHODS, WETNESSES } from '../runoff/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
+import { idFault } from './ids.ts';
+import { Nested } from './shape.ts';
 
 const isPoint = (v: unknown): boolean => Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
 
@@ -57,6 +56,17 @@ function IsStretches(): PropertyDecorator {
   });
 }
 
+/** A name that works, outlets and zones can be known by. */
+function IsId(): PropertyDecorator {
+  return ValidateBy({
+    name: 'isId',
+    validator: {
+      validate: (v: unknown) => idFault(v) === null,
+      defaultMessage: (args) => `$property ${idFault(args?.value) ?? 'is no id'}`,
+    },
+  });
+}
+
 const isFiniteNumber = { allowNaN: false, allowInfinity: false };
 
 export class SiteShape {
@@ -66,12 +76,12 @@ export class SiteShape {
 }
 
 export class PinShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsPoint() at!: unknown;
 }
 
 export class FeatureShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() @IsNotEmpty() kind!: string;
   @IsOptional() @IsRing(3) ring?: unknown;
   @IsOptional() @IsRing(2) line?: unknown;
@@ -100,8 +110,8 @@ export class StormShape {
 }
 
 export class RainShape {
-  @ValidateNested() @Type(() => RainTableShape) @IsObject() table!: RainTableShape;
-  @ValidateNested() @Type(() => StormShape) @IsObject() storm!: StormShape;
+  @Nested(() => RainTableShape) @IsObject() table!: RainTableShape;
+  @Nested(() => StormShape) @IsObject() storm!: StormShape;
 }
 
 const COVER_IDS = COVERS.map((c) => c.id);
@@ -148,9 +158,9 @@ export class JarShape {
 export class TextureShape {
   @IsIn(TEXTURE_IDS) id!: string;
   @IsIn(['class', 'shares', 'feel', 'jar']) by!: string;
-  @IfThere() @ValidateNested() @Type(() => SharesShape) @IsObject() shares?: SharesShape;
-  @IfThere() @ValidateNested() @Type(() => FeelShape) @IsObject() feel?: FeelShape;
-  @IfThere() @ValidateNested() @Type(() => JarShape) @IsObject() jar?: JarShape;
+  @IfThere() @Nested(() => SharesShape) @IsObject() shares?: SharesShape;
+  @IfThere() @Nested(() => FeelShape) @IsObject() feel?: FeelShape;
+  @IfThere() @Nested(() => JarShape) @IsObject() jar?: JarShape;
 }
 
 export class SeenGroundShape {
@@ -181,23 +191,23 @@ export class SoilShape {
   @IsNumber(isFiniteNumber) @Min(0) @Max(5000) infiltrationMmPerHour!: number;
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) soilDepthM!: number;
   @IsSize(100) waterDepthM?: number;
-  @IfThere() @ValidateNested() @Type(() => TextureShape) @IsObject() texture?: TextureShape;
-  @IfThere() @ValidateNested() @Type(() => SeenGroundShape) @IsObject() seen?: SeenGroundShape;
+  @IfThere() @Nested(() => TextureShape) @IsObject() texture?: TextureShape;
+  @IfThere() @Nested(() => SeenGroundShape) @IsObject() seen?: SeenGroundShape;
   @IfThere() @IsIn(COMPACTIONS) compaction?: string;
-  @IfThere() @ValidateNested() @Type(() => HealingShape) @IsObject() healing?: HealingShape;
+  @IfThere() @Nested(() => HealingShape) @IsObject() healing?: HealingShape;
   @IfThere() @IsLimits(0, 5000) infiltrationRange?: unknown;
   @IfThere() @IsLimits(1, 100) curveNumberRange?: unknown;
   @IfThere() @IsString() rateFrom?: string;
 }
 
 export class ZoneShape extends SoilShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() name!: string;
   @IsRing(3) ring!: unknown;
 }
 
 export class FieldTestShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() @IsNotEmpty() kind!: string;
   @IsString() name!: string;
   @ValidateIf((o: FieldTestShape) => o.zone !== null) @IsString() zone!: string | null;
@@ -216,11 +226,11 @@ export class ErosionShape {
 export const MOST_ZONES = 200;
 
 export class GroundShape extends SoilShape {
-  @IfThere() @IsArray() @ArrayMaxSize(MOST_ZONES) @ValidateNested({ each: true }) @Type(() => ZoneShape) zones?: ZoneShape[];
-  @IfThere() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => FieldTestShape) tests?: FieldTestShape[];
+  @IfThere() @IsArray() @ArrayMaxSize(MOST_ZONES) @Nested(() => ZoneShape, { each: true }) zones?: ZoneShape[];
+  @IfThere() @IsArray() @ArrayMaxSize(200) @Nested(() => FieldTestShape, { each: true }) tests?: FieldTestShape[];
   @IfThere() @IsIn(GROUND_AS) as?: string;
   @IsSize(100) healedYears?: number;
-  @IfThere() @ValidateNested() @Type(() => ErosionShape) @IsObject() erosion?: ErosionShape;
+  @IfThere() @Nested(() => ErosionShape) @IsObject() erosion?: ErosionShape;
 }
 
 export class MethodsShape {
@@ -242,33 +252,39 @@ export class SurveyShape {
   @IsNumber(isFiniteNumber) @Min(0.5) @Max(1000) pegIntervalM!: number;
 }
 
+const MOST_WORKS = 5_000;
+const MOST_PINS = 2_000;
+const MOST_FEATURES = 5_000;
+const MOST_OPTIONS = 100;
+
 /** What all works share; the rest is judged by the work's own technique. */
 export class WorkShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() @IsNotEmpty() kind!: string;
   @IsString() name!: string;
   @IsIn(WORK_STATUSES) status!: string;
 }
 
 export class OptionShape {
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() name!: string;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => WorkShape) works!: WorkShape[];
+  /** Each is judged by itself, so that an edit of one costs one. */
+  @IsArray() @ArrayMaxSize(MOST_WORKS) works!: unknown[];
 }
 
+/** The document without its terrain, ground and lists, which are judged part by part. */
 export class ProjectShape {
   @Equals(PROJECT_FORMAT) format!: string;
   @Equals(PROJECT_VERSION) version!: number;
-  @IsString() @IsNotEmpty() id!: string;
+  @IsId() id!: string;
   @IsString() name!: string;
-  @ValidateNested() @Type(() => SiteShape) @IsObject() site!: SiteShape;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => PinShape) pins!: PinShape[];
+  @Nested(() => SiteShape) @IsObject() site!: SiteShape;
+  @IsArray() @ArrayMaxSize(MOST_PINS) pins!: unknown[];
   @Allow() terrain!: unknown;
-  @IsArray() @ValidateNested({ each: true }) @Type(() => FeatureShape) features!: FeatureShape[];
-  @IsOptional() @ValidateNested() @Type(() => LandShape) land?: LandShape;
-  @IsOptional() @ValidateNested() @Type(() => RainShape) rain!: RainShape | null;
-  @IsOptional() @ValidateNested() @Type(() => GroundShape) ground!: GroundShape | null;
-  @IsOptional() @ValidateNested() @Type(() => SurveyShape) survey?: SurveyShape;
+  @IsArray() @ArrayMaxSize(MOST_FEATURES) features!: unknown[];
+  @IfThere() @IsObject() @Nested(() => LandShape) land?: LandShape;
+  @IsOptional() @Nested(() => RainShape) rain!: RainShape | null;
+  @IfThere() @IsObject() @Nested(() => SurveyShape) survey?: SurveyShape;
   @IsString() activeOption!: string;
-  @IsArray() @ArrayNotEmpty() @ValidateNested({ each: true }) @Type(() => OptionShape) options!: OptionShape[];
+  @IsArray() @ArrayNotEmpty() @ArrayMaxSize(MOST_OPTIONS) @Nested(() => OptionShape, { each: true }) options!: OptionShape[];
 }

@@ -1,10 +1,10 @@
-import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { type Soil, sharesProblem, testProblems } from '../ground/index.ts';
 import { told } from '../units/index.ts';
 import { GroundShape, MethodsShape, RunoffShape } from './classes.ts';
 import type { Ground, Project } from './model.ts';
 import type { UserProblem } from './problem.ts';
+import { shaped } from './shape.ts';
 import { problemsOf } from './shape-problems.ts';
 
 const again = 'Correct this value.';
@@ -82,17 +82,17 @@ function innerProblems(ground: Ground): UserProblem[] {
 export function groundProblems({ ground, runoff }: Pick<Project, 'ground' | 'runoff'>): UserProblem[] {
   const found: UserProblem[] = [];
   if (ground) {
-    const shape = problemsOf(validateSync(plainToInstance(GroundShape, ground)), undefined, 'ground');
+    const shape = problemsOf(validateSync(shaped(GroundShape, ground)), undefined, 'ground');
     found.push(...(shape.length > 0 ? shape : innerProblems(ground)));
   }
   const odd = notAnObject(runoff, 'runoff');
   if (odd.length > 0) return [...found, ...odd];
   if (runoff) {
-    found.push(...problemsOf(validateSync(plainToInstance(RunoffShape, runoff)), undefined, 'runoff'));
+    found.push(...problemsOf(validateSync(shaped(RunoffShape, runoff)), undefined, 'runoff'));
     for (const [id, methods] of Object.entries(runoff.of ?? {})) {
       const problems = notAnObject(methods, `runoff.of.${id}`);
       if (problems.length > 0) found.push(...problems);
-      else found.push(...problemsOf(validateSync(plainToInstance(MethodsShape, methods)), undefined, `runoff.of.${id}`));
+      else found.push(...problemsOf(validateSync(shaped(MethodsShape, methods)), undefined, `runoff.of.${id}`));
     }
   }
   return found;

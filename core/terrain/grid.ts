@@ -21,6 +21,10 @@ export const MAX_CELLS = 16_000_000;
 /** Largest cell accepted [m]: works of a few metres on coarser ground tell nothing. */
 export const MAX_CELL_M = 1000;
 
+/** No ground lies lower or higher, with room for local zeros [m]: what does is a mark for no data, or another unit. */
+export const LEVEL_LOWEST_M = -500;
+export const LEVEL_HIGHEST_M = 9000;
+
 /** Neighbour steps, clockwise from east; even are cardinal, odd diagonal. Rows run down. */
 export const STEP_COL = [1, 1, 0, -1, -1, -1, 0, 1] as const;
 export const STEP_ROW = [0, 1, 1, 1, 0, -1, -1, -1] as const;
