@@ -14,8 +14,9 @@ import {
   derive,
   failureOrder,
 } from '#core/derive';
-import { type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
+import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
+import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
 import { finishPeg } from '#core/survey';
 import { extentOf, statsOf } from '#core/terrain';
@@ -86,7 +87,7 @@ async function applyAll(words: readonly string[]): Promise<string> {
         throw new UserError(
           error.problems.map((p) => ({ ...p, where: { file: name, ...p.where, field: [field, p.where.field].filter(Boolean).join('.') } })),
         );
-      return fail('commands.payload', `command ${i + 1} (${String((item as { type: unknown }).type)}) has a payload that cannot be used`, {
+      return fail('commands.payload', `command ${i + 1} (${told((item as { type: unknown }).type)}) has a payload that cannot be used`, {
         where: { file: name, field },
         do: 'Check the members of its payload.',
       });
@@ -104,10 +105,21 @@ function gaugeJson({ record, report, notes }: ImportedGauge): string {
   return toJson({ kind: 'gauge', startMin, stepMin, steps, report, years, tooShort, fits, seasons, warnings: notes });
 }
 
+const DECIMALS: Readonly<Record<string, DecimalMark>> = { point: '.', comma: ',' };
+
+/** The user's word on the mark for decimals, where the numbers alone do not tell. */
+function decimalOf(said: string | undefined): { decimal?: DecimalMark } {
+  if (said === undefined) return {};
+  return Object.hasOwn(DECIMALS, said)
+    ? { decimal: DECIMALS[said] }
+    : fail('cli.decimal', `--decimal is "${said}"`, { do: `Use one of ${Object.keys(DECIMALS).join(', ')}.` });
+}
+
 async function importCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs']);
+  const args = readArguments(words, ['crs', 'decimal']);
   const path = soleArgument(args, 'FILE');
-  const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, args.options.get('crs') ?? null);
+  const how = { crs: args.options.get('crs') ?? null, ...decimalOf(args.options.get('decimal')) };
+  const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, how);
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });
   if (imported.kind === 'gauge') return gaugeJson(imported);
   const { grid, crs, notes } = imported;

@@ -39,7 +39,10 @@ export async function openProject(path: string): Promise<Opened> {
       });
     grid = gridFromBytes(bytes, file);
   } else if (terrain?.kind === 'grid' && 'file' in terrain) {
-    const imported = await importFile({ name: terrain.file, bytes: readBytes(join(dirname(path), terrain.file)) }, project.site.crs);
+    const imported = await importFile(
+      { name: terrain.file, bytes: readBytes(join(dirname(path), terrain.file)) },
+      { crs: project.site.crs },
+    );
     if (imported.kind !== 'terrain')
       fail('terrain.file', `${terrain.file} is not a terrain`, {
         where: { file: terrain.file },

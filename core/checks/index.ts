@@ -4,3 +4,4 @@ export * from './seen.ts';
 export * from './rain.ts';
 export * from './ground.ts';
 export * from './network.ts';
+export * from './standing.ts';

@@ -46,7 +46,7 @@ const KEPT_NULL: readonly string[] = ['curveNumber', 'runoffC', 'zone'];
 function entriesOf(set: unknown): [string, unknown][] {
   if (typeof set !== 'object' || set === null || Array.isArray(set))
     refuse('command.payload', `"set" is ${told(set)}`, 'Give values by the name of their field.');
-  return Object.entries(set as object);
+  return Object.entries(set);
 }
 
 /** A place in a list is an index it has, or the next; nothing else of a list can be set. */
@@ -224,9 +224,9 @@ function requirePayload(type: CommandType, payload: unknown): void {
     refuse('command.payload', `${type} has ${told(payload)} for a payload`, 'Give an object with its members.');
   const members: Readonly<Record<string, 'needs' | 'may'>> = PAYLOADS[type];
   const names = Object.keys(members);
-  const missing = names.find((name) => members[name] === 'needs' && !Object.hasOwn(payload as object, name));
+  const missing = names.find((name) => members[name] === 'needs' && !Object.hasOwn(payload, name));
   if (missing !== undefined) refuse('command.payload', `${type} has no "${missing}"`, `Give ${names.join(', ')}.`);
-  const odd = Object.keys(payload as object).find((name) => !names.includes(name));
+  const odd = Object.keys(payload).find((name) => !names.includes(name));
   if (odd !== undefined) refuse('command.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
 }
 

@@ -149,6 +149,8 @@ export interface Technique<W extends WorkBase, G> {
   readonly hostOf: (work: W) => string | null;
   /** Other works it needs. */
   readonly refersTo?: (work: W) => readonly string[];
+  /** Lines under which the ground must be known before anything is said of the work; none where it stands on its host's. */
+  readonly footprint: (work: W) => readonly Line[];
   /** The line that catches water, null when the work does not. */
   readonly interceptor: (work: W) => Line | null;
   /** The part of the work that measuring depends on. */
@@ -165,6 +167,7 @@ export interface BoundWork {
   readonly choices: readonly ChoiceSpec[];
   readonly hostId: string | null;
   readonly refersTo: readonly string[];
+  readonly footprint: readonly Line[];
   readonly interceptor: Line | null;
   readonly groundKey: unknown;
   readonly validate: () => Problem[];

@@ -31,7 +31,8 @@ export interface Outlet {
 /** What an outlet's water runs on as it leaves. */
 export interface Exit {
   readonly at: Point;
-  readonly slope: number;
+  /** Null where the ground below is not known. */
+  readonly slope: number | null;
   /** Width it leaves with: a sheet, the bottom of a channel, or the bore of a pipe. */
   readonly widthM: number;
   readonly shape: 'sheet' | 'channel' | 'pipe';

@@ -1,41 +1,29 @@
-import type {
-  BoundWork,
-  Catchment,
-  Check,
-  Company,
-  Figure,
-  LinkFlow,
-  SectionShape,
-  Site,
-  Store,
-  StoreStorm,
-  StormFacts,
-} from '../contract/index.ts';
+import type { BoundWork, SectionShape, Site, Store, StoreStorm } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
-import { checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { NOW } from '../ground/index.ts';
 import type { RouteResult } from '../network/index.ts';
 import { DEFAULT_SURVEY, type Ground, type Option, type Project, optionOf } from '../project/index.ts';
 import type { Hollow } from '../terrain/index.ts';
+import { spoken } from '../units/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
 import { exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
-import { acrossChecks } from './across.ts';
 import { exitFlows } from './exits.ts';
 import { erosionOf } from './erosion.ts';
-import { groundChecks } from './ground-checks.ts';
 import { groundsOf } from './grounds.ts';
 import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
-import { designPeakOf, linkFlows, outletStorms, runStorm, stormOf } from './storm-run.ts';
-import type { DeriveResult, Derived, DerivedErosion, DerivedExit, DerivedHollow, DerivedStore } from './types.ts';
+import { linkFlows, outletStorms, runStorm, stormOf } from './storm-run.ts';
+import type { DeriveResult, Derived, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
 import { canHeal, groundAt, surfaceMap, surfacesOf } from './surfaces.ts';
-import { type GroundUnder, groundUnder } from './soak.ts';
-import { type Placed, placeAll, storesOf, tracedLinks } from './stores.ts';
-import { type Hydrology, hydrologyOf } from './watersheds.ts';
+import { groundUnder } from './soak.ts';
+import { GRAVITY, factsFinder, judge } from './judge.ts';
+import { type Failures, failureChecks, standingOf } from './standing.ts';
+import { type Placed, tracedLinks } from './stores.ts';
+import { hydrologyOf } from './watersheds.ts';
 import { plainVerdicts } from './verdict.ts';
 
 export interface DeriveContext {
@@ -101,6 +89,7 @@ function withoutGround(project: Project, option: string): DerivedStores {
     outlets: [],
     balance: null,
     checks: [],
+    uncomputed: [],
     pegs: [],
     worksheets: [],
   } as const;
@@ -129,13 +118,13 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     features: project.features,
     soilAt: (at) => groundAt(surfaces, at),
   };
-  const works = placeAll(model, site, on);
-  const met = interception(model, bound, memo);
-  const stores = storesOf(works, conditions, memo);
+  const { works, stores, failures, bridged } = standingOf(bound, { model, site, memo, conditions });
+  const standing = works.map((w) => w.bound);
+  const met = interception(model, standing, memo);
   const gathered = [...pinCatchments(model, project, memo), ...workCatchments(model, met, memo)];
   const catchments = gathered.map((g) => g.catchment);
   const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];
-  const hydrology = hydrologyOf({ project, model, memo, map }, { bound, catchments: gathered, exits: exits.map((e) => e.whole) });
+  const hydrology = hydrologyOf({ project, model, memo, map }, { bound: standing, catchments: gathered, exits: exits.map((e) => e.whole) });
   const under = groundUnder(stores, works, surfaces);
   const soaksIn = new Map([...under].map(([id, u]) => [id, u.rateMmPerHour]));
   const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside: insideOf(model, project, memo) });
@@ -170,14 +159,20 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   const { weather, storm } = hydrology;
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, links, result }) : [];
   const told = { erosion: erosion?.told ?? null, exits: leaving.map((l) => l.told) };
-  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, stores, result, ...told });
+  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, stores, result, failures, ...told });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
       ? []
-      : placed
-          .pegs(survey.pegIntervalM, stores.find((s) => s.work === b.work.id)?.wayOutM ?? null)
+      : failures
+          .attempt(b.work, () => placed.pegs(survey.pegIntervalM, stores.find((s) => s.work === b.work.id)?.wayOutM ?? null), [])
           .map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
+  );
+  const sections = Object.fromEntries(works.flatMap((w) => sectionOf(w)));
+  const [shapes, rings] = [shapesOf(works, storms, failures), ringsOf(works, stores, failures)];
+  // Last of all, since any part of a work's results may have failed.
+  const checks = [...failureChecks(failures, bound), ...bridged, ...judged.checks].sort(
+    (a, b) => GRAVITY[a.severity] - GRAVITY[b.severity],
   );
   const partial: Derived = {
     format: 'outlet-derived',
@@ -195,7 +190,8 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     links: flows,
     outlets: result ? outletStorms(stores, result, (at) => site.soilAt(at).cover) : [],
     balance: result?.balance ?? null,
-    checks: judged.checks,
+    checks,
+    uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
     pegs,
     verdicts: {},
     worksheets: [...hydrology.worksheets, ...judged.worksheets, ...drainSheets, ...(erosion?.lines ?? [])],
@@ -211,29 +207,31 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
       storm,
       marks: works.flatMap((w) => (w.bound.work.status === 'retired' ? [] : w.placed.marks)),
       figures: judged.figures,
-      sections: Object.fromEntries(works.flatMap((w) => sectionOf(w))),
-      shapes: shapesOf(works, storms),
-      rings: ringsOf(works, stores),
+      sections,
+      shapes,
+      rings,
     },
     stores,
   };
 }
 
 /** Sections of works that draw their own, with the highest water of their store, or of the store they let out. */
-function shapesOf(works: readonly Placed[], storms: ReadonlyMap<string, StoreStorm>): Record<string, SectionShape> {
+function shapesOf(works: readonly Placed[], storms: ReadonlyMap<string, StoreStorm>, failures: Failures): Record<string, SectionShape> {
   return Object.fromEntries(
     works.flatMap(({ bound, placed }) => {
       const water = storms.get(bound.work.id) ?? storms.get(bound.hostId ?? '');
-      return placed.section ? [[bound.work.id, placed.section(water?.peakLevelM ?? null)] as const] : [];
+      const section = failures.attempt(bound.work, () => placed.section?.(water?.peakLevelM ?? null), undefined);
+      return section ? [[bound.work.id, section] as const] : [];
     }),
   );
 }
 
 /** Where water stands in each store when it is full. */
-function ringsOf(works: readonly Placed[], stores: readonly Store[]): Record<string, readonly Line[]> {
+function ringsOf(works: readonly Placed[], stores: readonly Store[], failures: Failures): Record<string, readonly Line[]> {
   return Object.fromEntries(
     stores.flatMap((store) => {
-      const rings = works.find((w) => w.bound.work.id === store.work)?.placed.waterRings?.(store.wayOutM) ?? [];
+      const own = works.find((w) => w.bound.work.id === store.work);
+      const rings = own ? failures.attempt(own.bound.work, () => own.placed.waterRings?.(store.wayOutM) ?? [], []) : [];
       return rings.length > 0 ? [[store.work, rings] as const] : [];
     }),
   );
@@ -250,101 +248,6 @@ function sectionOf({ bound, placed }: Placed): [string, { lipM: number; crossSlo
   const isRight = nx * (b[1] - a[1]) - ny * (b[0] - a[0]) > 0;
   return [[bound.work.id, { lipM: lip.levelM, crossSlope: host.crossSlope, downhill: isRight ? 1 : -1 }]];
 }
-
-interface Known {
-  readonly site: Site;
-  readonly stores: readonly Store[];
-  readonly storms: ReadonlyMap<string, StoreStorm>;
-  readonly catchments: readonly Catchment[];
-  readonly hydrology: Hydrology;
-  readonly flows: readonly LinkFlow[];
-}
-
-function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Known): (id: string) => StormFacts {
-  const joints = new Set(stores.flatMap((s) => s.outlets.flatMap((o) => (o.kind === 'joint' ? [o.id] : []))));
-  return (id) => {
-    const store = stores.find((s) => s.work === id) ?? null;
-    const storm = storms.get(id) ?? null;
-    const runoff = hydrology.runoff.get(id);
-    const catchment = catchments.find((c) => c.of === id);
-    return {
-      site,
-      store,
-      storm,
-      catchment: catchment ?? null,
-      runoff: runoff?.runoff ?? null,
-      links: flows.filter((l) => l.from === id || l.outlet.split('#')[0] === id),
-      designPeakM3s: store ? designPeakOf(store, storm, { runoff, links: flows, catchment, joints }) : null,
-    };
-  };
-}
-
-interface Judged {
-  readonly checks: Check[];
-  readonly worksheets: WorksheetLine[];
-  readonly figures: Record<string, readonly Figure[]>;
-}
-
-const GRAVITY: Record<Check['severity'], number> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
-
-/** Figures and checks of every work, worst first. */
-function judge(
-  works: readonly Placed[],
-  factsOf: (id: string) => StormFacts,
-  on: {
-    project: Project;
-    model: GroundModel;
-    flows: readonly LinkFlow[];
-    hydrology: Hydrology;
-    under: ReadonlyMap<string, GroundUnder>;
-    erosion: DerivedErosion | null;
-    stores: readonly Store[];
-    result: RouteResult | null;
-    exits: readonly DerivedExit[];
-  },
-): Judged {
-  const checks: Check[] = [];
-  const worksheets: WorksheetLine[] = [];
-  const figures: Record<string, readonly Figure[]> = {};
-  for (const { bound, placed } of works) {
-    const { work, hostId } = bound;
-    if (work.status === 'retired') continue;
-    const hostFacts = hostId === null ? null : factsOf(hostId);
-    // A guest is judged by the storm of its host.
-    const facts: StormFacts = { ...(hostFacts ?? factsOf(work.id)), links: factsOf(work.id).links };
-    const company: Company = {
-      host: works.find((w) => w.bound.work.id === hostId)?.placed.host ?? null,
-      guests: works.filter((w) => w.bound.hostId === work.id).map((w) => w.bound.work),
-      siblings: works
-        .filter((w) => hostId !== null && w.bound.hostId === hostId && w.bound.work.status !== 'retired')
-        .map((w) => w.bound.work),
-      hostFacts,
-    };
-    const sheet = new Worksheet(work.id);
-    figures[work.id] = placed.figures(facts, sheet);
-    worksheets.push(...sheet.lines);
-    checks.push(...placed.checks(facts, company));
-  }
-  for (const link of on.flows) {
-    const name = works.find((w) => w.bound.work.id === link.from)?.bound.work.name ?? link.from;
-    checks.push(...checkWay({ link, name, features: on.project.features, peakWithoutM3s: on.hydrology.natural.get(link.from) ?? null }));
-  }
-  const { features, rain } = on.project;
-  // Filed under the works that store: a pin's catchment holds nothing that could fail.
-  for (const { bound } of works) {
-    const runoff = on.hydrology.runoff.get(bound.work.id)?.runoff;
-    if (!rain || !runoff || bound.work.status === 'retired') continue;
-    checks.push(...checkRain({ rain, runoff }), ...groundChecks(bound.work.id, on));
-  }
-  for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
-  checks.push(...acrossChecks(works, factsOf, on));
-  const honest = on.project.ground ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
-  honest.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
-  return { checks: honest, worksheets, figures };
-}
-
-/** Checks that read the ground's description; without it they would judge a guess. */
-const NEEDS_GROUND = new Set(['swale.drain-down', 'swale.soil-depth', 'sill.exit-velocity', 'sill.cover-below', 'sill.length']);
 
 function hollowJson({ at, bottomM, spillM, depthM, areaM2, volumeM3 }: Hollow): DerivedHollow {
   return { at, bottomM, spillM, depthM, areaM2, volumeM3 };

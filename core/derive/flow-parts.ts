@@ -51,8 +51,9 @@ export function flowParts(model: GroundModel, { catchment, members }: Gathered, 
   const { grid, flow } = model;
   const { mask } = setOf(members, grid.z.length);
   const path = flowPath(model, catchment.farthest, (cell) => mask[cell] === 1);
+  // A catchment without a cell has no way of any length: whichever ground is named counts for nothing.
   const surfaceAt = (k: number): (typeof surfaces)[number]['facts']['cover']['surface'] =>
-    surfaces[index[path.cells[k]]].facts.cover.surface;
+    (surfaces[index[path.cells[k]]] ?? surfaces[0]).facts.cover.surface;
   // Half a cell at either end, as the catchment's own length has it.
   const whole = catchment.longestPathM;
   const n = path.cells.length > 0 ? surfaceAt(0).sheetN : 0.15;

@@ -1,5 +1,5 @@
 // Works put on their ground, the stores they make, and the ways water takes between them.
-import type { BoundWork, Host, Link, PlacedWork, Site, Store } from '../contract/index.ts';
+import type { BoundWork, Link, PlacedWork, Site, Store } from '../contract/index.ts';
 import { type Line, middleOf } from '../geometry/index.ts';
 import { type Plan, linkOf } from '../network/index.ts';
 import type { Option, Project } from '../project/index.ts';
@@ -13,39 +13,31 @@ export interface Placed {
   readonly placed: PlacedWork;
 }
 
-/** Works with their ground measured, hosts before guests. */
-export function placeAll(
-  model: GroundModel,
-  site: Site,
-  { bound, memo }: { readonly bound: readonly BoundWork[]; readonly memo: Memo },
-): Placed[] {
-  const hosts = new Map<string, Host>();
-  const hostKeys = new Map<string, unknown>();
-  const out = new Map<string, Placed>();
-  const place = (work: BoundWork): void => {
-    const host = work.hostId === null ? null : (hosts.get(work.hostId) ?? null);
-    const key = `${model.key}|${JSON.stringify([work.groundKey, work.hostId === null ? null : hostKeys.get(work.hostId)])}`;
-    const { id } = work.work;
-    const ground = memo.step(`measure:${id}`, key, () => work.measure(site, host));
-    const on = `${memo.stamp(`measure:${id}`)}|${work.hostId === null ? '' : memo.stamp(`place:${work.hostId}`)}`;
-    const placed = memo.step(`place:${id}`, `${on}|${JSON.stringify(work.work)}`, () => work.place(ground, host));
-    if (placed.host) hosts.set(work.work.id, placed.host);
-    hostKeys.set(work.work.id, work.groundKey);
-    out.set(work.work.id, { bound: work, placed });
-  };
-  bound.filter((w) => w.hostId === null).forEach(place);
-  bound.filter((w) => w.hostId !== null).forEach(place);
-  return bound.map((w) => out.get(w.work.id)).filter((p): p is Placed => p !== undefined);
+/** One work with its ground measured, on the host it hangs on. */
+export function placeOne(
+  work: BoundWork,
+  host: Placed | null,
+  { model, site, memo }: { readonly model: GroundModel; readonly site: Site; readonly memo: Memo },
+): PlacedWork {
+  const { id } = work.work;
+  const onto = host?.placed.host ?? null;
+  const key = `${model.key}|${JSON.stringify([work.groundKey, host ? host.bound.groundKey : null])}`;
+  const ground = memo.step(`measure:${id}`, key, () => work.measure(site, onto));
+  const on = `${memo.stamp(`measure:${id}`)}|${work.hostId === null ? '' : memo.stamp(`place:${work.hostId}`)}`;
+  return memo.step(`place:${id}`, `${on}|${JSON.stringify(work.work)}`, () => work.place(ground, onto));
 }
 
-/** The stores of all works with the outlets of their guests, as a case has them. */
-export function storesOf(works: readonly Placed[], conditions: Conditions, memo: Memo): Store[] {
-  return works.flatMap(({ bound, placed }) => {
-    const { id } = bound.work;
-    const hosted = works.filter((w) => w.bound.hostId === id);
-    const key = `${[id, ...hosted.map((w) => w.bound.work.id)].map((w) => memo.stamp(`place:${w}`)).join()}|${conditions.key}`;
-    return memo.step(`store:${id}`, key, () => storeOf({ bound, placed }, hosted, conditions));
-  });
+/** The store a work makes with the outlets of its guests, as a case has it; none where it makes none. */
+export function storeFor(
+  id: string,
+  works: readonly Placed[],
+  { conditions, memo }: { readonly conditions: Conditions; readonly memo: Memo },
+): Store[] {
+  const own = works.find((w) => w.bound.work.id === id);
+  if (!own) return [];
+  const hosted = works.filter((w) => w.bound.hostId === id);
+  const key = `${[id, ...hosted.map((w) => w.bound.work.id)].map((w) => memo.stamp(`place:${w}`)).join()}|${conditions.key}`;
+  return memo.step(`store:${id}`, key, () => storeOf(own, hosted, conditions));
 }
 
 function storeOf({ bound, placed }: Placed, hosted: readonly Placed[], conditions: Conditions): Store[] {

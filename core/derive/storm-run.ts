@@ -11,7 +11,7 @@ import {
   route,
 } from '../network/index.ts';
 import type { Storm } from '../rain/index.ts';
-import { exitFlow } from '../works/index.ts';
+import { type ExitFlow, exitFlow } from '../works/index.ts';
 import { AS_DESIGNED, type Conditions } from './conditions.ts';
 import type { CatchmentRunoff } from './hydrology.ts';
 
@@ -153,6 +153,13 @@ export function stormOf(store: Store, run: StoreRun, { result, soaksIn, sheet }:
   };
 }
 
+/** Whether what an outlet's water runs on stands it; unknown where the ground there is. */
+function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['lining'] {
+  if (!flow || flow.velocityMs === null) return 'unknown';
+  if (flow.standsMs === null) return peakM3s > 0 ? 'washes' : 'unknown';
+  return flow.velocityMs > flow.standsMs ? 'washes' : 'stands';
+}
+
 /** What the storm did to each outlet, and whether what its water runs on stands it. */
 export function outletStorms(stores: readonly Store[], result: RouteResult, coverAt: (at: Outlet['dischargeAt']) => Cover): OutletStorm[] {
   return stores.flatMap((store) =>
@@ -174,14 +181,7 @@ export function outletStorms(stores: readonly Store[], result: RouteResult, cove
           runsH: run.runsS / 3600,
           velocityMs: flow?.velocityMs ?? null,
           standsMs,
-          lining:
-            !flow || standsMs === null
-              ? run.peakM3s > 0 && flow
-                ? 'washes'
-                : 'unknown'
-              : flow.velocityMs > standsMs
-                ? 'washes'
-                : 'stands',
+          lining: liningUnder(run.peakM3s, flow),
         },
       ];
     }),

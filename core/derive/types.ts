@@ -129,6 +129,13 @@ export interface Derived {
   readonly outlets: readonly OutletStorm[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;
   readonly checks: readonly Check[];
+  /** Works that are shown and not computed, and why. */
+  readonly uncomputed: readonly {
+    readonly work: string;
+    readonly why: 'ground' | 'needs' | 'fault';
+    readonly what: string;
+    readonly offM: number | null;
+  }[];
   readonly pegs: readonly Peg[];
   readonly verdicts: Readonly<Record<string, string>>;
   readonly worksheets: readonly WorksheetLine[];

@@ -303,6 +303,23 @@ const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
   pegs: tellPegs,
 };
 
+/** Stages that speak of works. */
+const SPEAKS_OF_WORKS: readonly Stage[] = ['works', 'levels', 'storm', 'pegs'];
+
+/** Works the figures leave out: whoever reads them must know. The selected one comes first. */
+function tellUncomputed({ project, derived, system, selected }: Telling): Piece[] {
+  const left = derived.uncomputed.filter(({ why }) => why !== 'needs');
+  const first = left.find((u) => u.work === selected) ?? left[0];
+  if (!first) return [];
+  const name = optionOf(project, derived.option).works.find((w) => w.id === first.work)?.name ?? first.work;
+  const told = derived.checks.find((c) => c.on === first.work && c.id.startsWith('work.'));
+  const others = left.length > 1 ? `, nor ${left.length === 2 ? 'is one other work' : `are ${left.length - 1} others`}` : '';
+  const lead = derived.stores.length === 0 ? '' : ' ';
+  return [alarm(`${lead}${name} is not computed${others}`), ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')])];
+}
+
+const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
 /** Stages whose figures depend on the ground. */
 const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels', 'storm'];
 
@@ -312,7 +329,10 @@ export function verdict(
   project: Project,
   on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null },
 ): Piece[] {
-  const pieces = TELL[stage]({ project, ...on, q: (v, kind) => formatQuantity(v, kind, on.system) });
+  const telling = { project, ...on, q: (v: number | null | undefined, kind: QuantityKind) => formatQuantity(v, kind, on.system) };
+  const left = SPEAKS_OF_WORKS.includes(stage) ? tellUncomputed(telling) : [];
+  // With nothing computed there is nothing else to say.
+  const pieces = left.length > 0 && on.derived.stores.length === 0 ? left : [...TELL[stage](telling), ...left];
   // Whoever reads a figure must know which ground it is for.
   if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
   return [...pieces, alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)];

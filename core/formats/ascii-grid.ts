@@ -1,6 +1,7 @@
-import { strFromU8 } from 'fflate';
 import { MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
+import { onlyGround } from './levels.ts';
+import { textOf } from './text.ts';
 
 const KEYS = ['ncols', 'nrows', 'xllcorner', 'xllcenter', 'yllcorner', 'yllcenter', 'cellsize', 'nodata_value'] as const;
 type Key = (typeof KEYS)[number];
@@ -68,7 +69,7 @@ const lineAt = (text: string, offset: number): number => text.slice(0, offset).s
 
 /** An ESRI ASCII grid. Its system is not in the file: the caller's, or local metres. */
 export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): ImportedTerrain {
-  const text = strFromU8(bytes);
+  const text = textOf(bytes);
   const { values, dataAt } = readHeader(name, text);
   const need = (key: Key): number =>
     values[key] ??
@@ -89,12 +90,12 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
   const west = values.xllcorner ?? need('xllcenter') - cellM / 2;
   const south = values.yllcorner ?? need('yllcenter') - cellM / 2;
   refuseDegrees(name, { cell: cellM, west, south });
-  const noData = values.nodata_value ?? -9999;
+  const notes =
+    crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
   const levels = new Float64Array(ncols * nrows);
   const token = /\S+/g;
   token.lastIndex = dataAt;
   let count = 0;
-  let known = 0;
   for (let match = token.exec(text); match; match = token.exec(text)) {
     if (count >= levels.length) {
       refuseFile(name, 'grid.too-many', {
@@ -104,15 +105,14 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
       });
     }
     const value = Number(match[0]);
-    const isMissing = value === noData || /^-?nan$/i.test(match[0]);
-    if (!isMissing && !Number.isFinite(value)) {
+    const isMissing = /^[-+]?(nan|inf(inity)?)$/i.test(match[0]);
+    if (!isMissing && Number.isNaN(value)) {
       refuseFile(name, 'grid.text', {
         what: `"${match[0].slice(0, 24)}" is not a level`,
         line: lineAt(text, match.index),
         do: 'Correct or remove this value; use the NODATA_value where there is none.',
       });
     }
-    if (!isMissing) known++;
     levels[count++] = isMissing ? NaN : value;
   }
   if (count < levels.length) {
@@ -122,17 +122,6 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
       do: 'Copy or export the file again: part of it is missing.',
     });
   }
-  if (known === 0)
-    refuseFile(name, 'terrain.no-data', {
-      what: 'every cell is without data',
-      do: 'Check the NODATA_value in the header, or export the area of your land.',
-    });
-  return {
-    kind: 'terrain',
-    grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels),
-    crs,
-    source: name,
-    notes:
-      crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [],
-  };
+  onlyGround(levels, { file: name, noData: values.nodata_value ?? -9999, notes });
+  return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), crs, source: name, notes };
 }

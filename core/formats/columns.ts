@@ -1,7 +1,8 @@
-import { strFromU8 } from 'fflate';
 import Papa from 'papaparse';
 import type { UserProblem } from '../project/index.ts';
 import { type InputFile, refuseFile, refuseLines } from './imported.ts';
+import { type DecimalMark, decimalMarkOf, plainNumber } from './decimals.ts';
+import { textOf } from './text.ts';
 
 export interface Sheet {
   readonly file: string;
@@ -17,16 +18,41 @@ export interface Row {
   readonly line: number;
 }
 
-/** Lines of a delimited text that hold anything; comma, semicolon or tab. */
-export function readRows({ name, bytes }: InputFile): Row[] {
-  const text = strFromU8(bytes).replace(/^\uFEFF/, '');
-  if (text.trim() === '') refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
+/** A delimited text: lines that hold anything, their numbers written plainly, and what was assumed of them. */
+export interface Table {
+  readonly rows: readonly Row[];
+  readonly notes: readonly string[];
+}
+
+/** Longer than any line of a table, and more of them than a gauge gives in a lifetime. */
+const MOST_COLUMNS = 1000;
+
+/** Reads a delimited text: comma, semicolon or tab. `decimal` is the user's word on the mark of its numbers. */
+export function readTable({ name, bytes }: InputFile, decimal?: DecimalMark): Table {
+  const text = textOf(bytes);
   if (text.includes('\u0000')) refuseFile(name, 'csv.binary', { what: 'it is not a text file', do: 'Export it as CSV.' });
   const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] });
-  return parsed.data
+  const rows = parsed.data
     .map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }))
     .filter(({ cells }) => cells.some((c) => c !== ''));
+  if (rows.length === 0) refuseFile(name, 'file.empty', { what: 'there is nothing in it', do: 'Choose another file.' });
+  const wide = rows.find(({ cells }) => cells.length > MOST_COLUMNS);
+  if (wide)
+    refuseFile(name, 'csv.columns', {
+      what: `a line has ${wide.cells.length} columns`,
+      line: wide.line,
+      do: 'Keep only the columns that are needed.',
+    });
+  const { mark, thousands } = decimalMarkOf(cellsOf(rows), name, decimal);
+  const notes = thousands ? [`The ${mark === '.' ? 'comma' : 'point'} in "${thousands.text}" was read as standing between thousands.`] : [];
+  return { rows: rows.map(({ cells, line }) => ({ cells: cells.map((c) => plainNumber(c, mark)), line })), notes };
 }
+
+function* cellsOf(rows: readonly Row[]): Generator<{ text: string; line: number }> {
+  for (const { cells, line } of rows) for (const text of cells) yield { text, line };
+}
+
+export const readRows = (file: InputFile, decimal?: DecimalMark): readonly Row[] => readTable(file, decimal).rows;
 
 /** Rows below one header line. */
 export function sheetOf([head, ...rows]: readonly Row[], file: string): Sheet {
@@ -38,22 +64,20 @@ export function columnOf(sheet: Sheet, names: readonly string[]): number {
   return sheet.headers.findIndex((h) => names.includes(h.replace(/[\s_()]+/g, '')));
 }
 
-/** Number in a cell; a decimal comma is read where the delimiter leaves it. NaN when it is not one. */
+/** Number in a cell of a table, which has a point for decimals by now. NaN when it is not one. */
 export function numberIn(cell: string | undefined): number {
-  if (cell === undefined || cell === '') return NaN;
-  const text = /^-?\d+,\d+$/.test(cell) ? cell.replace(',', '.') : cell;
-  return /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(text) ? Number(text) : NaN;
+  return cell !== undefined && /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell) ? Number(cell) : NaN;
 }
 
 /** Named columns as numbers, row by row; refuses with the lines that do not hold them. */
 export function numericColumns(sheet: Sheet, columns: Readonly<Record<string, number>>): Record<string, Float64Array> {
-  const out = Object.fromEntries(Object.keys(columns).map((k) => [k, new Float64Array(sheet.rows.length)]));
+  const out: Record<string, Float64Array> = Object.fromEntries(Object.keys(columns).map((k) => [k, new Float64Array(sheet.rows.length)]));
   const problems: UserProblem[] = [];
   sheet.rows.forEach((row, r) => {
     for (const [name, column] of Object.entries(columns)) {
       const value = numberIn(row[column]);
       out[name][r] = value;
-      if (Number.isNaN(value)) {
+      if (!Number.isFinite(value)) {
         const cell = row[column];
         problems.push({
           code: cell === undefined || cell === '' ? 'csv.missing' : 'csv.text',

@@ -39,7 +39,7 @@ const tiff = (change: Record<string, unknown>, levels = Float32Array.from({ leng
 
 async function refusal(name: string, data: string | Uint8Array, crs: string | null = null): Promise<string> {
   try {
-    await importFile(file(name, data), crs);
+    await importFile(file(name, data), { crs });
     return 'accepted';
   } catch (error) {
     expect(error).toBeInstanceOf(UserError);
@@ -113,7 +113,7 @@ describe('bringing files in', () => {
   it('refuses a system that contradicts the file or is not known', async () => {
     expect(await refusal('t.tif', tiff({}), 'EPSG:32631')).toBe('crs.mismatch');
     expect(await refusal('a.asc', ASC, 'EPSG:4326')).toBe('crs.unknown');
-    expect(((await importFile(file('a.asc', ASC), '32633')) as ImportedTerrain).crs).toBe('EPSG:32633');
+    expect(((await importFile(file('a.asc', ASC), { crs: '32633' })) as ImportedTerrain).crs).toBe('EPSG:32633');
   });
 });
 

@@ -3,6 +3,8 @@ import { type Grid, MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/ind
 import { refuseDegrees, tooBig } from './ascii-grid.ts';
 import { requireCrs } from './crs.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
+import { isNoDataMark, onlyGround } from './levels.ts';
+import { UserError } from '../project/index.ts';
 
 // GeoTIFF 1.1 keys (OGC 19-008r4): model type 1 projected, 2 geographic; raster type 2 pixel-is-point; 9001 metre.
 const PROJECTED = 1;
@@ -65,8 +67,34 @@ async function systemOf(image: Image, name: string, wanted: string | null): Prom
   return wanted;
 }
 
-/** A GeoTIFF of levels, first band. */
+/** Levels of packed numbers: the file's mark for no data is one of the numbers as packed. */
+async function scaled(levels: Float64Array, image: Image, notes: string[]): Promise<void> {
+  const mark = image.getGDALNoData();
+  const told = (await image.getGDALMetadata(0)) ?? {};
+  const [scale, offset] = [factorIn(told.SCALE, 1), factorIn(told.OFFSET, 0)];
+  for (let i = 0; i < levels.length; i++) levels[i] = isNoDataMark(levels[i], mark) ? NaN : levels[i] * scale + offset;
+  if (scale !== 1 || offset !== 0) notes.push(`Its numbers were turned into levels: times ${scale}, plus ${offset}.`);
+}
+
+function factorIn(text: unknown, otherwise: number): number {
+  const value = typeof text === 'string' ? Number(text) : NaN;
+  return Number.isFinite(value) ? value : otherwise;
+}
+
+/** A GeoTIFF of levels, first band. @throws UserError whatever is wrong with it: its keys may hold anything. */
 export async function readGeoTiff(file: InputFile, wanted: string | null): Promise<ImportedTerrain> {
+  try {
+    return await readImage(file, wanted);
+  } catch (error) {
+    if (error instanceof UserError) throw error;
+    return refuseFile(file.name, 'geotiff.unreadable', {
+      what: 'its keys or its picture cannot be read',
+      do: 'Download or export it again.',
+    });
+  }
+}
+
+async function readImage(file: InputFile, wanted: string | null): Promise<ImportedTerrain> {
   const { name } = file;
   const image = await openImage(file);
   const [ncols, nrows] = [image.getWidth(), image.getHeight()];
@@ -81,19 +109,10 @@ export async function readGeoTiff(file: InputFile, wanted: string | null): Promi
   const south = origin[1] + shift - nrows * cellM;
   refuseDegrees(name, { cell: cellM, west, south });
   const levels = await readLevels(image, name);
-  const noData = image.getGDALNoData();
-  let known = 0;
-  for (let i = 0; i < levels.length; i++) {
-    if (levels[i] === noData || !Number.isFinite(levels[i]) || Math.abs(levels[i]) > 1e5) levels[i] = NaN;
-    else known++;
-  }
-  if (known === 0)
-    refuseFile(name, 'terrain.no-data', {
-      what: 'every cell is without data',
-      do: 'Check the no-data value, or export the area of your land.',
-    });
   const notes =
     crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
+  await scaled(levels, image, notes);
+  onlyGround(levels, { file: name, noData: null, notes });
   if (image.getSamplesPerPixel() > 1) notes.push(`It has ${image.getSamplesPerPixel()} bands; the first was read as levels.`);
   return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), crs, source: name, notes };
 }

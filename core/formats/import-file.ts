@@ -1,19 +1,39 @@
 import { readAsciiGrid } from './ascii-grid.ts';
-import { readRows, sheetOf } from './columns.ts';
+import { readTable, sheetOf } from './columns.ts';
+import type { DecimalMark } from './decimals.ts';
+import { UserError, unforeseen } from '../project/index.ts';
 import { requireCrs } from './crs.ts';
 import { readGeoTiff } from './geotiff.ts';
 import { type Imported, type InputFile, refuseFile } from './imported.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
 import { isSurvey, readSurvey } from './survey-csv.ts';
+import { textOf } from './text.ts';
 
 const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
 
+/** What the user says of a file that it does not say itself. */
+export interface ImportHow {
+  /** The system it is in. */
+  readonly crs?: string | null;
+  /** The mark for decimals in its numbers. */
+  readonly decimal?: DecimalMark;
+}
+
 /**
- * Understands a terrain, survey or rain file by what is in it. `crs` is the system the user says it is in.
- * @throws UserError saying what is wrong, where and what to do.
+ * Understands a terrain, survey or rain file by what is in it.
+ * @throws UserError saying what is wrong, where and what to do: also for what nobody foresaw.
  */
-export async function importFile(file: InputFile, crs: string | null = null): Promise<Imported> {
+export async function importFile(file: InputFile, how: ImportHow = {}): Promise<Imported> {
+  try {
+    return await understood(file, how);
+  } catch (error) {
+    if (error instanceof UserError) throw error;
+    throw new UserError([{ ...unforeseen(`reading ${file.name}`), where: { file: file.name } }]);
+  }
+}
+
+async function understood(file: InputFile, { crs = null, decimal }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   const wanted = crs === null || crs.trim() === '' ? null : (await requireCrs(crs, name)).code;
@@ -21,12 +41,13 @@ export async function importFile(file: InputFile, crs: string | null = null): Pr
   if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, wanted);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, wanted);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
-    const rows = readRows(file);
+    if (/^\s*ncols\b/i.test(textOf(bytes.subarray(0, 200)))) return readAsciiGrid(file, wanted);
+    const { rows, notes } = readTable(file, decimal);
     const sheet = sheetOf(rows, name);
-    if (/^ncols\b/.test(sheet.headers[0])) return readAsciiGrid(file, wanted);
-    if (isGauge(sheet)) return readGauge(sheet);
-    if (isRain(rows)) return readRainTable(rows, name);
-    if (isSurvey(sheet)) return readSurvey(sheet, wanted);
+    const noted = <T extends Imported>(read: T): T => ({ ...read, notes: [...notes, ...read.notes] });
+    if (isGauge(sheet)) return noted(readGauge(sheet));
+    if (isRain(rows)) return noted(readRainTable(rows, name));
+    if (isSurvey(sheet)) return noted(await readSurvey(sheet, wanted));
     return refuseFile(name, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`,
       line: 1,

@@ -5,5 +5,6 @@ export * from './crs.ts';
 export * from './project-file.ts';
 export * from './pegs.ts';
 export * from './rain-csv.ts';
-export { readRows } from './columns.ts';
+export { readRows, readTable } from './columns.ts';
+export type { DecimalMark } from './decimals.ts';
 export * from './readings.ts';

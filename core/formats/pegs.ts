@@ -3,6 +3,9 @@ import { fail } from '../project/index.ts';
 import Papa from 'papaparse';
 import { type Crs, toLonLat } from './crs.ts';
 
+/** Text that a spreadsheet would run as a formula is marked as text: a name may begin with anything. */
+const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
 export type PegFormat = 'csv' | 'gpx' | 'geojson';
 
 const metres = (v: number | null): string => (v === null ? '' : v.toFixed(3));
@@ -18,8 +21,8 @@ export function writePegs(
     return (
       Papa.unparse(
         pegs.map((p) => ({
-          work: nameOf(p),
-          peg: p.name,
+          work: harmless(nameOf(p)),
+          peg: harmless(p.name),
           x_m: metres(p.x),
           y_m: metres(p.y),
           ground_m: metres(p.groundM),
@@ -43,7 +46,9 @@ export function writePegs(
   return format === 'gpx' ? gpx(pegs, { crs, nameOf, said }) : geoJson(pegs, { crs, nameOf });
 }
 
-const escapeXml = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+/** Control characters and halves of pairs cannot stand in XML at all, not even escaped. */
+const escapeXml = (text: string): string =>
+  text.replace(/(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 function gpx(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string; said: (p: Peg) => string }): string {
   const points = pegs.map((p) => {

@@ -1,6 +1,7 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { type Project, assetName } from '../project/index.ts';
+import { type UnzipFileInfo, strToU8, unzipSync, zipSync } from 'fflate';
+import { type Project, UserError, assetName, requireWithin } from '../project/index.ts';
 import { refuseFile } from './imported.ts';
+import { textOf } from './text.ts';
 
 export interface ProjectFile {
   /** Parsed project.json, not yet checked. */
@@ -12,13 +13,40 @@ export interface ProjectFile {
 // A fixed time stamp keeps the file the same for the same project (zip cannot say less than 1980).
 const STAMP = '1980-01-01T12:00:00';
 
+/** What a project file may hold. A terrain of the largest size takes 64 MB; a century of a gauge by the minute takes less. */
+export const ZIP_LIMITS = { entries: 16, entryMB: 200, wholeMB: 400, jsonMB: 150, ratio: 200 } as const;
+const MB = 1e6;
+
 /** A project and the assets it names as one .outlet file. */
 export function writeProjectFile(project: Project, assets: ReadonlyMap<string, Uint8Array>): Uint8Array {
-  const entries: Record<string, [Uint8Array, { mtime: string; level: 6 }]> = {
-    'project.json': [strToU8(JSON.stringify(project, null, 1)), { mtime: STAMP, level: 6 }],
+  const json = strToU8(JSON.stringify(project, null, 1));
+  const pack = (level: 0 | 6): Uint8Array => {
+    const entries: Record<string, [Uint8Array, { mtime: string; level: 0 | 6 }]> = { 'project.json': [json, { mtime: STAMP, level }] };
+    for (const [name, bytes] of assets) entries[`assets/${name}`] = [bytes, { mtime: STAMP, level }];
+    return zipSync(entries);
   };
-  for (const [name, bytes] of assets) entries[`assets/${name}`] = [bytes, { mtime: STAMP, level: 6 }];
-  return zipSync(entries);
+  const packed = pack(6);
+  const whole = [...assets.values()].reduce((sum, bytes) => sum + bytes.length, json.length);
+  // Ground as flat as a table packs so well that its own reader would take it for a trap.
+  return whole > MB && whole > (ZIP_LIMITS.ratio / 4) * packed.length ? pack(0) : packed;
+}
+
+/** Judges each entry by what its header says, before anything is unpacked: no more memory is then taken than it said. */
+function entryJudge(file: string): (entry: UnzipFileInfo) => boolean {
+  let [count, whole] = [0, 0];
+  const refuse = (what: string): never =>
+    refuseFile(file, 'zip.limits', { what, do: 'Use the file as Outlet saved it: nothing of Outlet’s own is as large.' });
+  return ({ name, size, originalSize, compression }) => {
+    if (++count > ZIP_LIMITS.entries) refuse(`it has more than ${ZIP_LIMITS.entries} entries`);
+    const most = name === 'project.json' ? ZIP_LIMITS.jsonMB : ZIP_LIMITS.entryMB;
+    if (originalSize > most * MB) refuse(`"${name}" unpacks to ${Math.round(originalSize / MB)} MB; the limit is ${most} MB`);
+    if (originalSize > MB && originalSize > ZIP_LIMITS.ratio * size)
+      refuse(`"${name}" unpacks to ${Math.round(originalSize / Math.max(1, size))} times its size; the limit is ${ZIP_LIMITS.ratio} times`);
+    whole += originalSize;
+    if (whole > ZIP_LIMITS.wholeMB * MB) refuse(`it unpacks to more than ${ZIP_LIMITS.wholeMB} MB`);
+    if (compression !== 0 && compression !== 8) refuse(`"${name}" is packed in a way that is not read`);
+    return name === 'project.json' || /^assets\/[^/]+$/.test(name);
+  };
 }
 
 /** Opens a .outlet file or a bare project.json. @throws UserError when it is damaged. */
@@ -27,16 +55,17 @@ export function openProjectFile(name: string, bytes: Uint8Array): ProjectFile {
   if (!(bytes[0] === 0x50 && bytes[1] === 0x4b)) return { json: parseJson(name, bytes), assets: new Map() };
   let files: Record<string, Uint8Array>;
   try {
-    files = unzipSync(bytes);
-  } catch {
+    files = unzipSync(bytes, { filter: entryJudge(name) });
+  } catch (error) {
+    if (error instanceof UserError) throw error;
     return refuseFile(name, 'project.damaged', { what: 'the file is cut short or damaged', do: 'Use another copy of it.' });
   }
-  const main = files['project.json'];
+  const main = Object.hasOwn(files, 'project.json') ? files['project.json'] : undefined;
   if (!main)
     return refuseFile(name, 'project.not-a-project', { what: 'there is no project.json in it', do: 'Choose a file that Outlet saved.' });
   const assets = new Map<string, Uint8Array>();
   for (const [path, data] of Object.entries(files)) {
-    if (!path.startsWith('assets/') || path.endsWith('/')) continue;
+    if (!path.startsWith('assets/')) continue;
     const wanted = path.slice('assets/'.length);
     if (assetName(data) !== wanted)
       refuseFile(name, 'asset.damaged', {
@@ -48,8 +77,20 @@ export function openProjectFile(name: string, bytes: Uint8Array): ProjectFile {
   return { json: parseJson(name, main), assets };
 }
 
+/** Parsed JSON within the limits of depth and length. @throws UserError with the line where it is none. */
 export function parseJson(name: string, bytes: Uint8Array): unknown {
-  const text = strFromU8(bytes).replace(/^\uFEFF/, '');
+  if (bytes.length > ZIP_LIMITS.jsonMB * MB)
+    refuseFile(name, 'json.too-long', {
+      what: `it has ${Math.round(bytes.length / MB)} MB; the limit is ${ZIP_LIMITS.jsonMB} MB`,
+      do: 'Keep the terrain in a file of its own.',
+    });
+  const text = textOf(bytes);
+  const json = parsed(name, text);
+  requireWithin(json, name);
+  return json;
+}
+
+function parsed(name: string, text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {

@@ -30,7 +30,7 @@ const UNIT_MINUTES: Readonly<Record<string, number>> = {
 
 /** Minutes of "5-min:", "24 h", "3-day" or a bare number in the header's unit; NaN when it is no duration. */
 export function durationIn(cell: string, bareMinutes: number): number {
-  const match = /^(\d+(?:[.,]\d+)?)[\s-]*([a-z]*)\.?:?$/i.exec(cell.trim());
+  const match = /^(\d+(?:\.\d+)?)[\s-]*([a-z]*)\.?:?$/i.exec(cell.trim());
   if (!match) return NaN;
   const unit = match[2] === '' ? bareMinutes : UNIT_MINUTES[match[2].toLowerCase()];
   return unit === undefined ? NaN : numberIn(match[1]) * unit;

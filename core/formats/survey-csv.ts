@@ -2,7 +2,8 @@ import { type ScatteredPoints, rasterise, triangulate } from '../geometry/index.
 import { MAX_CELLS, gridFromLevels } from '../terrain/index.ts';
 import { type Sheet, columnOf, numericColumns } from './columns.ts';
 import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
-import { type ImportedTerrain, refuseFile } from './imported.ts';
+import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
+import { oddLevels } from './levels.ts';
 
 const X = ['x', 'e', 'east', 'easting', 'xm'];
 const Y = ['y', 'n', 'north', 'northing', 'ym'];
@@ -27,13 +28,14 @@ export async function readSurvey(sheet: Sheet, wanted: string | null): Promise<I
       do: 'Name the columns x, y, z (metres) or lat, lon, z.',
     });
   }
-  const raw = numericColumns(sheet, { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z });
+  const notes: string[] = [];
+  const all = numericColumns(sheet, { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z }) as unknown as ScatteredPoints;
+  const raw = atOnePlace(onGround(all, sheet, notes), sheet, notes);
   if (raw.z.length < 3)
     refuseFile(file, 'survey.few', {
       what: `it has ${raw.z.length} points`,
       do: 'At least three points, not in one line, make a surface; fifty or more make a useful one.',
     });
-  const notes: string[] = [];
   let crs = wanted;
   let points: ScatteredPoints = { x: raw.x, y: raw.y, z: raw.z };
   if (isGeographic) ({ points, crs } = await projected({ x: raw.x, y: raw.y, z: raw.z }, { file, wanted, notes }));
@@ -41,6 +43,61 @@ export async function readSurvey(sheet: Sheet, wanted: string | null): Promise<I
   if (crs !== null && !isGeographic) crs = (await requireCrs(crs, file)).code;
   if (crs === null) notes.push('No coordinate system was given: positions are taken as local metres, and geographic exports are off.');
   return { ...surfaceOf(points, file, notes), crs };
+}
+
+/** Points but for those whose level is a mark for none; a level far from all the rest is a slip and is refused with its line. */
+function onGround(points: ScatteredPoints, sheet: Sheet, notes: string[]): Kept {
+  const { marks, apart } = oddLevels(Float64Array.from(points.z));
+  if (apart.length > 0) {
+    refuseLines(
+      apart.map((i) => ({
+        code: 'survey.level',
+        what: `a level of ${points.z[i]} m is far from all the others, or from any ground on earth`,
+        where: { file: sheet.file, line: sheet.lineOf(i) },
+        do: 'Correct it, or take the line out. Levels are in metres.',
+      })),
+    );
+  }
+  if (marks.length > 0) notes.push(`${marks.length} points with ${points.z[marks[0]]}, a mark for no level, were left out.`);
+  const left = new Set(marks);
+  const rows = Array.from({ length: points.z.length }, (_, i) => i).filter((i) => !left.has(i));
+  return pointsAt(points, rows);
+}
+
+interface Kept extends ScatteredPoints {
+  readonly rows: readonly number[];
+}
+
+const pointsAt = ({ x, y, z }: ScatteredPoints, rows: readonly number[]): Kept => {
+  const take = (list: ArrayLike<number>): Float64Array => Float64Array.from(rows, (i) => list[i]);
+  return { x: take(x), y: take(y), z: take(z), rows };
+};
+
+/** A surface has one level a place: points that share one are told, and their mean is taken. */
+function atOnePlace(points: Kept, sheet: Sheet, notes: string[]): ScatteredPoints {
+  const first = new Map<string, number>();
+  const z = Float64Array.from(points.z);
+  const counts = new Uint32Array(z.length).fill(1);
+  const kept: number[] = [];
+  let [doubled, told] = [0, ''];
+  for (let i = 0; i < z.length; i++) {
+    const key = `${points.x[i]},${points.y[i]}`;
+    const before = first.get(key);
+    if (before === undefined) {
+      first.set(key, i);
+      kept.push(i);
+      continue;
+    }
+    if (points.z[i] !== points.z[before] && doubled++ === 0)
+      told = `lines ${sheet.lineOf(points.rows[before])} and ${sheet.lineOf(points.rows[i])}: ${points.z[before]} and ${points.z[i]} m`;
+    counts[before]++;
+    z[before] += (points.z[i] - z[before]) / counts[before];
+  }
+  if (doubled > 0)
+    notes.push(
+      `${doubled} point${doubled === 1 ? '' : 's'} at the place of another with a different level (${told}): the mean was taken. Check which is right.`,
+    );
+  return kept.length === z.length ? points : pointsAt({ x: points.x, y: points.y, z }, kept);
 }
 
 /** Longitude and latitude to metres in the wanted system, or in the UTM zone of their middle. */

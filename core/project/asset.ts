@@ -1,5 +1,5 @@
 import type { Grid } from '../terrain/index.ts';
-import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
+import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M, MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import { hashOf } from './canonical.ts';
 import { fail } from './problem.ts';
 
@@ -34,9 +34,12 @@ export function gridFromBytes(bytes: Uint8Array, name = 'terrain asset'): Grid {
     bad(`it should hold ${ncols} x ${nrows} cells but has ${bytes.byteLength} bytes`);
   const cellM = view.getFloat64(16, true);
   if (!(cellM > 0 && cellM <= MAX_CELL_M)) bad(`its cells are ${cellM} m`);
-  const z = new Float32Array(n);
-  z.set(new Float32Array(bytes.slice(HEADER_BYTES).buffer));
-  return { ncols, nrows, z, cellM, west: view.getFloat64(24, true), south: view.getFloat64(32, true), baseM: view.getFloat64(40, true) };
+  const [west, south, baseM] = [24, 32, 40].map((at) => view.getFloat64(at, true));
+  if (![west, south, baseM].every(Number.isFinite)) bad('it does not say where it lies');
+  const z = new Float32Array(bytes.slice(HEADER_BYTES).buffer);
+  // What no ground can have was a mark for no data when it came in.
+  for (let i = 0; i < n; i++) if (!(z[i] + baseM >= LEVEL_LOWEST_M && z[i] + baseM <= LEVEL_HIGHEST_M)) z[i] = NaN;
+  return { ncols, nrows, z, cellM, west, south, baseM };
 }
 
 /** The name of an asset. */

@@ -54,7 +54,7 @@ function beyond(start: unknown): UserProblem | null {
       return problem('json.too-deep', `it is nested more than ${MOST_DEEP} deep`, { field: path, do: 'Open a file that Outlet saved.' });
     const found = Array.isArray(value) ? listProblem(value, path) : null;
     if (found) return found;
-    if (Array.isArray(value) && isLevels(path) && value.every((v) => typeof v !== 'object')) continue;
+    if (Array.isArray(value) && isLevels(path) && (value as readonly unknown[]).every((v) => typeof v !== 'object')) continue;
     for (const [key, inner] of Object.entries(value)) {
       if (!Array.isArray(value) && (isForbiddenKey(key) || key.length > MOST_TEXT))
         return problem('json.key', `"${key}" cannot be the name of a member`, { field: inside(path, key), do: 'Take this member out.' });

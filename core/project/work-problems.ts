@@ -2,6 +2,22 @@ import type { WorkBase } from '../contract/index.ts';
 import type { Registry } from '../works/index.ts';
 import { type UserProblem, problemOf } from './problem.ts';
 
+/** What its technique finds wrong with a work by itself; a work so spoilt that it cannot even be looked at is refused whole. */
+function shapeProblems(work: WorkBase, registry: Registry): UserProblem[] {
+  try {
+    return registry.bind(work).validate().map(problemOf);
+  } catch {
+    return [
+      {
+        code: 'work.shape',
+        what: `"${work.name}", a ${work.kind}, lacks members it cannot be without`,
+        where: {},
+        do: 'Take it out and draw it again, or open an earlier copy of the project.',
+      },
+    ];
+  }
+}
+
 /** Problems of one work among the works of its option. */
 export function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Registry): UserProblem[] {
   if (!registry.has(work.kind)) {
@@ -14,9 +30,9 @@ export function workProblems(work: WorkBase, works: readonly WorkBase[], registr
       },
     ];
   }
-  const bound = registry.bind(work);
-  const own = bound.validate().map(problemOf);
+  const own = shapeProblems(work, registry);
   if (own.length > 0) return own;
+  const bound = registry.bind(work);
   const isThere = (id: string): boolean => works.some((other) => other.id === id);
   if (bound.hostId !== null && !isThere(bound.hostId)) {
     own.push({

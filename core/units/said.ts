@@ -28,4 +28,7 @@ export function spoken(said: Said, system: UnitSystem): string {
 }
 
 /** A value from a file or a command as a message may quote it; what is not there is called missing. */
-export const told = (value: unknown): string => (JSON.stringify(value) ?? 'missing').slice(0, 40);
+export function told(value: unknown): string {
+  if (Array.isArray(value) && value.length > 8) return `a list of ${value.length}`;
+  return (JSON.stringify(value) ?? 'missing').slice(0, 40);
+}

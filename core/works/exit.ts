@@ -32,24 +32,28 @@ export function grassChannel(
 }
 
 export interface ExitFlow {
-  readonly velocityMs: number;
+  /** Null where the slope it runs on is not known. */
+  readonly velocityMs: number | null;
   /** What the ground or stone stands; null where nothing is known of it, or it should carry no flow at all. */
   readonly standsMs: number | null;
 }
 
 /** Velocity on what an outlet's water runs on, and what that stands. */
 export function exitFlow(exit: Exit, flowM3s: number, cover: Cover): ExitFlow {
-  const slope = Math.max(LEAST_SLOPE, exit.slope);
   const { curveIndex } = cover.strength;
-  const standsMs = exit.stoneM === undefined ? permissibleVelocity(cover, exit.slope) : stoneStands(exit.stoneM);
+  const onCover = exit.slope === null ? null : permissibleVelocity(cover, exit.slope);
+  const standsMs = exit.stoneM === undefined ? onCover : stoneStands(exit.stoneM);
   if (flowM3s <= 0) return { velocityMs: 0, standsMs };
   if (exit.shape === 'pipe') return { velocityMs: flowM3s / ((Math.PI / 4) * exit.widthM ** 2), standsMs };
+  if (exit.slope === null) return { velocityMs: null, standsMs };
+  const slope = Math.max(LEAST_SLOPE, exit.slope);
   const q = flowM3s / exit.widthM;
   const stoneN = exit.stoneM === undefined ? null : stoneRoughness(exit.stoneM);
   if (exit.shape === 'sheet') {
     return { velocityMs: SHEET_VELOCITY.evaluate({ q, S: slope, n: stoneN ?? sheetRoughness(curveIndex, q) }), standsMs };
   }
-  const sideHV = exit.sideHV ?? 0;
+  // A channel said to have no sides is cut upright.
+  const { sideHV = 0 } = exit;
   if (stoneN === null && curveIndex !== null) {
     return { velocityMs: grassChannel({ widthM: exit.widthM, sideHV, slope, curveIndex }, flowM3s).velocityMs, standsMs };
   }

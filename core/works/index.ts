@@ -22,7 +22,8 @@ export type { PipeOutlet } from './pipe-outlet/index.ts';
 export { type Crossing, pipeLength } from './crossing/index.ts';
 export type { Diversion } from './diversion/index.ts';
 export type { PumpBack } from './pump-back/index.ts';
-export { exitFlow } from './exit.ts';
+export { type ExitFlow, exitFlow } from './exit.ts';
+export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';
 export { checkFields, checkLine } from './fields.ts';
 export type { Registry } from './registry.ts';
 

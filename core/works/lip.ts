@@ -1,6 +1,7 @@
 import type { Site } from '../contract/index.ts';
 import { type Line, type Point, lineLength, pointAlong } from '../geometry/index.ts';
 import { levelAt } from '../terrain/index.ts';
+import { UnknownGround } from './unknown-ground.ts';
 
 /** The ground along a swale's lip, at even stations. */
 export interface LipGround {
@@ -21,7 +22,10 @@ export interface LipGround {
 /** Right-hand normal of a direction. */
 const rightOf = ([dx, dy]: Point): Point => [dy, -dx];
 
-/** Measures ground and cross slope along a line; off the terrain the last known values are carried on. */
+/**
+ * Measures ground and cross slope along a line. A gap of a cell or two has the level before it.
+ * @throws UnknownGround where nothing is known of the ground under it, or to both sides of it.
+ */
 export function measureLip(line: Line, { grid }: Pick<Site, 'grid'>): LipGround {
   const lengthM = lineLength(line);
   const count = Math.min(160, Math.max(4, Math.ceil(lengthM / Math.max(1, grid.cellM / 2))));
@@ -37,10 +41,12 @@ export function measureLip(line: Line, { grid }: Pick<Site, 'grid'>): LipGround 
     const right = levelAt(grid, [point[0] + nx * reach, point[1] + ny * reach]);
     const left = levelAt(grid, [point[0] - nx * reach, point[1] - ny * reach]);
     groundM[i] = levelAt(grid, point);
-    fall[i] = (left - right) / (2 * reach);
+    // At the edge of what is known one side tells the slope.
+    const sides = [(left - right) / (2 * reach), (left - groundM[i]) / reach, (groundM[i] - right) / reach];
+    fall[i] = sides.find((v) => !Number.isNaN(v)) ?? NaN;
   }
-  carryOver(groundM);
-  carryOver(fall);
+  carryOver(groundM, 'No level is known under it');
+  carryOver(fall, 'No level is known beside it: which way it falls cannot be told');
   const downhillSide = fall.reduce((a, v) => a + v, 0) >= 0 ? 1 : -1;
   const crossSlope = fall.map((v) => Math.max(0, v * downhillSide));
   const mean = (list: Float64Array): number => list.reduce((a, v) => a + v, 0) / list.length;
@@ -58,9 +64,10 @@ export function measureLip(line: Line, { grid }: Pick<Site, 'grid'>): LipGround 
   };
 }
 
-/** Fills gaps (NaN) from the nearest known value before, else after; all unknown becomes 0. */
-function carryOver(list: Float64Array): void {
-  let last = list.find((v) => !Number.isNaN(v)) ?? 0;
+/** Fills gaps (NaN) from the nearest known value before, else after. @throws UnknownGround where none is known. */
+export function carryOver(list: Float64Array, unknown: string): void {
+  let last = list.find((v) => !Number.isNaN(v));
+  if (last === undefined) throw new UnknownGround(unknown);
   for (let i = 0; i < list.length; i++) {
     if (Number.isNaN(list[i])) list[i] = last;
     else last = list[i];

@@ -13,10 +13,11 @@ export interface HostPlace {
   readonly groundM: number | null;
   /** Where its water reaches the ground beyond the crest. */
   readonly dischargeAt: Point;
-  readonly slopeBelow: number;
+  /** Slope of the ground there, never under level; null where it is not known. */
+  readonly slopeBelow: number | null;
 }
 
-export const NOWHERE: HostPlace = { at: [0, 0], hostLengthM: 0, groundM: null, dischargeAt: [0, 0], slopeBelow: 0 };
+export const NOWHERE: HostPlace = { at: [0, 0], hostLengthM: 0, groundM: null, dischargeAt: [0, 0], slopeBelow: null };
 
 /** Place and ground `lengthM` beyond a host's line; without a host it lies nowhere. */
 export function placeOnHost(
@@ -35,7 +36,7 @@ export function placeOnHost(
     hostLengthM: lineLength(host.line),
     groundM: host.groundAt(atM),
     dischargeAt: below(lengthM + grid.cellM),
-    slopeBelow: Number.isNaN(fall) ? 0 : Math.max(0, fall / REACH_M),
+    slopeBelow: Number.isNaN(fall) ? null : Math.max(0, fall / REACH_M),
   };
 }
 

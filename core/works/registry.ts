@@ -32,6 +32,7 @@ export function createRegistry<const T extends readonly unknown[]>(techniques: T
         choices: technique.choices ?? [],
         hostId: technique.hostOf(work),
         refersTo: technique.refersTo?.(work) ?? [],
+        footprint: technique.footprint(work),
         interceptor: technique.interceptor(work),
         groundKey: technique.groundKey(work),
         validate: () => technique.validate(work),

@@ -13,6 +13,10 @@ export interface WayOutFacts extends StormFacts {
 /** Peak an outlet carried in the storm; null before a storm is known. */
 export const peakThrough = ({ links, outlet }: WayOutFacts): number | null => links.find((l) => l.outlet === outlet.id)?.peakM3s ?? null;
 
+/** What to do where a way out lets its water go onto ground without a level. */
+export const GROUND_BELOW_UNKNOWN =
+  'The ground below it is off the terrain: bring in terrain that reaches it, or level 10 m of it down the slope.';
+
 /** Velocity of an outlet's water at its peak in the storm, against what it runs on. */
 export function exitVelocityRule<F extends WayOutFacts>(id: string, advice: string): Rule<F> {
   return {
@@ -28,6 +32,8 @@ export function exitVelocityRule<F extends WayOutFacts>(id: string, advice: stri
       const { exit } = facts.outlet;
       if (peak === null || !exit) return null;
       const { velocityMs: value, standsMs } = exitFlow(exit, peak, facts.site.soilAt(exit.at).cover);
+      if (exit.slope === null || value === null)
+        return { value, limit: standsMs, at: exit.at, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
       if (standsMs === null) {
         return {
           value,

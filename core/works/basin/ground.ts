@@ -2,6 +2,7 @@
 import type { Site } from '../../contract/index.ts';
 import { type Line, type Point, closed, contains, nearestOnLine, signedArea } from '../../geometry/index.ts';
 import { type Grid, basinBehind, centreOf, contourLines, levelAt } from '../../terrain/index.ts';
+import { UnknownGround } from '../unknown-ground.ts';
 import type { Earthwork } from './earthwork.ts';
 import { type WallGround, measureWall } from './wall.ts';
 
@@ -104,12 +105,21 @@ export function measureBasin({ wall: line, pit }: Pick<Earthwork, 'wall' | 'pit'
     pieces,
     window: basin ? windowOf(grid, basin.cells, basin.fullM) : null,
     rim,
-    roundM: basin?.fullM ?? ends?.levelM ?? rim?.lowestM ?? 0,
+    roundM: known(basin?.fullM ?? ends?.levelM ?? rim?.lowestM),
     roundAt: ends?.at ?? rim?.lowestAt ?? middle,
-    roundSlope: ends?.slope ?? 0.02,
-    bottomM: lowest?.groundM ?? wall?.groundM.reduce((a, v) => Math.min(a, v), Infinity) ?? 0,
+    // A pit's water goes over its whole rim: nothing is led round.
+    roundSlope: ends?.slope ?? RIM_SLOPE,
+    bottomM: known(lowest?.groundM ?? wall?.groundM.reduce((a, v) => Math.min(a, v), Infinity)),
     bottomAt: lowest?.at ?? middle,
   };
+}
+
+/** Slope to the side taken for a pit without a wall: common practice for gentle ground. */
+const RIM_SLOPE = 0.02;
+
+function known(level: number | undefined): number {
+  if (level === undefined || !Number.isFinite(level)) throw new UnknownGround('No level is known under it');
+  return level;
 }
 
 /** Only the cells of a basin, with a rim of high ground round them so that every contour closes. */

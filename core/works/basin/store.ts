@@ -99,7 +99,6 @@ function lowestOf(pond: Earthwork, ground: BasinGround): Point {
 /** Ways out nobody made: over the wall's crest or the pit's rim, and round the ends of the wall. */
 export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: Point) => Point): Outlet[] {
   const crestM = crestOf(pond, ground);
-  const lengthM = ground.wall?.lengthM ?? 0;
   const top: Outlet = {
     id: `${pond.id}#crest`,
     work: pond.id,
@@ -107,7 +106,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
     kind: 'bank',
     levelM: crestM,
     dischargeAt: outside(lowestOf(pond, ground)),
-    flowAt: ground.wall ? grassedSillLaw({ lengthM, levelM: crestM }) : sideSlopeLaw({ slope: 0.02, levelM: crestM }),
+    flowAt: ground.wall ? grassedSillLaw({ lengthM: ground.wall.lengthM, levelM: crestM }) : sideSlopeLaw({ slope: 0.02, levelM: crestM }),
   };
   if (!ground.wall || ground.roundM >= crestM) return [top];
   const round: Outlet = {

@@ -1,6 +1,7 @@
 // Earth of a wall by sections on the real ground.
 import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { type Grid, levelAt } from '../../terrain/index.ts';
+import { carryOver } from '../lip.ts';
 import type { Earthwork } from './earthwork.ts';
 
 /** Ground along a wall and square to it, at even stations. */
@@ -11,7 +12,7 @@ export interface WallGround {
   readonly groundM: Float64Array;
   /** Which side holds water: 1 left of its direction, -1 right. */
   readonly waterSide: 1 | -1;
-  /** Ground square to the line, from the outer side (-REACH) to the water side, by station; even steps. */
+  /** Ground square to the line, from the outer side (-REACH) to the water side, by station; even steps, NaN where unknown. */
   readonly across: readonly Float64Array[];
   readonly acrossStepM: number;
 }
@@ -23,7 +24,7 @@ const MOST_STATIONS = 160;
 
 const leftOf = ([dx, dy]: Point): Point => [-dy, dx];
 
-/** Measures the ground a wall stands on; off the terrain the nearest known level along the wall is carried on. */
+/** Measures the ground a wall stands on. Beside it unknown ground stays unknown. @throws UnknownGround with none under it. */
 export function measureWall(grid: Grid, line: Line): WallGround {
   const lengthM = lineLength(line);
   const count = Math.min(MOST_STATIONS, Math.max(8, Math.ceil(lengthM / Math.max(0.5, grid.cellM / 2))));
@@ -31,18 +32,13 @@ export function measureWall(grid: Grid, line: Line): WallGround {
   const atM = Float64Array.from({ length: count + 1 }, (_, i) => i * stepM);
   const half = Math.round(REACH_M / ACROSS_STEP_M);
   const groundM = Float64Array.from(atM, (at) => levelAt(grid, pointAlong(line, at).point));
-  let last = groundM.find((v) => !Number.isNaN(v)) ?? 0;
-  groundM.forEach((v, i) => {
-    if (Number.isNaN(v)) groundM[i] = last;
-    else last = v;
-  });
+  carryOver(groundM, 'No level is known under its wall');
   const left = Array.from(atM, (at, i) => {
     const { point, direction } = pointAlong(line, at);
     const [nx, ny] = leftOf(direction);
     return Float64Array.from({ length: 2 * half + 1 }, (_, k) => {
       const d = (k - half) * ACROSS_STEP_M;
-      const level = levelAt(grid, [point[0] + nx * d, point[1] + ny * d]);
-      return Number.isNaN(level) ? groundM[i] : level;
+      return d === 0 ? groundM[i] : levelAt(grid, [point[0] + nx * d, point[1] + ny * d]);
     });
   });
   // Water stands on the side the ground rises to, as seen from the lowest places of the wall.
@@ -50,7 +46,9 @@ export function measureWall(grid: Grid, line: Line): WallGround {
   let lean = 0;
   left.forEach((ground, i) => {
     const weight = 1 / (0.5 + groundM[i] - lowest) ** 2;
-    lean += weight * (ground[Math.min(2 * half, half + 20)] - ground[Math.max(0, half - 20)]);
+    // Where a side is not known the middle stands for it.
+    const [high, low] = [half + 20, half - 20].map((k) => (Number.isNaN(ground[k]) ? groundM[i] : ground[k]));
+    lean += weight * (high - low);
   });
   const waterSide = lean >= 0 ? 1 : -1;
   return {
@@ -87,12 +85,12 @@ export interface WallEarth {
 
 type WallShape = Pick<Earthwork, 'levels' | 'dimensions' | 'settlementPercent'>;
 
-/** Area of one section between the ground and the wall's outline, the width it stands on, and the level of its outer foot. */
+/** Area of one section between the ground and the wall's outline, the width it stands on, and the level of its outer foot; null where it stands on unknown ground. */
 function sectionOf(
   { levels, dimensions }: WallShape,
   ground: Float64Array,
   stepM: number,
-): { areaM2: number; widthM: number; toeM: number } {
+): { areaM2: number; widthM: number; toeM: number } | null {
   const half = (ground.length - 1) / 2;
   const { topWidthM, waterSlopeHV, backSlopeHV } = dimensions;
   const outline = (k: number): number => {
@@ -108,6 +106,7 @@ function sectionOf(
     let before = above(half);
     for (let k = half + side; k >= 0 && k < ground.length; k += side) {
       const here = above(k);
+      if (Number.isNaN(here)) return null;
       // To the place where the side meets the ground, straight between samples.
       const share = here >= 0 ? 1 : before / (before - here);
       areaM2 += ((before + Math.max(0, here)) / 2) * share * stepM;
@@ -120,22 +119,24 @@ function sectionOf(
   return { areaM2, widthM, toeM };
 }
 
-/** Earth, key and topsoil of a wall, section by section. */
-export function wallEarth(pond: WallShape, ground: WallGround): WallEarth {
+/** Earth, key and topsoil of a wall, section by section; null where a foot of it stands on unknown ground. */
+export function wallEarth(pond: WallShape, ground: WallGround): WallEarth | null {
   const { keyDepthM, keyWidthM, stripM } = pond.dimensions;
   let [earth, lengthM, baseM2, heightM, toeHeightM] = [0, 0, 0, 0, 0];
   const last = ground.atM.length - 1;
-  ground.across.forEach((across, i) => {
+  for (let i = 0; i <= last; i++) {
     const height = pond.levels.crestM - ground.groundM[i];
-    if (height <= 0) return;
+    if (height <= 0) continue;
     const share = (i === 0 || i === last ? 0.5 : 1) * ground.stepM;
-    const { areaM2, widthM, toeM } = sectionOf(pond, across, ground.acrossStepM);
+    const section = sectionOf(pond, ground.across[i], ground.acrossStepM);
+    if (!section) return null;
+    const { areaM2, widthM, toeM } = section;
     earth += areaM2 * share;
     baseM2 += widthM * share;
     lengthM += share;
     heightM = Math.max(heightM, height);
     toeHeightM = Math.max(toeHeightM, pond.levels.crestM - toeM);
-  });
+  }
   const stripM3 = baseM2 * stripM;
   // Topsoil taken off under the wall is made good with earth that holds water.
   return {

@@ -309,6 +309,7 @@ export const crossing: Technique<Crossing, BasinGround> = {
   validate: validateCrossing,
   hostOf: (work) => work.joins?.[0] ?? null,
   refersTo: (work) => (work.joins ? [work.joins[1]] : []),
+  footprint: (work) => [work.line],
   interceptor: (work) => (work.status === 'retired' || work.joins ? null : work.line),
   groundKey: (work) => work.line,
   measure: (work, site) => measureBasin({ wall: work.line }, site),

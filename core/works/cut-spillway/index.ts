@@ -173,11 +173,11 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
   ];
   const Q = facts.designPeakM3s;
   if (Q === null || Q <= 0) return figures;
-  const peak = peakThrough(facts) ?? 0;
   const H = headFor(facts.outlet, Q);
   sheet.use(CUT_CONTROL, { C: GRASSED_SILL_C, b, z, H });
   const exit = facts.outlet.exit;
-  const flow = exit ? exitFlow(exit, peak, facts.site.soilAt(exit.at).cover) : null;
+  const peak = peakThrough(facts);
+  const flow = exit && peak !== null ? exitFlow(exit, peak, facts.site.soilAt(exit.at).cover) : null;
   return [
     ...figures,
     { id: 'headM', label: 'Head on it, passing the whole peak alone', value: H, kind: 'difference' },
@@ -206,7 +206,7 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
   const runsFast = (bottomWidthM: number): boolean => {
     if (!exit || !cover) return false;
     const { velocityMs, standsMs } = exitFlow({ ...exit, widthM: bottomWidthM }, Q, cover);
-    return standsMs !== null && velocityMs > standsMs;
+    return standsMs !== null && velocityMs !== null && velocityMs > standsMs;
   };
   while (width < MOST_WIDTH_M && runsFast(width)) width *= 1.1;
   return runsFast(width) || flowAtHead(wide(width), head) < 0.97 * Q ? null : Math.min(MOST_WIDTH_M, Math.ceil(10 * width) / 10);
@@ -276,6 +276,7 @@ export const cutSpillway: Technique<CutSpillway, HostPlace> = {
   fields: CUT_FIELDS,
   validate: (work) => [...checkFields(work, CUT_FIELDS), ...checkHost(work)],
   hostOf: (work) => work.host,
+  footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.controlLengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.controlLengthM }),

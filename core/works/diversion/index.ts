@@ -212,6 +212,7 @@ export const diversion: Technique<Diversion, LipGround> = {
   choices: DIVERSION_CHOICES,
   validate: validateDiversion,
   hostOf: () => null,
+  footprint: (work) => [work.line],
   interceptor: (work) => (work.status === 'retired' ? null : work.line),
   groundKey: (work) => work.line,
   measure: (work, site) => measureLip(work.line, site),

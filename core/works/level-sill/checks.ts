@@ -5,6 +5,7 @@ import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SillGround } from './ground.ts';
 import type { LevelSill } from './model.ts';
 import type { SillSize } from './size.ts';
+import { GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
 export interface SillFacts extends StormFacts {
   readonly sill: LevelSill;
@@ -72,7 +73,10 @@ const exitVelocity: Rule<SillFacts> = {
   sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6 (SCS TP-61), permissible velocities', fromMemory: true },
   find: ({ sill, ground, site, designPeakM3s, size }) => {
-    if (designPeakM3s === null || !size || size.permissibleMs === null) return null;
+    if (designPeakM3s === null) return null;
+    if (ground.slopeBelow === null)
+      return { value: null, limit: null, at: ground.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
+    if (!size || size.permissibleMs === null) return null;
     const q = designPeakM3s / sill.dimensions.lengthM;
     const value = SHEET_VELOCITY.evaluate({
       q,
@@ -101,6 +105,8 @@ const coverBelow: Rule<SillFacts> = {
   sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6: covers not to be used on steep slopes', fromMemory: true },
   find: ({ ground, site }) => {
+    if (ground.slopeBelow === null)
+      return { value: null, limit: 0.15, at: ground.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
     const { strength } = site.soilAt(ground.dischargeAt).cover;
     const isBare = strength.curveIndex === null;
     const mayCarry = strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
@@ -132,8 +138,8 @@ const secondStep: Rule<SillFacts> = {
     const at = sills.findIndex((s) => s.id === facts.sill.id);
     if (at < 1 || facts.designPeakM3s === null) return null;
     const below = sills[at - 1];
-    const head = designHead({ sill: below, designPeakM3s: facts.designPeakM3s }) ?? 0;
-    const limit = Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, head);
+    const head = designHead({ sill: below, designPeakM3s: facts.designPeakM3s });
+    const limit = Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, head ?? LEAST_STEP_M);
     const value = facts.sill.levels.sillM - below.levels.sillM;
     return {
       value,

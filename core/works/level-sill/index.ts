@@ -35,7 +35,7 @@ interface Sizing {
 }
 
 function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillSize | null {
-  if (facts.designPeakM3s === null || !host) return null;
+  if (facts.designPeakM3s === null || !host || ground.slopeBelow === null) return null;
   return sizeSill(
     {
       peakM3s: facts.designPeakM3s,
@@ -60,7 +60,7 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
   const H = sheet.use(SILL_HEAD, { Q, C: GRASSED_SILL_C, L });
   sheet.use(BROAD_CREST, { C: GRASSED_SILL_C, L, H });
   const n = sheetRoughness(facts.site.soilAt(ground.dischargeAt).cover.strength.curveIndex, Q / L);
-  const V = sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
+  const V = ground.slopeBelow === null ? null : sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
   return [
     ...figures,
     { id: 'designPeakM3s', label: 'Peak it must pass', value: Q, kind: 'flow' },
@@ -96,6 +96,7 @@ export const levelSill: Technique<LevelSill, SillGround> = {
   fields: SILL_FIELDS,
   validate: validateSill,
   hostOf: (work) => work.host,
+  footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions, work.host],
   measure: measureSill,

@@ -30,7 +30,7 @@ export function sizeSill(
   const permissibleMs = permissibleVelocity(ask.cover, ask.slopeBelow);
   const slope = Math.max(0.001, ask.slopeBelow);
   const byVelocityM = permissibleMs === null ? null : ask.peakM3s / flowPerMetreWithin(permissibleMs, slope, ask.cover.strength.curveIndex);
-  const lengthM = Math.max(byHeadM, byVelocityM ?? 0, LEAST_SILL_LENGTH_M);
+  const lengthM = Math.max(byHeadM, byVelocityM ?? LEAST_SILL_LENGTH_M, LEAST_SILL_LENGTH_M);
   const governs = lengthM === LEAST_SILL_LENGTH_M ? 'least' : lengthM === byHeadM ? 'head' : 'velocity';
   return { lengthM, headM, byHeadM, byVelocityM, permissibleMs, governs };
 }

@@ -125,6 +125,7 @@ export const pipeOutlet: Technique<PipeOutlet, HostPlace> = {
   choices: PIPE_CHOICES,
   validate: validatePipe,
   hostOf: (work) => work.host,
+  footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),

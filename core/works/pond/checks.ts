@@ -319,8 +319,8 @@ const feeding: Rule<PondFacts> = {
   sense: 'min',
   source: { key: 'ah590', locator: 'catchment 10 to 50 times the pond by climate', fromMemory: true },
   find: ({ store, catchment }) => {
-    const water = store?.waterM2 ?? 0;
-    if (!catchment || water <= 0) return null;
+    const water = store?.waterM2;
+    if (!catchment || water === undefined || water <= 0) return null;
     const value = catchment.areaM2 / water;
     return {
       value,
@@ -332,7 +332,28 @@ const feeding: Rule<PondFacts> = {
   },
 };
 
+const footKnown: Rule<PondFacts> = {
+  id: 'pond.foot-unknown',
+  title: 'Ground under the foot of the wall',
+  why: 'A wall is as high as its outer foot is low: where that ground is not known, nor are its height, its earth and what they must be.',
+  unit: '',
+  kind: 'count',
+  sense: 'max',
+  source: { key: 'geometry' },
+  find: ({ ground, earth }) =>
+    ground.wall && !earth
+      ? {
+          value: null,
+          limit: null,
+          severity: 'unknown',
+          title: 'A foot of the wall stands on ground without a level',
+          do: 'Bring in terrain that reaches both feet, or move the wall inwards.',
+        }
+      : null,
+};
+
 export const POND_RULES: readonly Rule<PondFacts>[] = [
+  footKnown,
   freeboard,
   wayOut,
   tiesIn,

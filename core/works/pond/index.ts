@@ -9,6 +9,7 @@ import {
   type Basin,
   type BasinGround,
   type WallEarth,
+  type WallGround,
   basinOf,
   brimOutlets,
   crestOf,
@@ -45,8 +46,9 @@ function outwards({ pond, ground }: Pick<Made, 'pond' | 'ground'>, atM: number):
 }
 
 /** How far the wall's outer foot lies from its middle [m]. */
-function footM({ pond, earth }: Pick<Made, 'pond' | 'earth'>): number {
-  return pond.dimensions.topWidthM / 2 + pond.dimensions.backSlopeHV * (earth?.toeHeightM ?? 0);
+function footM({ pond, ground, earth }: Pick<Made, 'pond' | 'ground' | 'earth'>): number {
+  const height = (wall: WallGround): number => earth?.toeHeightM ?? Math.max(0, pond.levels.crestM - Math.min(...wall.groundM));
+  return pond.dimensions.topWidthM / 2 + (ground.wall ? pond.dimensions.backSlopeHV * height(ground.wall) : 0);
 }
 
 function hostOf(made: Made): Host {
@@ -86,8 +88,8 @@ function figuresOf(made: Made, { store, storm }: StormFacts, sheet: Worksheet): 
   sheet.use(WALL_SECTION, { w, h: earth.heightM, z1, z2 });
   sheet.use(WALL_QUICK, { H: earth.heightM, L: earth.lengthM, C: w, S: z1 + z2 });
   sheet.use(CREST_WIDTH, { z: earth.toeHeightM });
-  const reach = storm ? waterAt(basin, storm.peakLevelM).reachM : (water?.reachM ?? 0);
-  sheet.use(WAVE_RUNUP, { h: sheet.use(WAVE_HAWKSLEY, { F: reach }) });
+  const reach = storm ? waterAt(basin, storm.peakLevelM).reachM : (water?.reachM ?? null);
+  if (reach !== null) sheet.use(WAVE_RUNUP, { h: sheet.use(WAVE_HAWKSLEY, { F: reach }) });
   return [
     ...figures,
     { id: 'heightM', label: 'Height of the wall', value: earth.toeHeightM, kind: 'length' },
@@ -101,7 +103,7 @@ function figuresOf(made: Made, { store, storm }: StormFacts, sheet: Worksheet): 
       value: pond.levels.crestM + (pond.settlementPercent / 100) * earth.heightM,
       kind: 'level',
     },
-    ...(storm
+    ...(storm && reach !== null
       ? [
           {
             id: 'neededCrestM',
@@ -112,7 +114,7 @@ function figuresOf(made: Made, { store, storm }: StormFacts, sheet: Worksheet): 
           } as const,
         ]
       : []),
-    { id: 'freeboardNeededM', label: 'Freeboard to keep', value: freeboardNeeded(reach), kind: 'difference' },
+    { id: 'freeboardNeededM', label: 'Freeboard to keep', value: reach === null ? null : freeboardNeeded(reach), kind: 'difference' },
   ];
 }
 
@@ -291,6 +293,7 @@ export const pond: Technique<Pond, BasinGround> = {
   choices: POND_CHOICES,
   validate: validatePond,
   hostOf: () => null,
+  footprint: (work) => [...(work.wall ? [work.wall] : []), ...(work.pit ? [closed(work.pit)] : [])],
   interceptor: (work) => (work.status === 'retired' ? null : (work.wall ?? closed(work.pit ?? []))),
   groundKey: (work) => [work.wall ?? null, work.pit ?? null],
   measure: measureBasin,

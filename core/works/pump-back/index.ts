@@ -244,6 +244,7 @@ export const pumpBack: Technique<PumpBack, null> = {
   validate: validatePump,
   hostOf: (work) => work.host,
   refersTo: (work) => [work.to],
+  footprint: () => [],
   interceptor: () => null,
   groundKey: () => null,
   measure: () => null,

@@ -18,7 +18,7 @@ import { stoneRoughness, stoneStands } from '../exit.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
-import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule } from '../ways-out.ts';
+import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
 export interface StoneTrench extends WorkBase {
   readonly kind: 'stone-trench';
@@ -117,7 +117,7 @@ const fallsAway: Rule<TrenchFacts> = {
   source: { key: 'common-practice', locator: 'falling away from the pond, ending on your own land' },
   find: ({ trench, place }) => {
     const value = (trench.levels.sillM - trench.levels.floorM) / trench.dimensions.lengthM;
-    const meets = place.groundM !== null && place.slopeBelow > 0;
+    const meets = place.groundM !== null && place.slopeBelow !== null && place.slopeBelow > 0;
     return {
       value,
       limit: 0.01,
@@ -145,6 +145,8 @@ const stoneInIt: Rule<TrenchFacts> = {
     const peak = links.find((l) => l.outlet === outlet.id)?.peakM3s;
     if (peak === undefined) return null;
     const { widthM, stoneM } = trench.dimensions;
+    if (place.slopeBelow === null)
+      return { value: null, limit: stoneStands(stoneM), at: place.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
     const slope = Math.max(0.01, place.slopeBelow);
     const over = Math.max(0, peak - trenchLaw(trench)(trench.levels.rockTopM));
     const value = over > 0 ? (Math.cbrt(over / widthM) ** 2 * (Math.sqrt(slope) / stoneRoughness(stoneM))) ** 0.6 : 0;
@@ -194,7 +196,20 @@ function figuresOf(trench: StoneTrench, sheet: Worksheet): Figure[] {
 function sectionOf({ levels, dimensions }: StoneTrench, place: HostPlace): SectionShape {
   const { floorM, sillM, rockTopM } = levels;
   const L = dimensions.lengthM;
-  const ground = place.groundM ?? rockTopM;
+  const { groundM, slopeBelow } = place;
+  const groundDrawn: SectionShape['parts'] =
+    groundM === null || slopeBelow === null
+      ? []
+      : [
+          {
+            role: 'ground',
+            points: [
+              [-2, groundM],
+              [0, groundM],
+              [L, groundM - slopeBelow * L],
+            ],
+          },
+        ];
   return {
     title: 'Section along the trench, pond left',
     parts: [
@@ -208,14 +223,7 @@ function sectionOf({ levels, dimensions }: StoneTrench, place: HostPlace): Secti
           [0, rockTopM],
         ],
       },
-      {
-        role: 'ground',
-        points: [
-          [-2, ground],
-          [0, ground],
-          [L, ground - place.slopeBelow * L],
-        ],
-      },
+      ...groundDrawn,
     ],
     levels: [
       { name: 'stone', levelM: rockTopM },
@@ -257,6 +265,7 @@ export const stoneTrench: Technique<StoneTrench, HostPlace> = {
   fields: TRENCH_FIELDS,
   validate: (work) => [...checkFields(work, TRENCH_FIELDS), ...checkHost(work)],
   hostOf: (work) => work.host,
+  footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),

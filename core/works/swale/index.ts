@@ -105,6 +105,7 @@ export const swale: Technique<Swale, LipGround> = {
   validate: validateSwale,
   hostOf: () => null,
   refersTo: (work) => (work.joins ? [work.joins.store] : []),
+  footprint: (work) => [work.line],
   interceptor: (work) => (work.status === 'retired' ? null : work.line),
   groundKey: (work) => work.line,
   measure: (work, site) => measureLip(work.line, site),
