@@ -70,7 +70,7 @@ module.exports = {
       name: 'workers-without-classes',
       severity: 'error',
       from: { path: '^web/workers/' },
-      to: { path: 'class-(validator|transformer)|core/project/guard', reachable: true },
+      to: { path: 'class-validator|core/project/guard', reachable: true },
     },
     { name: 'tests-are-leaves', severity: 'error', from: {}, to: { path: TEST } },
   ],

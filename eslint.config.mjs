@@ -30,6 +30,18 @@ export default tseslint.config(
       'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core has no chance: take a seeded source.' }],
     },
   },
+  {
+    // Ground, levels and peaks that are not known stay unknown: a work is never judged on a borrowed zero.
+    files: ['core/works/**/*.ts', 'core/checks/**/*.ts', 'core/terrain/sample.ts', 'core/survey/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: "LogicalExpression[operator='??'][right.value=0]", message: 'What is not known is null, never 0.' },
+        { selector: "LogicalExpression[operator='||'][right.value=0]", message: 'What is not known is null, never 0.' },
+      ],
+    },
+  },
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**'],

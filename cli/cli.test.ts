@@ -124,7 +124,7 @@ describe('the command line', () => {
     expect(changed.pins).toHaveLength(1);
     expect(changed.options[0].works[1].dimensions.lengthM).toBe(9);
     expect(await refusal('apply', project, put('bad.json', [{ type: 'pin.add', payload: { pin: { id: 'k', at: 'here' } } }]))).toBe(
-      'project.isPoint@pins.0.at',
+      'project.isPoint@0.pins.0.at',
     );
     expect(
       await refusal(

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type Page } from 'puppeteer-core';
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
-import { createApp } from '../server/app.ts';
+import { createApp, createLimited } from '../server/app.ts';
 
 const FLAGS = [
   '--no-sandbox',
@@ -43,7 +43,7 @@ export interface Bench {
 
 export async function openBench(): Promise<Bench> {
   const server = await new Promise<Server>((resolve) => {
-    const s = createApp().listen(0, '127.0.0.1', () => resolve(s));
+    const s = createLimited(createApp()).listen(0, '127.0.0.1', () => resolve(s));
   });
   const browser = await puppeteer.launch({
     executablePath: chromium(),

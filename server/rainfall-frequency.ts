@@ -1,5 +1,4 @@
 // Stand-in for a public rainfall-frequency service: an invented climate, the same answer for the same question.
-import { plainToInstance } from 'class-transformer';
 import { IsNumber, IsOptional, Max, Min, validateSync } from 'class-validator';
 import type { Request, Response } from 'express';
 
@@ -21,7 +20,7 @@ const depthMm = (years: number, minutes: number, wetness: number): number =>
 
 export function rainfallFrequency(request: Request, response: Response): void {
   const wetness = request.query.wetness === undefined ? {} : { wetness: Number(request.query.wetness) };
-  const question = plainToInstance(Question, wetness);
+  const question = Object.assign(new Question(), wetness);
   const [error] = validateSync(question);
   if (error) {
     response

@@ -1,7 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { type AddressInfo, connect } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import request from 'supertest';
 import { type RainTable, type TableLimits, checkTable } from '#core/rain';
-import { createApp } from './app.ts';
+import { createApp, createLimited } from './app.ts';
 
 describe('the rainfall-frequency stand-in', () => {
   const app = createApp();
@@ -35,4 +39,69 @@ describe('the rainfall-frequency stand-in', () => {
     const { headers } = await request(app).get('/api/rainfall-frequency');
     expect(headers['content-security-policy']).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/);
   });
+});
+
+describe('the server', () => {
+  const dist = mkdtempSync(join(tmpdir(), 'outlet-dist-'));
+  mkdirSync(join(dist, 'assets'));
+  writeFileSync(join(dist, 'index.html'), '<!doctype html><title>the app</title>');
+  writeFileSync(join(dist, 'assets', 'a.js'), 'export const a = 1;'.repeat(20));
+  const app = createApp(dist);
+  const expectPlain = (text: string): void => {
+    expect(text).not.toMatch(/\n\s+at |node_modules|\/tmp|\/work|Error:/);
+    expect(JSON.parse(text)).toHaveProperty('errors.0.do');
+  };
+
+  it('answers nonsense in words, without a stack or a path', async () => {
+    for (const path of ['/%', '/assets/%E0%A4%A', '/p/%ff/works', '/assets/a.js%00']) {
+      const { status, text } = await request(app).get(path);
+      expect([path, status]).toEqual([path, 400]);
+      expectPlain(text);
+    }
+    for (const range of ['bytes=abc', 'bytes=-', 'lines=1-2', 'bytes=1-2-3']) {
+      const { status, text } = await request(app).get('/assets/a.js').set('Range', range);
+      expect([range, status]).toEqual([range, 400]);
+      expectPlain(text);
+    }
+    const beyond = await request(app).get('/assets/a.js').set('Range', 'bytes=9000-9001');
+    expect(beyond.status).toBe(416);
+    expectPlain(beyond.text);
+    const part = await request(app).get('/assets/a.js').set('Range', 'bytes=0-5');
+    expect([part.status, (part.body as Buffer | undefined)?.toString() ?? part.text]).toEqual([206, expect.anything()]);
+  });
+  it('shows the app at its pages only: a missing file is missing', async () => {
+    for (const path of ['/', '/start', '/projects', '/p/x', '/p/x/storm']) expect((await request(app).get(path)).text).toContain('the app');
+    for (const path of ['/assets/b.js', '/favicon.ico', '/nothing', '/p/x/y/z', '/.git/config', '/../package.json']) {
+      const { status, text } = await request(app).get(path);
+      expect([path, status]).toEqual([path, 404]);
+      expectPlain(text);
+    }
+    expect((await request(app).post('/start').send('x')).status).toBe(405);
+  });
+  it('takes no large body, says nothing of https, and lets styles come from itself', async () => {
+    expect((await request(app).post('/').send('x'.repeat(5000))).status).toBe(413);
+    const { headers } = await request(app).get('/');
+    expect(headers).not.toHaveProperty('strict-transport-security');
+    expect(headers['content-security-policy']).toMatch(/style-src 'self' 'unsafe-inline'(;|$)/);
+  });
+  it('closes a request that comes too slowly, and refuses too long a header', async () => {
+    const server = createLimited(app);
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as AddressInfo;
+    // The limits themselves; a test does not wait half a minute for a slow body.
+    expect(server.requestTimeout).toBeLessThanOrEqual(25_000);
+    expect(server.headersTimeout).toBeLessThan(server.requestTimeout);
+    server.headersTimeout = 200;
+    const answer = await new Promise<string>((done) => {
+      const socket = connect(port, '127.0.0.1', () => socket.write('GET / HTTP/1.1\r\nHost: a\r\nX-Slow: '));
+      let text = '';
+      socket.on('data', (d) => (text += d.toString()));
+      socket.on('close', () => done(text));
+    });
+    expect(answer).toMatch(/^HTTP\/1.1 408|^$/);
+    const long = await request(server).get('/').set('X-Long', 'x'.repeat(9000));
+    expect(long.status).toBe(431);
+    server.closeAllConnections();
+    await new Promise((done) => server.close(done));
+  }, 20_000);
 });

@@ -20,9 +20,9 @@ const SHORT_ENOUGH_MIN = 15;
 const PRACTICE = { key: 'common-practice' } as const;
 
 /** Minutes of one step of the rain as it was given: what falls within it is taken as even. */
-function stepGiven({ storm }: RainGiven): number {
+function stepGiven({ storm }: RainGiven): number | null {
   if (storm.shape?.kind === 'uniform') return storm.durationMin;
-  return stepsOfStorm(storm)?.stepMin ?? 0;
+  return stepsOfStorm(storm)?.stepMin ?? null;
 }
 
 const peakBeforeTable: Rule<RainFacts> = {
@@ -100,7 +100,7 @@ const evenRain: Rule<RainFacts> = {
   source: { ...PRACTICE, locator: 'steps no longer than the time of concentration' },
   find: ({ rain, runoff }) => {
     const step = stepGiven(rain);
-    if (step === 0) return null;
+    if (step === null) return null;
     const isFine = step <= runoff.tcMin;
     return {
       value: step,

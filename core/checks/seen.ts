@@ -117,8 +117,10 @@ const debris: Rule<SeenFacts> = {
   source: COMMON_PRACTICE,
   find: ({ feature, grid }) => {
     if (feature.kind !== 'debris-line' || !feature.line) return null;
+    // A line on the ground itself is given no height.
+    const { heightM = 0 } = feature;
     const levels = profile(grid, feature.line, grid.cellM)
-      .map((p) => p.levelM + (feature.heightM ?? 0))
+      .map((p) => p.levelM + heightM)
       .filter((v) => !Number.isNaN(v));
     if (levels.length < 2) return null;
     const [low, high] = [Math.min(...levels), Math.max(...levels)];

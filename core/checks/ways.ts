@@ -24,7 +24,7 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   find: ({ link, peakWithoutM3s }) => {
     if (link.to !== 'property-edge') return null;
     const end = link.path[link.path.length - 1];
-    const limit = peakWithoutM3s ?? 0;
+    const limit = peakWithoutM3s;
     return {
       value: link.peakM3s,
       limit,
@@ -33,9 +33,11 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
       do:
         link.peakM3s <= 0
           ? 'Nothing in this storm; in a greater one it leaves here.'
-          : link.peakM3s <= limit
-            ? 'Less than before, but now over one sill: check that a watercourse takes it, and agree it in writing.'
-            : 'More than before: hold more, or lead it to the watercourse, and agree it in writing.',
+          : limit === null
+            ? 'What ran here before is not known: give rain and ground, then hold the two against each other.'
+            : link.peakM3s <= limit
+              ? 'Less than before, but now over one sill: check that a watercourse takes it, and agree it in writing.'
+              : 'More than before: hold more, or lead it to the watercourse, and agree it in writing.',
     };
   },
 };

@@ -63,8 +63,19 @@ const GOOD_PIPE = but(PIPE, { seal: 'filter', dimensions: { diameterM: 0.3 }, le
 const GOOD_ROAD = but(ROAD, { form: 'dip', levels: { dipM: 108.4 }, dimensions: { diameterM: 0.6, dipLengthM: 12 } });
 const GOOD_DRAIN = but(DRAIN, { levels: { startM: 111.6, endM: 111.4 }, dimensions: { floorWidthM: 1.5, depthM: 0.6 } });
 
+/** The valley with no levels known just below the wall: its outer foot stands on none. */
+function nearEdge(): Project {
+  const whole = project();
+  const { terrain } = whole;
+  if (terrain?.kind !== 'grid' || !('z' in terrain)) throw new Error('the valley has inline terrain');
+  const rowOf = (i: number): number => terrain.nrows - 1 - Math.floor(i / terrain.ncols);
+  const z = terrain.z.map((v, i) => (terrain.south + (rowOf(i) + 0.5) * terrain.cellM < 78 ? null : v));
+  return { ...whole, terrain: { ...terrain, z } };
+}
+
 const CASES: Fixtures = {
   'pond.freeboard': [project(swap(but(SOUND[0], { levels: { crestM: 106.1 } })), WET), 'mend', project()],
+  'pond.foot-unknown': [nearEdge(), 'unknown', project()],
   'pond.way-out': [project([SOUND[0], but(PIPE, {})]), 'mend', project()],
   'pond.ends': [
     project(

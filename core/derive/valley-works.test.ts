@@ -117,10 +117,10 @@ describe('earth of a wall', () => {
       settlementPercent: 0,
       dimensions: { ...POND.dimensions, topWidthM: 2.4, stripM: 0 },
     };
-    const earth = wallEarth(work, wall!);
+    const earth = wallEarth(work, wall!)!;
     expect(Math.abs(earth.earthM3 / (29.7 * 100) - 1)).toBeLessThan(0.005);
     expect(earth.heightM).toBeCloseTo(3, 6);
-    const built = wallEarth({ ...work, settlementPercent: 5, dimensions: { ...work.dimensions, stripM: 0.2 } }, wall!);
+    const built = wallEarth({ ...work, settlementPercent: 5, dimensions: { ...work.dimensions, stripM: 0.2 } }, wall!)!;
     expect(Math.abs(built.earthM3 / (29.7 * 105 + 0.2 * (2.4 + 15) * 100) - 1)).toBeLessThan(0.005);
     expect(built.stripM3).toBeCloseTo(0.2 * 17.4 * 100, -1);
     expect(earth.keyM3).toBeCloseTo(100 * 0.8 * 3.2, 6);
@@ -140,7 +140,7 @@ describe('earth of a wall', () => {
       const [hu, hd] = [h - (0.05 * w) / 2, h + (0.05 * w) / 2];
       sum += ((w * h + (zu * hu * hu) / 2 + (zd * hd * hd) / 2) * 2 * half) / steps;
     }
-    expect(Math.abs(wallEarth(work, wall!).earthM3 / sum - 1)).toBeLessThan(0.03);
+    expect(Math.abs(wallEarth(work, wall!)!.earthM3 / sum - 1)).toBeLessThan(0.03);
   });
 });
 

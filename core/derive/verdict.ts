@@ -315,7 +315,10 @@ function tellUncomputed({ project, derived, system, selected }: Telling): Piece[
   const told = derived.checks.find((c) => c.on === first.work && c.id.startsWith('work.'));
   const others = left.length > 1 ? `, nor ${left.length === 2 ? 'is one other work' : `are ${left.length - 1} others`}` : '';
   const lead = derived.stores.length === 0 ? '' : ' ';
-  return [alarm(`${lead}${name} is not computed${others}`), ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')])];
+  return [
+    alarm(`${lead}${name} is not computed${others}`),
+    ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')]),
+  ];
 }
 
 const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

@@ -55,7 +55,7 @@ function beyond(start: unknown): UserProblem | null {
     const found = Array.isArray(value) ? listProblem(value, path) : null;
     if (found) return found;
     if (Array.isArray(value) && isLevels(path) && (value as readonly unknown[]).every((v) => typeof v !== 'object')) continue;
-    for (const [key, inner] of Object.entries(value)) {
+    for (const [key, inner] of Object.entries(value as Readonly<Record<string, unknown>>)) {
       if (!Array.isArray(value) && (isForbiddenKey(key) || key.length > MOST_TEXT))
         return problem('json.key', `"${key}" cannot be the name of a member`, { field: inside(path, key), do: 'Take this member out.' });
       if (typeof inner === 'string' && inner.length > MOST_TEXT)

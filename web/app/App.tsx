@@ -1,10 +1,12 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useNavigate } from 'react-router';
-import { bringIn, openFile } from './import.ts';
+import { Guarded } from './Fallback.tsx';
+import { bringIn, isProject, openFile } from './import.ts';
+import { JobBar } from './JobBar.tsx';
 import { DEMO_ID } from './open.ts';
 import { ProjectPage } from './ProjectPage.tsx';
 import { ProjectsPage } from './ProjectsPage.tsx';
-import { StartPage } from './StartPage.tsx';
+import { StartPage, useDropped } from './StartPage.tsx';
 import { loadProject, loadSetting } from './storage.ts';
 import { leave, loadSettings, useApp } from './store.ts';
 import { GlobalStyle, THEMES } from './theme.ts';
@@ -15,7 +17,7 @@ function First(): ReactNode {
   useEffect(() => {
     void (async () => {
       const last = await loadSetting<string>('last-project');
-      setTo(last !== null && (await loadProject(last)) !== null ? last : DEMO_ID);
+      setTo(last !== null && (await loadProject(last).catch(() => null)) !== null ? last : DEMO_ID);
     })();
   }, []);
   return to === null ? null : <Navigate to={`/p/${to}/works`} replace />;
@@ -30,8 +32,13 @@ function DropAnywhere(): ReactNode {
       e.preventDefault();
       const file = e.dataTransfer?.files[0];
       if (!file) return;
-      if (/\.(outlet|json)$/i.test(file.name)) void openFile(file).then((id) => id !== null && navigate(`/p/${id}/works`));
-      else void bringIn(file);
+      if (isProject(file.name)) void openFile(file).then((id) => id !== null && navigate(`/p/${id}/works`));
+      else if (window.location.pathname.startsWith('/p/')) void bringIn(file);
+      else {
+        // Ground for a project that is yet to begin: the start page takes it.
+        useDropped.setState({ file });
+        void navigate('/start');
+      }
     };
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);
@@ -58,14 +65,17 @@ export function App(): ReactNode {
     <BrowserRouter>
       <GlobalStyle $palette={THEMES[theme]} />
       <DropAnywhere />
-      <Routes>
-        <Route path="/" element={<First />} />
-        <Route path="/start" element={<StartPage />} />
-        <Route path="/projects" element={<ProjectsPage />} />
-        <Route path="/p/:id" element={<ProjectPage />} />
-        <Route path="/p/:id/:stage" element={<ProjectPage />} />
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
+      <Guarded of="page">
+        <Routes>
+          <Route path="/" element={<First />} />
+          <Route path="/start" element={<StartPage />} />
+          <Route path="/projects" element={<ProjectsPage />} />
+          <Route path="/p/:id" element={<ProjectPage />} />
+          <Route path="/p/:id/:stage" element={<ProjectPage />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Guarded>
+      <JobBar />
     </BrowserRouter>
   );
 }

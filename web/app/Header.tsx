@@ -75,7 +75,6 @@ const SAVED: Readonly<Record<string, string>> = {
   saved: 'saved',
   saving: 'saving…',
   failed: 'not saved: the browser’s storage is full. Export the project.',
-  'read-only': 'read-only: open in another tab',
 };
 
 /** The list itself, worked out only while it is open. */
@@ -130,10 +129,10 @@ function ProjectName(): ReactNode {
 }
 
 function Saved(): ReactNode {
-  const saved = useApp((s) => s.saved);
+  const { saved, readOnlyWhy } = useAppPick('saved', 'readOnlyWhy');
   return (
     <Quiet data-testid="saved" role="status">
-      {SAVED[saved]}
+      {saved === 'read-only' ? `read-only: ${readOnlyWhy}` : SAVED[saved]}
     </Quiet>
   );
 }

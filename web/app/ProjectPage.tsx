@@ -1,5 +1,5 @@
-import { useEffect, useState, type ReactNode } from 'react';
-import { Navigate, useParams } from 'react-router';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { Plan } from '../plan/Plan.tsx';
 import { STAGE_UI } from '../stages/index.ts';
@@ -7,10 +7,12 @@ import { LandSection } from '../stages/land/LandSection.tsx';
 import { LevelStack } from '../stages/levels/LevelStack.tsx';
 import { LongSection } from '../stages/works/LongSection.tsx';
 import { Descent } from './Descent.tsx';
+import { Guarded } from './Fallback.tsx';
 import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
 import { useChain } from './selectors.ts';
-import { openById } from './open.ts';
+import { type Opened, openById } from './open.ts';
+import { KeptAway } from './KeptAway.tsx';
 import { useLand } from './land.ts';
 import { redoLast, undoLast, useApp } from './store.ts';
 
@@ -71,11 +73,18 @@ export function ProjectPage(): ReactNode {
   const hasSection = useLand((s) => s.shown !== null);
   const { host } = useChain();
   const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === host?.id && l.path.length > 1) ?? false);
-  const [missing, setMissing] = useState(false);
+  const [opened, setOpened] = useState<{ readonly id: string; readonly as: Opened } | null>(null);
+  const navigate = useNavigate();
   useEffect(() => {
-    if (openId === id) return;
-    void openById(id).then((found) => setMissing(!found));
-  }, [id, openId]);
+    // A file opened from here has changed what is open already: only an address that names another project opens it.
+    if (useApp.getState().history?.project.id === id) return;
+    void openById(id).then((as) => setOpened({ id, as }));
+  }, [id]);
+  const shown = useRef<string | null>(null);
+  useEffect(() => {
+    if (openId === id) shown.current = id;
+    else if (openId !== undefined && shown.current === id) void navigate(`/p/${openId}/works`);
+  }, [id, openId, navigate]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       const isTyping = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
@@ -88,7 +97,9 @@ export function ProjectPage(): ReactNode {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const ui = STAGE_UI.find((s) => s.id === stage);
-  if (missing) return <Navigate to="/projects" replace />;
+  const failed = openId !== id && opened?.id === id ? opened.as : null;
+  if (failed === 'missing') return <Navigate to="/projects" replace />;
+  if (failed !== null && failed !== 'open') return <KeptAway id={id} problems={failed.problems} />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
   // Room is kept only for what there is to show: without a work there is no stack and no way of its water.
   const hasStack = ui.hasStack && host !== null;
@@ -100,16 +111,24 @@ export function ProjectPage(): ReactNode {
       <Body $sheet={ui.width}>
         <Descent />
         <Middle $hasStrip={hasStrip}>
-          <Verdict stage={ui.id} />
+          <Guarded of={`verdict ${ui.id}`}>
+            <Verdict stage={ui.id} />
+          </Guarded>
           <PlanRow $hasStack={hasStack}>
-            <Plan showPegs={ui.id === 'pegs'} />
-            {hasStack && <LevelStack />}
+            <Guarded of="plan">
+              <Plan showPegs={ui.id === 'pegs'} />
+            </Guarded>
+            <Guarded of={`stack ${ui.id}`}>{hasStack && <LevelStack />}</Guarded>
           </PlanRow>
-          {ui.id === 'works' && <LongSection />}
-          {ui.id === 'land' && <LandSection />}
+          <Guarded of={`strip ${ui.id}`}>
+            {ui.id === 'works' && <LongSection />}
+            {ui.id === 'land' && <LandSection />}
+          </Guarded>
         </Middle>
         <Sheet aria-label={`${ui.name} sheet`}>
-          <ui.Sheet />
+          <Guarded of={ui.id}>
+            <ui.Sheet />
+          </Guarded>
         </Sheet>
       </Body>
     </Page>

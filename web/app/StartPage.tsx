@@ -4,13 +4,18 @@ import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { emptyProject } from '#core/project';
-import { Button, Inline, Muted, Problems } from '../kit/index.ts';
+import { create } from 'zustand';
+import { Button, Inline, Muted } from '../kit/index.ts';
 import { ImportTerrain } from '../stages/land/ImportTerrain.tsx';
-import { openFile } from './import.ts';
+import { bringIn, openFile } from './import.ts';
 import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
+import { Notes } from './Notes.tsx';
 import { newId } from './selectors.ts';
-import { dispatch, openProject, saveNow, notify, useApp } from './store.ts';
+import { dispatch, openProject, saveNow } from './store.ts';
+
+/** A file dropped where no project is open, to begin one from. */
+export const useDropped = create<{ readonly file: File | null }>(() => ({ file: null }));
 
 const Page = styled.main`
   max-width: 760px;
@@ -44,12 +49,13 @@ const Field = styled.input`
 /** The least it needs to begin with one's own land, with a sample of each. */
 export function StartPage(): ReactNode {
   const navigate = useNavigate();
-  const notice = useApp((s) => s.notice);
   const [name, setName] = useState('My land');
   const [draftId] = useState(() => newId('project'));
+  const [isReady, setReady] = useState(false);
+  const dropped = useDropped((s) => s.file);
   useEffect(() => {
     // An empty project to bring the terrain into; it is kept only once it has some.
-    void openProject(emptyProject(draftId, 'My land')).then(() => notify(null));
+    void openProject(emptyProject(draftId, 'My land'), { isDraft: true }).then(() => setReady(true));
   }, [draftId]);
   const begin = (): void => {
     const wanted = name.trim();
@@ -58,6 +64,11 @@ export function StartPage(): ReactNode {
       .then(saveNow)
       .then(() => navigate(`/p/${draftId}/land`));
   };
+  useEffect(() => {
+    if (!isReady || !dropped) return;
+    useDropped.setState({ file: null });
+    void bringIn(dropped).then((done) => done && begin());
+  });
   return (
     <Page>
       <p>
@@ -85,7 +96,7 @@ export function StartPage(): ReactNode {
         </li>
       </ul>
       <Muted>Rain, ground and works come after, one stage at a time. Everything stays in this browser until you export it.</Muted>
-      {notice?.tone === 'mend' && <Problems title={notice.title} problems={notice.problems} />}
+      <Notes />
       <h2>Name it</h2>
       <Field aria-label="Name of the project" value={name} onChange={(e) => setName(e.target.value)} />
       <h2>Bring in the ground</h2>

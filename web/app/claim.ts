@@ -1,9 +1,13 @@
-// One tab writes a project; others read.
+// One tab writes a project; others read. Locks of the browser where it has them, else a lease that tabs ask each other about.
+import { Lease } from './lease.ts';
+
 const LOCK = 'outlet-project-';
 const SHORT_WAIT_MS = 600;
 let release: (() => void) | null = null;
 let heldId: string | null = null;
 let waiting: AbortController | null = null;
+const hasLocks = typeof navigator !== 'undefined' && 'locks' in navigator;
+const lease = hasLocks ? null : new Lease();
 
 /** Asks for the lock of a project; resolves when it is had, or with false when `signal` ends the wait. */
 function request(id: string, signal: AbortSignal): Promise<boolean> {
@@ -27,8 +31,9 @@ function request(id: string, signal: AbortSignal): Promise<boolean> {
  * that was just left lets go a moment later, so a short wait comes first. Refused, `onLater` is told when the lock is had.
  */
 export async function claim(id: string, onLater?: () => void): Promise<boolean> {
+  if (lease) return lease.claim(id, onLater);
   waiting?.abort();
-  if (heldId === id || !('locks' in navigator)) return true;
+  if (heldId === id) return true;
   if (await request(id, AbortSignal.timeout(SHORT_WAIT_MS))) return true;
   if (onLater) {
     waiting = new AbortController();
@@ -37,14 +42,12 @@ export async function claim(id: string, onLater?: () => void): Promise<boolean> 
   return false;
 }
 
-async function heldElsewhere(): Promise<string[]> {
-  if (!('locks' in navigator)) return [];
-  const { held = [] } = await navigator.locks.query();
-  return held.flatMap(({ name = '' }) => (name.startsWith(LOCK) && name !== `${LOCK}${heldId}` ? [name.slice(LOCK.length)] : []));
-}
+/** Whether this tab still holds what it claimed; a lock is never taken away, a lease may run out while a tab sleeps. */
+export const stillHolds = (id: string): boolean => lease?.renew(id) ?? true;
 
 /** Whether another tab may be changing this project. */
-export const isOpenElsewhere = async (id: string): Promise<boolean> => (await heldElsewhere()).includes(id);
-
-/** Whether another tab has any project open: its undo may name what no kept document does. */
-export const isAnotherOpen = async (): Promise<boolean> => (await heldElsewhere()).length > 0;
+export async function isOpenElsewhere(id: string): Promise<boolean> {
+  if (lease) return lease.isHeldElsewhere(id);
+  const { held = [] } = await navigator.locks.query();
+  return heldId !== id && held.some(({ name }) => name === LOCK + id);
+}

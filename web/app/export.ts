@@ -1,5 +1,7 @@
-import { type PegFormat, crsOf, writePegs, writeProjectFile } from '#core/formats';
-import { UserError, assetsOf, optionOf } from '#core/project';
+import { type PegFormat, crsOf, writePegs } from '#core/formats';
+import { type Project, assetsOf, optionOf, problemsThrown } from '#core/project';
+import { runJob } from './jobs.ts';
+import { loadProject } from './storage.ts';
 import { assetBytes, notify, useApp } from './store.ts';
 
 function download(name: string, data: Uint8Array | string, type: string): void {
@@ -16,23 +18,51 @@ const fileName = (name: string): string =>
   name
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 60)
     .replace(/^-|-$/g, '') || 'project';
 
-/** The whole project as one file. */
-export async function exportProject(): Promise<void> {
-  const project = useApp.getState().history?.project;
+/** Names of a project's assets, also of one that was not judged. */
+function assetsIn(project: Project): string[] {
+  try {
+    return assetsOf(project).filter((name) => typeof name === 'string');
+  } catch {
+    return [];
+  }
+}
+
+/** Names of what a project's assets are, for people. */
+const partName = (project: Project, name: string): string => (name === project.gauge?.sha256 ? 'the gauge’s record' : 'the terrain');
+
+/** The whole project as one file: what can be had of it, and what could not. */
+export async function exportProject(project = useApp.getState().history?.project): Promise<void> {
   if (!project) return;
   const assets = new Map<string, Uint8Array>();
-  for (const name of assetsOf(project)) {
-    const bytes = await assetBytes(name);
-    if (!bytes) {
-      const missing = name === project.gauge?.sha256 ? 'gauge’s record' : 'terrain';
-      notify({ tone: 'mend', title: `The ${missing} is not in the browser, so the file would be without it`, problems: [] });
-      return;
-    }
-    assets.set(name, bytes);
+  const missing: string[] = [];
+  for (const name of assetsIn(project)) {
+    const bytes = await assetBytes(name).catch(() => null);
+    if (bytes) assets.set(name, bytes);
+    else missing.push(partName(project, name));
   }
-  download(`${fileName(project.name)}.outlet`, writeProjectFile(project, assets), 'application/zip');
+  const answer = await runJob(`Packing ${String(project.name).slice(0, 80)}`, (work) => work.pack(project, assets));
+  if (!answer) return;
+  if (!answer.ok) {
+    notify({ tone: 'mend', title: 'The project was not exported', problems: answer.problems });
+    return;
+  }
+  download(`${fileName(String(project.name))}.outlet`, answer.value, 'application/zip');
+  if (missing.length > 0)
+    notify({
+      tone: 'mend',
+      title: `The file is without ${missing.join(' and ')}, which this browser does not have or cannot read: bring ${missing.length > 1 ? 'them' : 'it'} in again`,
+      problems: [],
+    });
+}
+
+/** A kept project as it is, whether or not it can be opened. */
+export async function exportKept(id: string): Promise<void> {
+  const project = await loadProject(id).catch(() => null);
+  if (project) return exportProject(project);
+  notify({ tone: 'mend', title: 'This browser cannot read what it kept of this project, so there is nothing to export', problems: [] });
 }
 
 /** The pegs as computed, in one of the open formats. */
@@ -45,7 +75,6 @@ export async function exportPegs(format: PegFormat): Promise<void> {
     const workNames = new Map(optionOf(project).works.map((w) => [w.id, w.name]));
     download(`${fileName(project.name)}-pegs.${format}`, writePegs(result.derived.pegs, format, { crs, workNames }), 'text/plain');
   } catch (error) {
-    if (!(error instanceof UserError)) throw error;
-    notify({ tone: 'mend', title: 'The pegs were not exported', problems: error.problems });
+    notify({ tone: 'mend', title: 'The pegs were not exported', problems: problemsThrown(error, 'exporting the pegs') });
   }
 }

@@ -1,10 +1,12 @@
 // Files brought in anywhere in the app: what they are decides what happens.
-import { type Imported, type InputFile, openProjectFile } from '#core/formats';
-import { type Project, UserError, assetName, documentHash, fail, gridToBytes } from '#core/project';
+import type { ImportHow } from '#core/formats';
+import { type Project, type UserProblem, documentHash, fail, problemsThrown } from '#core/project';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
-import { dispatch, keepAsset, openProject, saveNow, notify, useApp, worker } from './store.ts';
+import type { TakenIn } from '../workers/protocol.ts';
+import { dispatch, keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
 import { claim } from './claim.ts';
+import { runJob } from './jobs.ts';
 import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
@@ -12,67 +14,110 @@ import { loadProject, saveProject } from './storage.ts';
 export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
 
-async function read(file: File): Promise<InputFile> {
-  return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
-}
-
-const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
+export const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
 
 /** A kept project with the same id but other content stays, as a copy under an id of its own. */
 async function keepOther(project: Project): Promise<void> {
-  const kept = await loadProject(project.id);
+  const kept = await loadProject(project.id).catch(() => null);
   if (!kept || documentHash(kept) === documentHash(project)) return;
   await saveProject({ ...kept, id: newId('project'), name: `${kept.name} (kept copy)` });
 }
 
-/** Opens a project from a file and keeps it. Returns its id; null when the file is refused. */
+function refused(file: File, problems: readonly UserProblem[]): void {
+  notify({ tone: 'mend', title: `${file.name.slice(0, 80)} was not taken in; nothing has changed`, problems });
+}
+
+/** Opens a project from a file and keeps it. Returns its id; null when the file is refused or given up. */
 export async function openFile(file: File): Promise<string | null> {
+  const answer = await runJob(`Opening ${file.name}`, (work) => work.open(file));
+  if (!answer) return null;
   try {
-    const input = await read(file);
-    const { json, assets } = openProjectFile(input.name, input.bytes);
-    const project = readProject(json, registry, input.name);
+    if (!answer.ok) {
+      refused(file, answer.problems);
+      return null;
+    }
+    const project = readProject(answer.value.json, registry, file.name);
     if (!(await claim(project.id))) {
       fail('project.open-elsewhere', `"${project.name}" is open in another tab, which may be changing it`, {
-        where: { file: input.name },
+        where: { file: file.name },
         do: 'Close that tab, or open the file there.',
       });
     }
     await saveNow();
     await keepOther(project);
-    await openProject(project, { assets });
-    await saveProject(project).catch(() => useApp.setState({ saved: 'failed' }));
+    void openProject(project, { assets: answer.value.assets });
+    await opened(project.id);
     return project.id;
   } catch (error) {
-    if (!(error instanceof UserError)) throw error;
-    notify({ tone: 'mend', title: `${file.name} was not opened; nothing has changed`, problems: error.problems });
+    refused(file, problemsThrown(error, `opening ${file.name}`));
     return null;
   }
 }
 
-/** Brings a terrain, survey or rain file into the open project. Returns whether it was taken. */
-export async function bringIn(file: File, crs: string | null = null): Promise<boolean> {
-  if (isProject(file.name)) return (await openFile(file)) !== null;
-  const answer = await worker().import(await read(file), crs);
-  if (!answer.ok) {
-    notify({ tone: 'mend', title: `${file.name} was not taken in; nothing has changed`, problems: answer.problems });
-    return false;
-  }
-  return take(answer.value);
+/** Resolves once a project is on the page, before it is worked out. */
+function opened(id: string): Promise<void> {
+  const isOpen = (): boolean => useApp.getState().history?.project.id === id;
+  return new Promise((done) => {
+    if (isOpen()) return done();
+    const stop = useApp.subscribe(() => {
+      if (!isOpen()) return;
+      stop();
+      done();
+    });
+  });
 }
 
-async function take(imported: Imported): Promise<boolean> {
+/** A file that was refused because its numbers can be read two ways: it is taken once the user has said which. */
+const isDoubtful = (problems: readonly UserProblem[]): boolean => problems.some((p) => p.code === 'number.doubtful');
+
+/** Brings a terrain, survey or rain file into the open project. Returns whether it was taken. */
+export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean> {
+  if (isProject(file.name)) return (await openFile(file)) !== null;
+  const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, how));
+  if (!answer) return false;
+  if (answer.ok) return take(answer.value);
+  refused(file, answer.problems);
+  if (!isDoubtful(answer.problems)) return false;
+  const decimal = await askDecimal();
+  return decimal === null ? false : bringIn(file, { ...how, decimal });
+}
+
+/** Asks what a comma means in the file just read; null when the user leaves it. */
+function askDecimal(): Promise<',' | '.' | null> {
+  return new Promise((resolve) => {
+    const notice = useApp.getState().notice;
+    if (!notice) return resolve(null);
+    const say = (mark: ',' | '.') => (): void => {
+      notify(null);
+      resolve(mark);
+    };
+    notify({
+      ...notice,
+      choices: [
+        { name: 'The comma is for decimals', choose: say(',') },
+        { name: 'It stands between thousands', choose: say('.') },
+      ],
+    });
+    const stop = useApp.subscribe((s) => {
+      if (s.notice?.choices) return;
+      stop();
+      resolve(null);
+    });
+  });
+}
+
+async function take(imported: TakenIn): Promise<boolean> {
   const project = useApp.getState().history?.project;
   if (!project) return false;
-  if (imported.kind === 'gauge') return takeGauge(imported);
   if (imported.kind === 'rain') {
     const { table, limits, source, notes } = imported;
     const done = takeTable({ table, source, basis: 'table', ...(limits ? { limits } : {}) });
     if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
-  const bytes = gridToBytes(imported.grid);
-  const sha256 = assetName(bytes);
+  const { sha256, bytes } = imported.asset;
   await keepAsset(sha256, bytes);
+  if (imported.kind === 'gauge') return takeGauge(imported, sha256);
   const done = dispatch({
     type: 'terrain.set',
     payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs },

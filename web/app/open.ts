@@ -1,27 +1,75 @@
-import { openProjectFile } from '#core/formats';
+// Opening a project by its id: claimed first, then read and judged as a file is, then shown.
+import { type Project, type UserProblem, UserError, fail, problemsThrown } from '#core/project';
 import { readProject } from '../../core/project/guard.ts';
 import { registry } from '#core/works';
-import { claim, isAnotherOpen } from './claim.ts';
+import { claim } from './claim.ts';
+import { runJob } from './jobs.ts';
 import { openProject } from './store.ts';
-import { collectAssets, loadProject, saveProject } from './storage.ts';
+import { collectAssets, loadProject } from './storage.ts';
 
 export const DEMO_ID = 'sallow-rise';
+export const ELSEWHERE = 'open in another tab';
 
-async function loadDemo(): Promise<boolean> {
+/** What came of opening: shown, not there, or kept but not to be opened, with why. */
+export type Opened = 'open' | 'missing' | { readonly problems: readonly UserProblem[] };
+
+async function demoFile(): Promise<File> {
   const response = await fetch('/samples/demo.outlet');
-  if (!response.ok) return false;
-  const { json, assets } = openProjectFile('demo.outlet', new Uint8Array(await response.arrayBuffer()));
-  const project = readProject(json, registry, 'demo.outlet');
-  await openProject(project, { assets, readOnly: !(await claim(project.id, () => void openById(project.id))) });
-  await saveProject(project).catch(() => undefined);
-  return true;
+  if (!response.ok) fail('demo.missing', 'the demo is not there', { do: 'Start the app again, or begin from your own land.' });
+  return new File([await response.blob()], 'demo.outlet');
 }
 
-/** Opens a kept project, or the demo when it is not kept yet. Returns false when there is no such project. */
-export async function openById(id: string): Promise<boolean> {
-  const project = await loadProject(id);
-  if (!project) return id === DEMO_ID ? loadDemo() : false;
-  if (!(await isAnotherOpen())) await collectAssets();
-  await openProject(project, { readOnly: !(await claim(id, () => void openById(id))) });
-  return true;
+async function openDemo(): Promise<void> {
+  const file = await demoFile();
+  const answer = await runJob('Opening the demo', (work) => work.open(file));
+  if (!answer) return fail('demo.stopped', 'opening the demo was given up', { do: 'Open it again when you like.' });
+  if (!answer.ok) throw new UserError(answer.problems);
+  const project = readProject(answer.value.json, registry, file.name);
+  await openProject(project, { assets: answer.value.assets, ...(await mayWrite(project.id)) });
+}
+
+async function mayWrite(id: string): Promise<{ readOnly?: string }> {
+  return (await claim(id, () => void takeOver(id))) ? {} : { readOnly: ELSEWHERE };
+}
+
+/** How long the last words of a page that has just gone may take to reach this one [ms]. */
+const WORDS_MS = 120;
+
+/** The tab that had the project is gone: what it left is taken up before anything is written. */
+async function takeOver(id: string): Promise<void> {
+  await new Promise((done) => setTimeout(done, WORDS_MS));
+  await openById(id);
+}
+
+let hasCollected = false;
+
+/** Once a visit, before anything is brought in. Where it fails, nothing is thrown away. */
+async function collectOnce(): Promise<void> {
+  if (hasCollected) return;
+  hasCollected = true;
+  await collectAssets().catch(() => undefined);
+}
+
+const UNREADABLE: UserProblem = {
+  code: 'storage.unreadable',
+  what: 'this browser cannot read what it kept of this project',
+  where: {},
+  do: 'Try again after closing other tabs; free space on the disk; or open a file you exported.',
+};
+
+/** Opens a kept project, or the demo when it is not kept yet. */
+export async function openById(id: string): Promise<Opened> {
+  try {
+    const how = await mayWrite(id);
+    const kept: Project | null = await loadProject(id).catch(() => {
+      throw new UserError([UNREADABLE]);
+    });
+    if (kept) await collectOnce();
+    if (!kept && id !== DEMO_ID) return 'missing';
+    if (kept) await openProject(readProject(kept, registry), how);
+    else await openDemo();
+    return 'open';
+  } catch (error) {
+    return { problems: problemsThrown(error, 'opening this project') };
+  }
 }

@@ -1,10 +1,10 @@
 // What the page does with rain: takes tables and records into the document, and asks the worker about them.
 import type { RainQuestions } from '#core/derive';
 import type { ImportedGauge } from '#core/formats';
-import { type Rain, assetName, recordToBytes } from '#core/project';
+import type { Rain } from '#core/project';
 import { DAY_MIN, type DesignStorm, type RainTable, dateText, dayOf } from '#core/rain';
 import { useAnswer } from './ask.ts';
-import { dispatch, keepAsset, notify, useApp, worker } from './store.ts';
+import { dispatch, notify, useApp, worker } from './store.ts';
 
 /** The storm to go on with over a new table: the same where its return period is still a row, else the row next above. */
 function stormOver(table: RainTable, storm: DesignStorm | undefined): DesignStorm {
@@ -29,11 +29,8 @@ export function setStorm(change: { readonly [K in keyof DesignStorm]?: DesignSto
 
 const stepText = (minutes: number): string => (minutes === DAY_MIN ? 'day' : minutes % 60 === 0 ? `${minutes / 60} h` : `${minutes} min`);
 
-/** Keeps a gauge's record beside the document and says what was found in it. */
-export async function takeGauge({ record, report, source, notes }: ImportedGauge): Promise<boolean> {
-  const bytes = recordToBytes(record);
-  const sha256 = assetName(bytes);
-  await keepAsset(sha256, bytes);
+/** Names a gauge's record, kept already, in the document and says what was found in it. */
+export function takeGauge({ record, report, source, notes }: ImportedGauge, sha256: string): boolean {
   const done = dispatch({ type: 'gauge.set', payload: { gauge: { sha256, source } } });
   if (!done) return false;
   const [from, to] = [record.startMin, record.startMin + (record.steps - 1) * record.stepMin].map((m) => dateText(dayOf(m)));

@@ -1,4 +1,5 @@
-// What the browser keeps: projects, their terrain assets, and a few settings, each in its own store.
+// What the browser keeps: projects, their terrain assets, and a few settings, each in its own store. Each kept thing is read
+// or fails by itself.
 import localforage from 'localforage';
 import { type Project, assetsOf } from '#core/project';
 
@@ -16,28 +17,69 @@ export interface ProjectLine {
   readonly id: string;
   readonly name: string;
   readonly savedAt: number;
-}
-
-export async function listProjects(): Promise<ProjectLine[]> {
-  await recovered();
-  const lines: ProjectLine[] = [];
-  await projects.iterate<Kept, void>(({ project, savedAt }) => {
-    lines.push({ id: project.id, name: project.name, savedAt });
-  });
-  return lines.sort((a, b) => b.savedAt - a.savedAt);
-}
-
-export async function loadProject(id: string): Promise<Project | null> {
-  await recovered();
-  return (await projects.getItem<Kept>(id))?.project ?? null;
-}
-
-export async function saveProject(project: Project): Promise<void> {
-  await projects.setItem<Kept>(project.id, { project, savedAt: Date.now() });
-  localStorage.removeItem(LAST_WORDS + project.id);
+  /** Whether it could be read at all. */
+  readonly isReadable: boolean;
 }
 
 const LAST_WORDS = 'outlet-unsaved:';
+
+/** What a page wrote down as it went, newer than what is kept; null where there is none. */
+function lastWords(id: string): Kept | null {
+  try {
+    const words = JSON.parse(localStorage.getItem(LAST_WORDS + id) ?? 'null') as Partial<Kept> | null;
+    return words?.project?.id === id && typeof words.savedAt === 'number' ? { project: words.project, savedAt: words.savedAt } : null;
+  } catch {
+    return null;
+  }
+}
+
+function idsWithLastWords(): string[] {
+  try {
+    return Object.keys(localStorage).flatMap((k) => (k.startsWith(LAST_WORDS) ? [k.slice(LAST_WORDS.length)] : []));
+  } catch {
+    return [];
+  }
+}
+
+/** The newest of what is kept under an id: the store's, or the last words of a page that could not save. */
+async function newest(id: string): Promise<Kept | null> {
+  const words = lastWords(id);
+  const kept = await projects.getItem<Kept>(id).catch((error: unknown) => {
+    // Without the store the last words are all there is.
+    if (words) return null;
+    throw error;
+  });
+  return words && words.savedAt >= (kept?.savedAt ?? -Infinity) ? words : kept;
+}
+
+const isNamed = (project: unknown): project is { readonly name: string } =>
+  typeof (project as { name?: unknown } | null | undefined)?.name === 'string';
+
+/** All kept projects, the newest first; one that cannot be read is listed all the same. */
+export async function listProjects(): Promise<ProjectLine[]> {
+  const ids = new Set([...(await projects.keys().catch(() => [])), ...idsWithLastWords()]);
+  const lines = await Promise.all(
+    [...ids].map(async (id): Promise<ProjectLine> => {
+      const kept = await newest(id).catch(() => null);
+      const name = isNamed(kept?.project) ? kept.project.name : id;
+      return { id, name, savedAt: kept?.savedAt ?? 0, isReadable: kept !== null };
+    }),
+  );
+  return lines.sort((a, b) => b.savedAt - a.savedAt);
+}
+
+/** A project as it was kept, not judged yet; null where there is none. Rejects where the browser cannot read it. */
+export async function loadProject(id: string): Promise<Project | null> {
+  return (await newest(id))?.project ?? null;
+}
+
+export async function saveProject(project: Project): Promise<void> {
+  const savedAt = Date.now();
+  await projects.setItem<Kept>(project.id, { project, savedAt });
+  // Only words that this write outdates: a page may have left newer ones meanwhile.
+  const words = lastWords(project.id);
+  if (!words || words.savedAt <= savedAt) localStorage.removeItem(LAST_WORDS + project.id);
+}
 
 /**
  * Writes a project down before this returns. A page that is about to go has no time for the real store, whose writes end
@@ -45,29 +87,29 @@ const LAST_WORDS = 'outlet-unsaved:';
  */
 export function leaveLastWords(project: Project): void {
   try {
-    localStorage.setItem(LAST_WORDS + project.id, JSON.stringify(project));
+    localStorage.setItem(LAST_WORDS + project.id, JSON.stringify({ project, savedAt: Date.now() } satisfies Kept));
   } catch {
     // No room: the ordinary save is still on its way.
   }
 }
-
-async function takeUpLastWords(): Promise<void> {
-  for (const key of Object.keys(localStorage).filter((k) => k.startsWith(LAST_WORDS))) {
-    const words = localStorage.getItem(key);
-    if (words !== null) await saveProject(JSON.parse(words) as Project);
-  }
-}
-
-let recovery: Promise<void> | null = null;
-/** Resolves once what an earlier visit could not save is in the store. */
-const recovered = (): Promise<void> => (recovery ??= takeUpLastWords());
 
 export async function removeProject(id: string): Promise<void> {
   await projects.removeItem(id);
   localStorage.removeItem(LAST_WORDS + id);
 }
 
+const IN_USE = 'outlet-assets';
+let holdsAssets = false;
+
+/** From its first import on, a page keeps every other from clearing out assets: its undo may name what no document does. */
+function holdAssets(): void {
+  if (holdsAssets || !('locks' in navigator)) return;
+  holdsAssets = true;
+  void navigator.locks.request(IN_USE, { mode: 'shared' }, () => new Promise<void>(() => undefined));
+}
+
 export async function saveAsset(sha256: string, bytes: Uint8Array): Promise<void> {
+  holdAssets();
   await assets.setItem(sha256, bytes);
 }
 
@@ -75,19 +117,45 @@ export function loadAsset(sha256: string): Promise<Uint8Array | null> {
   return assets.getItem<Uint8Array>(sha256);
 }
 
-/** Drops assets that no kept project names. Undo within a session may still want one, so it runs only between projects. */
-export async function collectAssets(): Promise<void> {
+/** Names of the assets that any kept project needs. Rejects when one cannot be read: it may need any of them. */
+async function assetsInUse(): Promise<Set<string>> {
+  const ids = new Set([...(await projects.keys()), ...idsWithLastWords()]);
   const used = new Set<string>();
-  await projects.iterate<Kept, void>(({ project }) => {
-    for (const name of assetsOf(project)) used.add(name);
+  for (const id of ids) {
+    for (const { project } of [await projects.getItem<Kept>(id), lastWords(id)].filter((k) => k !== null))
+      for (const name of assetsOf(project)) used.add(name);
+  }
+  return used;
+}
+
+/**
+ * Drops assets that no kept project names. Not in a visit that brought something in, in this tab or another, and not where
+ * tabs cannot be kept apart.
+ */
+export async function collectAssets(): Promise<void> {
+  if (holdsAssets || !('locks' in navigator)) return;
+  await navigator.locks.request(IN_USE, { mode: 'exclusive', ifAvailable: true }, async (lock) => {
+    if (!lock) return;
+    const used = await assetsInUse();
+    for (const key of await assets.keys()) if (!used.has(key)) await assets.removeItem(key);
   });
-  for (const key of await assets.keys()) if (!used.has(key)) await assets.removeItem(key);
 }
 
 export function loadSetting<T>(name: string): Promise<T | null> {
-  return settings.getItem<T>(name);
+  return settings.getItem<T>(name).catch(() => null);
 }
 
 export async function saveSetting(name: string, value: unknown): Promise<void> {
-  await settings.setItem(name, value);
+  await settings.setItem(name, value).catch(() => undefined);
+}
+
+/** Whether the browser can keep anything at all right now. */
+export async function canKeep(): Promise<boolean> {
+  try {
+    await settings.setItem('probe', 'x'.repeat(2000));
+    await settings.removeItem('probe');
+    return true;
+  } catch {
+    return false;
+  }
 }

@@ -3,11 +3,12 @@ import { create } from 'zustand';
 import { type Command, type History, execute, redo, startHistory, undo } from '#core/commands';
 import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
-import { type Project, UserError, type UserProblem, assetsOf } from '#core/project';
+import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
-import { startCompute } from '../workers/client.ts';
+import { type Running, Stopped, startCompute } from '../workers/client.ts';
+import { stillHolds } from './claim.ts';
 import { picking } from './pick.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
 import type { ThemeName } from './theme.ts';
@@ -19,6 +20,8 @@ export interface Notice {
   readonly tone: 'fine' | 'mend';
   readonly title: Said;
   readonly problems: readonly UserProblem[];
+  /** Answers the user may give to it. */
+  readonly choices?: readonly { readonly name: string; readonly choose: () => void }[];
 }
 
 export interface AppState {
@@ -28,7 +31,14 @@ export interface AppState {
   readonly computed: number;
   readonly terrain: TerrainView | null;
   readonly progress: { readonly part: string; readonly share: number } | null;
+  /** Whether the worker works on the document right now, and whether the user stopped it. */
+  readonly isComputing: boolean;
+  readonly isStopped: boolean;
+  /** A file being read or written, which can be given up. */
+  readonly job: { readonly title: string; readonly part: string; readonly share: number; readonly cancel: () => void } | null;
   readonly saved: 'saved' | 'saving' | 'failed' | 'read-only';
+  /** Why this tab may not write. */
+  readonly readOnlyWhy: string;
   readonly selected: string | null;
   readonly tool: ToolKind | null;
   readonly drawn: readonly Point[];
@@ -43,7 +53,11 @@ const INITIAL: AppState = {
   computed: -1,
   terrain: null,
   progress: null,
+  isComputing: false,
+  isStopped: false,
+  job: null,
   saved: 'saved',
+  readOnlyWhy: '',
   selected: null,
   tool: null,
   drawn: [],
@@ -57,11 +71,28 @@ export const useApp = create<AppState>(() => INITIAL);
 export const useAppPick = picking(useApp);
 const { getState: get, setState: set } = useApp;
 
-let compute: Compute | null = null;
+let running: Running<Compute> | null = null;
+/** Assets the running worker has: a new one must be given them again. */
+let given = new Set<string>();
+
 /** The compute worker, started when first needed. */
 export function worker(): Compute {
-  compute ??= startCompute((part, share) => set({ progress: share < 1 ? { part, share } : null }));
-  return compute;
+  running ??= startCompute((part, share) => set({ progress: share < 1 ? { part, share } : null }));
+  return running.worker;
+}
+
+/** Ends the computation at once, whatever it is at; the document stays, and `goOn` takes it up again. */
+export function stopComputing(): void {
+  running?.stop();
+  running = null;
+  given = new Set();
+  set({ progress: null, isComputing: false, isStopped: true });
+}
+
+export function goOn(): void {
+  set({ isStopped: false });
+  void refresh();
+  void refreshTerrain();
 }
 
 const notComputed = (problems: readonly UserProblem[]): Notice => ({ tone: 'mend', title: 'This could not be computed', problems });
@@ -72,33 +103,55 @@ const CRASHED: UserProblem = {
   do: 'Undo the last change; what you made is kept. Export the project if it happens again.',
 };
 
+/** Gives the worker the assets a document names and it has not got yet; one that cannot be had is told of by what needs it. */
+async function giveAssets(project: Project): Promise<void> {
+  for (const name of assetsOf(project)) {
+    if (given.has(name)) continue;
+    const bytes = await assetBytes(name);
+    if (!bytes) continue;
+    const answer = await worker().keep(name, bytes);
+    if (answer.ok) given.add(name);
+    else set({ notice: { tone: 'mend', title: 'A part of this project cannot be read', problems: answer.problems } });
+  }
+}
+
 let deriving = false;
 
 /** Computes the latest document; edits made meanwhile are computed once more when this is done. */
 async function refresh(): Promise<void> {
-  const { history } = get();
-  if (deriving || !history) return;
+  const { history, isStopped } = get();
+  if (deriving || !history || isStopped) return;
   deriving = true;
+  set({ isComputing: true });
   const { project, revision } = history;
+  const isStill = (): boolean => get().history?.project.id === project.id;
   try {
+    await giveAssets(project);
     const answer = await worker().derive(project);
-    if (get().history?.project.id === project.id) {
+    if (isStill()) {
       if (answer.ok) set({ result: answer.value, computed: revision });
       else set({ computed: revision, notice: notComputed(answer.problems) });
     }
-  } catch {
-    set({ computed: revision, notice: notComputed([CRASHED]) });
+  } catch (error) {
+    if (!(error instanceof Stopped)) set({ computed: revision, notice: notComputed([CRASHED]) });
   } finally {
     deriving = false;
+    set({ isComputing: false });
   }
-  if (get().history && get().history?.revision !== revision) void refresh();
+  const now = get();
+  if (now.history && !now.isStopped && (now.history.revision !== revision || !isStill())) void refresh();
 }
 
 async function refreshTerrain(): Promise<void> {
   const project = get().history?.project;
-  if (!project) return;
-  const answer = await worker().terrainView(project);
-  if (get().history?.project.id === project.id) set({ terrain: answer.ok ? answer.value : null, progress: null });
+  if (!project || get().isStopped) return;
+  try {
+    await giveAssets(project);
+    const answer = await worker().terrainView(project);
+    if (get().history?.project.id === project.id) set({ terrain: answer.ok ? answer.value : null, progress: null });
+  } catch {
+    // Stopped by the user, or told by the computation itself.
+  }
 }
 
 let saveTimer: ReturnType<typeof setTimeout> | undefined;
@@ -110,29 +163,44 @@ function saveSoon(): void {
   saveTimer = setTimeout(() => void saveNow(), 250);
 }
 
-/** Writes the document to the browser at once: also when the page is about to go. */
-export async function saveNow(): Promise<void> {
+/** Writes follow one another, so that none puts an older document over a newer. */
+let writing: Promise<void> = Promise.resolve();
+
+async function write(): Promise<void> {
   const project = get().history?.project;
-  if (!project || get().saved === 'read-only') return;
-  clearTimeout(saveTimer);
+  if (!project || get().saved === 'read-only' || isDraft) return;
+  if (!stillHolds(project.id)) {
+    set({ saved: 'read-only', readOnlyWhy: 'another tab has taken it over. Export what is here if you miss something there' });
+    return;
+  }
   try {
     await saveProject(project);
-    if (get().history?.project === project) set({ saved: 'saved' });
+    // Not while an asset of this visit is only in memory, nor when an edit came meanwhile.
+    if (get().history?.project === project) set({ saved: assetsOf(project).some((name) => unkept.has(name)) ? 'failed' : 'saved' });
   } catch {
-    set({ saved: 'failed' });
+    if (get().history?.project.id === project.id) set({ saved: 'failed' });
   }
+}
+
+/** Writes the document to the browser at once: also when the page is about to go. */
+export function saveNow(): Promise<void> {
+  clearTimeout(saveTimer);
+  writing = writing.then(write);
+  return writing;
 }
 
 /** The page may be gone in a moment: what is not yet kept is written down at once. */
 export function leave(): void {
   const { history, saved } = get();
-  if (!history || (saved !== 'saving' && saved !== 'failed')) return;
+  if (!history || isDraft || (saved !== 'saving' && saved !== 'failed')) return;
   leaveLastWords(history.project);
   void saveNow();
 }
 
 function changed(history: History, before: History | null): void {
-  set({ history });
+  // A draft with something in it is kept.
+  isDraft = false;
+  set({ history, isStopped: false });
   saveSoon();
   void refresh();
   const [old, now] = [before?.project, history.project];
@@ -144,7 +212,7 @@ export function dispatch(command: Command, gesture?: string): boolean {
   const { history, saved } = get();
   if (!history) return false;
   if (saved === 'read-only') {
-    set({ notice: { tone: 'mend', title: 'This project is open in another tab, so it is read-only here', problems: [] } });
+    set({ notice: { tone: 'mend', title: `This project is read-only here: ${get().readOnlyWhy}`, problems: [] } });
     return false;
   }
   try {
@@ -152,8 +220,7 @@ export function dispatch(command: Command, gesture?: string): boolean {
     if (get().notice?.tone === 'mend') set({ notice: null });
     return true;
   } catch (error) {
-    if (!(error instanceof UserError)) throw error;
-    set({ notice: { tone: 'mend', title: 'That cannot be done', problems: error.problems } });
+    set({ notice: { tone: 'mend', title: 'That cannot be done', problems: problemsThrown(error, 'this change') } });
     return false;
   }
 }
@@ -168,21 +235,27 @@ export function redoLast(): void {
   if (history && history.future.length > 0 && get().saved !== 'read-only') changed(redo(history), history);
 }
 
-/** Opens a project with the assets it came with, or those the browser keeps. */
-export async function openProject(
-  project: Project,
-  how: { readonly assets?: ReadonlyMap<string, Uint8Array>; readonly readOnly?: boolean } = {},
-): Promise<void> {
+/** A project nobody has put anything in yet is not kept. */
+let isDraft = false;
+
+export interface OpenHow {
+  readonly assets?: ReadonlyMap<string, Uint8Array>;
+  /** Why this tab may only read it; left out, it may write. */
+  readonly readOnly?: string;
+  readonly isDraft?: boolean;
+}
+
+/**
+ * Opens a project with the assets it came with, or those the browser keeps. It is kept before anything is computed, so that
+ * an edit made meanwhile is written after it, never before.
+ */
+export async function openProject(project: Project, how: OpenHow = {}): Promise<void> {
   // The last edits of the project that is still open come first.
   await saveNow();
-  let isKept = true;
-  for (const [sha, bytes] of how.assets ?? []) isKept = (await keepAsset(sha, bytes)) && isKept;
-  for (const name of assetsOf(project)) {
-    const bytes = how.assets?.get(name) ?? (await assetBytes(name));
-    if (bytes) await worker().keep(name, bytes);
-  }
+  for (const [sha, bytes] of how.assets ?? []) await keepAsset(sha, bytes);
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
   const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];
+  isDraft = how.isDraft === true;
   set({
     history: startHistory(project),
     result: null,
@@ -192,9 +265,12 @@ export async function openProject(
     tool: null,
     drawn: [],
     notice: null,
-    saved: how.readOnly ? 'read-only' : isKept ? 'saved' : 'failed',
+    isStopped: false,
+    saved: how.readOnly === undefined ? 'saving' : 'read-only',
+    readOnlyWhy: how.readOnly ?? '',
   });
-  await saveSetting('last-project', project.id).catch(() => undefined);
+  await saveNow();
+  if (!isDraft) await saveSetting('last-project', project.id);
   await Promise.all([refresh(), refreshTerrain()]);
 }
 
@@ -203,13 +279,12 @@ const unkept = new Map<string, Uint8Array>();
 
 /** Keeps an asset for the worker and, if there is room, for the next visit. Returns whether there was. */
 export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<boolean> {
-  await worker().keep(sha256, bytes);
   try {
     await saveAsset(sha256, bytes);
     return true;
   } catch {
     unkept.set(sha256, bytes);
-    set({ saved: 'failed' });
+    if (get().saved !== 'read-only') set({ saved: 'failed' });
     return false;
   }
 }

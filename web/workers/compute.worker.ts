@@ -12,8 +12,7 @@ import {
   groundModel,
   terrainKey,
 } from '#core/derive';
-import { importFile } from '#core/formats';
-import { type Project, UserError, fail, gridFromBytes, isRecord, recordFromBytes } from '#core/project';
+import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
 import type { RainRecord } from '#core/rain';
 import { type Grid, settleOnContour } from '#core/terrain';
 import { registry } from '#core/works';
@@ -49,8 +48,7 @@ function answer<T>(run: () => T): Answer<T> {
   try {
     return { ok: true, value: run() };
   } catch (error) {
-    if (error instanceof UserError) return { ok: false, problems: error.problems };
-    throw error;
+    return { ok: false, problems: problemsThrown(error, 'the computation') };
   }
 }
 
@@ -77,11 +75,13 @@ function buffersIn(value: unknown): ArrayBuffer[] {
 const FRESH: ReadonlySet<keyof LandQuestions> = new Set(['layer', 'shade', 'contours', 'departure']);
 
 const compute: Compute = {
-  keep: (sha256, bytes) => {
-    if (isRecord(bytes)) records.set(sha256, recordFromBytes(bytes));
-    else grids.set(sha256, gridFromBytes(bytes));
-    return Promise.resolve();
-  },
+  keep: (sha256, bytes) =>
+    Promise.resolve(
+      answer(() => {
+        if (isRecord(bytes)) records.set(sha256, recordFromBytes(bytes));
+        else grids.set(sha256, gridFromBytes(bytes));
+      }),
+    ),
   derive: (project) => Promise.resolve(answer(() => derive(project, context))),
   terrainView: (project) => {
     const result = answer(() => {
@@ -101,17 +101,6 @@ const compute: Compute = {
   settle: (project, drawn) => {
     const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
     return Promise.resolve(model ? settleOnContour(model.grid, drawn) : null);
-  },
-  import: async (file, crs) => {
-    try {
-      const value = await importFile(file, crs);
-      return value.kind === 'terrain'
-        ? Comlink.transfer({ ok: true as const, value }, [value.grid.z.buffer])
-        : { ok: true as const, value };
-    } catch (error) {
-      if (error instanceof UserError) return { ok: false, problems: error.problems };
-      throw error;
-    }
   },
   onProgress: (to) => {
     report = to;

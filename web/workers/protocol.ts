@@ -1,6 +1,6 @@
-// The one table of what the page asks of the compute worker.
+// The one table of what the page asks of its workers.
 import type { DeriveResult, GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
-import type { Imported, InputFile } from '#core/formats';
+import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain } from '#core/formats';
 import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
 import type { Settled } from '#core/terrain';
@@ -29,11 +29,10 @@ export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok
 
 export interface Compute {
   /** Hands over the bytes of an asset, a terrain or a gauge's record; they stay in the worker. */
-  readonly keep: (sha256: string, bytes: Uint8Array) => Promise<void>;
+  readonly keep: (sha256: string, bytes: Uint8Array) => Promise<Answer<void>>;
   readonly derive: (project: Project) => Promise<Answer<DeriveResult>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
   readonly settle: (project: Project, drawn: Line) => Promise<Settled | null>;
-  readonly import: (file: InputFile, crs: string | null) => Promise<Answer<Imported>>;
   /** Any of the questions about the land, by name. */
   readonly ask: (name: keyof LandQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   /** Any of the questions about the rain, by name. */
@@ -42,5 +41,24 @@ export interface Compute {
   readonly askGround: (name: keyof GroundQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   /** Any of the questions about the works together, by name. */
   readonly askNetwork: (name: keyof NetworkQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
+  readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
+}
+
+/** An asset packed for keeping, with its name. */
+export interface Packed {
+  readonly sha256: string;
+  readonly bytes: Uint8Array;
+}
+
+/** What a file held, its terrain or record packed as an asset. */
+export type TakenIn =
+  ImportedRain | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed }) | (ImportedGauge & { readonly asset: Packed });
+
+/** What a worker does with one file. */
+export interface FileWork {
+  /** A project file unpacked: its JSON, not judged yet, and its assets. */
+  readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Uint8Array> }>>;
+  readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
+  readonly pack: (project: Project, assets: ReadonlyMap<string, Uint8Array>) => Promise<Answer<Uint8Array>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

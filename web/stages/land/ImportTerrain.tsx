@@ -27,7 +27,7 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
   const [crs, setCrs] = useState('');
   const [typed, setTyped] = useState('');
   const take = async (file: File): Promise<void> => {
-    if (await bringIn(file, crs.trim() === '' ? null : crs.trim())) onDone?.();
+    if (await bringIn(file, { crs: crs.trim() === '' ? null : crs.trim() })) onDone?.();
   };
   return (
     <>

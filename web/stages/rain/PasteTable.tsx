@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import { readRows, readRainTable, type TableHow } from '#core/formats';
-import { UserError } from '#core/project';
+import { readTable, readRainTable, type TableHow } from '#core/formats';
+import { problemsThrown } from '#core/project';
 import { takeTable } from '../../app/rain.ts';
 import { notify } from '../../app/store.ts';
 import { Button, Choose, Inline, Muted, Paste } from '../../kit/index.ts';
@@ -27,14 +27,17 @@ export function PasteTable({ onTaken }: { readonly onTaken: () => void }): React
   const [holds, choose] = useState<string>('says');
   const use = (): void => {
     try {
-      const rows = readRows({ name: NAME, bytes: new TextEncoder().encode(text) });
+      const { rows, notes: assumed } = readTable({ name: NAME, bytes: new TextEncoder().encode(text) });
       const { table, limits, notes } = readRainTable(rows, NAME, howOf(holds));
       if (!takeTable({ table, source: NAME, basis: 'table', ...(limits ? { limits } : {}) })) return;
-      notify({ tone: 'fine', title: ['The pasted table is in.', ...notes].join(' '), problems: [] });
+      notify({ tone: 'fine', title: ['The pasted table is in.', ...assumed, ...notes].join(' '), problems: [] });
       onTaken();
     } catch (error) {
-      if (!(error instanceof UserError)) throw error;
-      notify({ tone: 'mend', title: 'The pasted table was not taken in; nothing has changed', problems: error.problems });
+      notify({
+        tone: 'mend',
+        title: 'The pasted table was not taken in; nothing has changed',
+        problems: problemsThrown(error, 'reading the table'),
+      });
     }
   };
   return (
