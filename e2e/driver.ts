@@ -195,6 +195,42 @@ export class Visitor {
     await chooser.accept([path]);
   }
 
+  /** Drops a file on the page, wherever that is. */
+  async drop(name: string, bytes: Uint8Array): Promise<void> {
+    await this.page.evaluate(
+      (called, base64) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], called));
+        document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      },
+      name,
+      Buffer.from(bytes).toString('base64'),
+    );
+  }
+
+  /** Puts anything into the browser's store as if a project had been kept so. */
+  async keepRaw(id: string, project: unknown): Promise<void> {
+    await this.page.evaluate(
+      (key, value) =>
+        new Promise<void>((resolve, reject) => {
+          const request = indexedDB.open('outlet');
+          request.onerror = () => reject(new Error('no storage'));
+          request.onsuccess = () => {
+            const put = request.result
+              .transaction('projects', 'readwrite')
+              .objectStore('projects')
+              .put({ project: value, savedAt: Date.now() }, key);
+            put.onsuccess = () => {
+              request.result.close();
+              resolve();
+            };
+          };
+        }),
+      id,
+      project as object,
+    );
+  }
+
   /** Text of a region once it matches. */
   async reads(selector: string, pattern: RegExp): Promise<string> {
     for (let i = 0; i < 120; i++) {

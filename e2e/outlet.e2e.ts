@@ -1,5 +1,6 @@
 // One build, one server, one browser for all interface tests.
 import { afterAll, afterEach, beforeAll } from '@jest/globals';
+import { abuse } from './abuse.ts';
 import { type Bench, openBench } from './driver.ts';
 import { ground } from './ground.ts';
 import { journeys } from './journey.ts';
@@ -24,6 +25,7 @@ afterAll(() => bench?.close(), 60000);
 
 journeys(open);
 keeping(open);
+abuse(open);
 land(open);
 rain(open);
 ground(open);

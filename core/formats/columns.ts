@@ -66,7 +66,8 @@ export function columnOf(sheet: Sheet, names: readonly string[]): number {
 
 /** Number in a cell of a table, which has a point for decimals by now. NaN when it is not one. */
 export function numberIn(cell: string | undefined): number {
-  return cell !== undefined && /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell) ? Number(cell) : NaN;
+  const value = cell !== undefined && /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(cell) ? Number(cell) : NaN;
+  return Number.isFinite(value) ? value : NaN;
 }
 
 /** Named columns as numbers, row by row; refuses with the lines that do not hold them. */

@@ -4,6 +4,7 @@ import { refuseDegrees, tooBig } from './ascii-grid.ts';
 import { requireCrs } from './crs.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
+import { tiffFault } from './tiff-guard.ts';
 import { UserError } from '../project/index.ts';
 
 // GeoTIFF 1.1 keys (OGC 19-008r4): model type 1 projected, 2 geographic; raster type 2 pixel-is-point; 9001 metre.
@@ -13,9 +14,18 @@ const PIXEL_IS_POINT = 2;
 const METRE = 9001;
 const USER_DEFINED = 32767;
 
+/** A block this large holds the largest terrain in four bands of single precision. */
+const MOST_BLOCK_BYTES = 256e6;
+
 type Image = Awaited<ReturnType<Awaited<ReturnType<typeof fromArrayBuffer>>['getImage']>>;
 
 async function openImage({ name, bytes }: InputFile): Promise<Image> {
+  const fault = tiffFault(bytes);
+  if (fault !== null)
+    refuseFile(name, 'geotiff.unreadable', {
+      what: `it is not a readable TIFF, or it is cut short: ${fault}`,
+      do: 'Download or export it again.',
+    });
   try {
     const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
     return await (await fromArrayBuffer(buffer)).getImage();
@@ -101,6 +111,12 @@ async function readImage(file: InputFile, wanted: string | null): Promise<Import
   if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);
   if (ncols < 2 || nrows < 2)
     refuseFile(name, 'grid.size', { what: `${ncols} x ${nrows} cells make no terrain`, do: 'At least 2 x 2 cells are needed.' });
+  const blockBytes = image.getTileWidth() * image.getTileHeight() * image.getBytesPerPixel();
+  if (!(blockBytes > 0 && blockBytes <= MOST_BLOCK_BYTES))
+    refuseFile(name, 'geotiff.blocks', {
+      what: `its blocks unpack to ${Math.round(blockBytes / 1e6)} MB each`,
+      do: 'Export it again in strips or tiles, one band alone.',
+    });
   const { origin, cellM } = frameOf(image, name);
   const crs = await systemOf(image, name, wanted);
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;

@@ -14,16 +14,18 @@ export const isBeyondEarth = (level: number): boolean => !(level >= LEVEL_LOWEST
 /** A gap that no slope between two cells explains [m], or twice the span of the rest where that is more. */
 const LEAST_GAP_M = 50;
 const SAMPLES = 50_000;
+/** Fewer levels than this have no bulk that one could lie apart from. */
+const LEAST_SAMPLE = 8;
 
 /** Lowest and highest level of the bulk of the ground, by a sample. */
 function bulkOf(levels: ArrayLike<number>): { readonly low: number; readonly high: number } | null {
   const step = Math.max(1, Math.floor(levels.length / SAMPLES));
   const sample: number[] = [];
   for (let i = 0; i < levels.length; i += step) if (!Number.isNaN(levels[i])) sample.push(levels[i]);
-  if (sample.length === 0) return null;
+  if (sample.length < LEAST_SAMPLE) return null;
   sample.sort((a, b) => a - b);
-  const at = (share: number): number => sample[Math.min(sample.length - 1, Math.floor(share * sample.length))];
-  return { low: at(0.02), high: at(0.98) };
+  const last = sample.length - 1;
+  return { low: sample[Math.ceil(0.02 * last)], high: sample[Math.floor(0.98 * last)] };
 }
 
 /** Levels below and above which no ground is, with a gap between that no slope explains; infinite where there is none. */

@@ -4,6 +4,9 @@ import { MINUTES_A_DAY, clockMinutes } from './clock.ts';
 import { numberIn, readRows } from './columns.ts';
 import { type InputFile, refuseFile } from './imported.ts';
 
+/** No field test goes on for longer [min]. */
+const LONGEST_MIN = 60 * MINUTES_A_DAY;
+
 /** A line without any number. */
 const isHeader = (cells: readonly string[]): boolean =>
   cells.every((c) => c === '' || (Number.isNaN(numberIn(c)) && clockMinutes(c) === null));
@@ -36,8 +39,10 @@ export function readReadings(file: InputFile): Reading[] {
     if (clock !== null) {
       if (Number.isNaN(startMin)) startMin = clock;
       min = clock - startMin;
-      while (min < before) min += MINUTES_A_DAY;
+      if (min < before) min += MINUTES_A_DAY * Math.ceil((before - min) / MINUTES_A_DAY);
     }
+    if (!(Math.abs(min) <= LONGEST_MIN))
+      refuse('time', `${min} minutes are more than any test lasts`, 'Give minutes since the test began, or clock times.');
     before = min;
     const mm = numberIn(cells[1]) * toMm;
     if (Number.isNaN(mm)) refuse('depth', `"${cells[1].slice(0, 24)}" is no depth`, 'Give the depth of water as a number.');

@@ -31,7 +31,9 @@ export function shaped<S extends Shape>(shape: S, plain: object): InstanceType<S
     if (isForbiddenKey(key)) continue;
     const inner = shapeOf(shape.prototype as object, key);
     const into = (v: unknown): unknown => (inner && isPlainObject(v) ? shaped(inner, v) : v);
-    instance[key] = Array.isArray(value) && inner ? value.map(into) : into(value);
+    // A list among the items would be judged as one more list of them, and an empty one would pass: it is no object at all.
+    const item = (v: unknown): unknown => (Array.isArray(v) ? false : into(v));
+    instance[key] = Array.isArray(value) && inner ? value.map(item) : into(value);
   }
   return instance as InstanceType<S>;
 }

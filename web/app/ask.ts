@@ -2,7 +2,7 @@
 import useSWR from 'swr';
 import { type Project, optionOf } from '#core/project';
 import type { Answer } from '../workers/protocol.ts';
-import { notify, useApp } from './store.ts';
+import { giveAssets, notify, useApp } from './store.ts';
 
 let count = 0;
 const ids = new WeakMap<object, number>();
@@ -31,11 +31,22 @@ export interface AskedBy {
   readonly tells: boolean;
 }
 
+/** The worker's answer once it has the document's assets; null when it was stopped meanwhile. */
+async function answerTo(project: Project, asks: (project: Project) => Promise<Answer<unknown>>): Promise<Answer<unknown> | null> {
+  try {
+    await giveAssets(project);
+    return await asks(project);
+  } catch {
+    return null;
+  }
+}
+
 /** Asks of the document as it is; null when it cannot be answered, which is told where `tells`. */
 export async function askNow<T>(asks: (project: Project) => Promise<Answer<unknown>>, tells: boolean): Promise<T | null> {
   const project = useApp.getState().history?.project;
   if (!project) return null;
-  const answer = await asks(project);
+  const answer = await answerTo(project, asks);
+  if (!answer) return null;
   if (answer.ok) return answer.value as T;
   if (tells) notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
   return null;

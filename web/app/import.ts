@@ -24,7 +24,8 @@ async function keepOther(project: Project): Promise<void> {
 }
 
 function refused(file: File, problems: readonly UserProblem[]): void {
-  notify({ tone: 'mend', title: `${file.name.slice(0, 80)} was not taken in; nothing has changed`, problems });
+  const what = isProject(file.name) ? 'opened' : 'taken in';
+  notify({ tone: 'mend', title: `${file.name.slice(0, 80)} was not ${what}; nothing has changed`, problems });
 }
 
 /** Opens a project from a file and keeps it. Returns its id; null when the file is refused or given up. */

@@ -73,7 +73,7 @@ const { getState: get, setState: set } = useApp;
 
 let running: Running<Compute> | null = null;
 /** Assets the running worker has: a new one must be given them again. */
-let given = new Set<string>();
+let given = new Map<string, Promise<void>>();
 
 /** The compute worker, started when first needed. */
 export function worker(): Compute {
@@ -85,7 +85,7 @@ export function worker(): Compute {
 export function stopComputing(): void {
   running?.stop();
   running = null;
-  given = new Set();
+  given = new Map();
   set({ progress: null, isComputing: false, isStopped: true });
 }
 
@@ -103,15 +103,18 @@ const CRASHED: UserProblem = {
   do: 'Undo the last change; what you made is kept. Export the project if it happens again.',
 };
 
+async function give(name: string): Promise<void> {
+  const bytes = await assetBytes(name).catch(() => null);
+  if (!bytes) return;
+  const answer = await worker().keep(name, bytes);
+  if (!answer.ok) set({ notice: { tone: 'mend', title: 'A part of this project cannot be read', problems: answer.problems } });
+}
+
 /** Gives the worker the assets a document names and it has not got yet; one that cannot be had is told of by what needs it. */
-async function giveAssets(project: Project): Promise<void> {
+export async function giveAssets(project: Project): Promise<void> {
   for (const name of assetsOf(project)) {
-    if (given.has(name)) continue;
-    const bytes = await assetBytes(name);
-    if (!bytes) continue;
-    const answer = await worker().keep(name, bytes);
-    if (answer.ok) given.add(name);
-    else set({ notice: { tone: 'mend', title: 'A part of this project cannot be read', problems: answer.problems } });
+    if (!given.has(name)) given.set(name, give(name));
+    await given.get(name);
   }
 }
 
@@ -281,9 +284,11 @@ const unkept = new Map<string, Uint8Array>();
 export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<boolean> {
   try {
     await saveAsset(sha256, bytes);
+    given.delete(sha256);
     return true;
   } catch {
     unkept.set(sha256, bytes);
+    given.delete(sha256);
     if (get().saved !== 'read-only') set({ saved: 'failed' });
     return false;
   }

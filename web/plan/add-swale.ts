@@ -3,7 +3,7 @@ import { optionOf } from '#core/project';
 import { amount, say } from '#core/units';
 import { newSwale } from '#core/works';
 import { newId } from '../app/selectors.ts';
-import { dispatch, notify, select, useApp, worker } from '../app/store.ts';
+import { dispatch, notify, select, useApp, giveAssets, worker } from '../app/store.ts';
 
 const WHY: Readonly<Record<string, string>> = {
   'off-terrain': 'the first point is off the terrain',
@@ -15,7 +15,9 @@ const WHY: Readonly<Record<string, string>> = {
 export async function addSwale(drawn: readonly Point[]): Promise<void> {
   const project = useApp.getState().history?.project;
   if (!project) return;
-  const settled = await worker().settle(project, drawn);
+  const settled = await giveAssets(project)
+    .then(() => worker().settle(project, drawn))
+    .catch(() => null);
   if (!settled?.ok) {
     notify({
       tone: 'mend',

@@ -99,8 +99,11 @@ const compute: Compute = {
   askNetwork: (name, project, args) => Promise.resolve(answer(() => askNetwork(name, project, { context, args }))),
   askGround: (name, project, args) => Promise.resolve(answer(() => askGround(name, project, { context, args }))),
   settle: (project, drawn) => {
-    const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
-    return Promise.resolve(model ? settleOnContour(model.grid, drawn) : null);
+    const settled = answer(() => {
+      const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
+      return model ? settleOnContour(model.grid, drawn) : null;
+    });
+    return Promise.resolve(settled.ok ? settled.value : null);
   },
   onProgress: (to) => {
     report = to;

@@ -1,0 +1,148 @@
+// Commands are judged as a file is, before they enter: what is refused changes nothing, and nothing passes without a word.
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { type Project, UserError, canonicalJson } from '../project/index.ts';
+import { documentProblems, readProject } from '../project/guard.ts';
+import { SILL, SWALE, planeProject } from '../testing/projects.ts';
+import { POND, POND_SILL, valleyProject } from '../testing/valley.ts';
+import { type Tree, pathsIn, replacedAt } from '../testing/trees.ts';
+import { registry } from '../works/index.ts';
+import { type Command, applyCommand } from './index.ts';
+import { PAYLOADS } from './payloads.ts';
+
+const START = planeProject({ terrain: null });
+const change = (set: object): unknown => ({ type: 'works.change', payload: { changes: [{ id: 'w1', set }] } });
+
+function refusal(command: unknown, project: Project = START): string {
+  const before = canonicalJson(project);
+  try {
+    const done = applyCommand(project, command as Command, registry).project;
+    // What is taken must be what a file reader takes.
+    readProject(JSON.parse(JSON.stringify(done)), registry);
+    return 'done';
+  } catch (error) {
+    if (!(error instanceof UserError)) throw error;
+    expect(canonicalJson(project)).toBe(before);
+    return error.problems[0].code;
+  }
+}
+
+describe('a command', () => {
+  it.each([
+    ['an unknown name', { type: 'works.paint', payload: {} }, 'command.unknown'],
+    ['a name every object has', { type: 'constructor', payload: {} }, 'command.unknown'],
+    ['a name that is none', { type: 7, payload: {} }, 'command.unknown'],
+    ['no payload', { type: 'pin.add' }, 'command.payload'],
+    ['a list for a payload', { type: 'pin.add', payload: [] }, 'command.payload'],
+    ['a member it does not know', { type: 'site.set', payload: { crss: 'EPSG:32633' } }, 'command.payload'],
+    ['a member missing', { type: 'pin.move', payload: { id: 'k' } }, 'command.payload'],
+    ['values that are none', change('abc' as never), 'command.payload'],
+    ['a payload of the wrong kind', { type: 'works.change', payload: { changes: 7 } }, 'command.payload'],
+    ['a pin at "x"', { type: 'pin.add', payload: { pin: { id: 'k', at: 'x' } } }, 'project.isPoint'],
+    ['a status that is none', change({ status: 'nonsense' }), 'project.isIn'],
+    ['a name that is no text', { type: 'project.rename', payload: { name: 7 } }, 'project.isString'],
+    ['an outline of one point', { type: 'site.set', payload: { outline: [[1, 2]] } }, 'project.isRing'],
+    ['a zero level that is no number', { type: 'site.set', payload: { zeroLevelM: 'low' } }, 'project.isNumber'],
+    [
+      'a survey of another shape',
+      { type: 'survey.set', payload: { survey: { heightOfCollimationM: null, pegIntervalM: -1 } } },
+      'project.min',
+    ],
+    ['a gauge without its sha', { type: 'gauge.set', payload: { gauge: { sha256: 'x', source: 's' } } }, 'gauge.asset'],
+    ['terrain of another kind', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'x' }, crs: null } }, 'terrain.asset'],
+    ['a work of an id that is taken', { type: 'works.add', payload: { works: [SWALE] } }, 'id.taken'],
+    ['a work at the property edge', { type: 'works.add', payload: { works: [{ ...SWALE, id: 'property-edge' }] } }, 'project.isId'],
+    [
+      'a payload too deep',
+      { type: 'ground.set', payload: { ground: JSON.parse(`${'['.repeat(60)}${']'.repeat(60)}`) as unknown } },
+      'json.too-deep',
+    ],
+  ])('with %s is refused', (_, command, code) => {
+    expect(refusal(command)).toBe(code);
+  });
+  it.each([
+    '__proto__.polluted',
+    'levels.__proto__.polluted',
+    'constructor.prototype.polluted',
+    'toString.polluted',
+    '__proto__',
+    'levels..floorM',
+    '',
+    'line.length',
+    'line.9',
+    'line.-1',
+  ])('cannot set %j', (path) => {
+    expect(refusal(change({ [path]: 9 }))).toMatch(/^work\.path$|^json\.key$/);
+    expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+    expect([].length).toBe(0);
+  });
+  it('may set a place that is there', () => {
+    expect(refusal(change({ 'line.1': [170, 101], 'levels.floorM': 109.7 }))).toBe('done');
+    expect(refusal(change({ 'line.1': null }))).toBe('work.path');
+  });
+  it('whatever is in its payload, leaves a document that the reader takes, or changes nothing', () => {
+    const start: Project = { ...valleyProject([POND, POND_SILL, { ...SWALE, id: 'w1' }, SILL]), terrain: null };
+    const sound: readonly Command[] = [
+      { type: 'pin.add', payload: { pin: { id: 'k', at: [5, 5] } } },
+      { type: 'feature.add', payload: { feature: { id: 'f', kind: 'spring', at: [9, 9], flowM3s: 0.001 } } },
+      { type: 'works.add', payload: { works: [{ ...SWALE, id: 'w9' } as typeof SWALE, { ...SILL, id: 's9', host: 'w9' } as typeof SILL] } },
+      { type: 'works.change', payload: { changes: [{ id: 'pond', set: { borrow: 'inside', clayPercent: 25 } }] } },
+      { type: 'case.add', payload: { case: { id: 'c', name: 'C', blockedPercent: { pond: 50 } } } },
+      { type: 'ground.set', payload: { ground: start.ground! } },
+      { type: 'rain.set', payload: { rain: start.rain! } },
+      {
+        type: 'site.set',
+        payload: {
+          outline: [
+            [1, 1],
+            [90, 1],
+            [90, 90],
+          ],
+          crs: null,
+          zeroLevelM: 3,
+        },
+      },
+      { type: 'link.set', payload: { outlet: 'ps', to: 'ground' } },
+      { type: 'survey.set', payload: { survey: { heightOfCollimationM: 108, pegIntervalM: 5 } } },
+    ];
+    const odd = fc.oneof(
+      fc.constantFrom<unknown>(null, -1, 1e300, '', '__proto__', 'ground', [], {}, true, [[1, 2]], 'planned'),
+      fc.jsonValue({ maxDepth: 2 }),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...sound), fc.nat(), odd, (command, at, value) => {
+        const tree = command as unknown as Tree;
+        const paths = pathsIn(tree).filter((p) => p !== 'type');
+        refusal(replacedAt(tree, paths[at % paths.length], value), start);
+      }),
+      { seed: 14, numRuns: 1500 },
+    );
+  });
+  it('has its members named for every command there is', () => {
+    for (const command of Object.keys(PAYLOADS)) expect(refusal({ type: command, payload: { nothing: 1 } })).toBe('command.payload');
+  });
+});
+
+describe('judging what changed', () => {
+  it('finds the same as judging the whole', () => {
+    const whole: Project = { ...valleyProject([POND, POND_SILL, { ...SWALE, id: 'w1' }, SILL]), terrain: null };
+    const paths = pathsIn(whole as unknown as Tree).filter((p) => !/^terrain|^format|^version/.test(p));
+    fc.assert(
+      fc.property(fc.constantFrom(...paths), fc.constantFrom<unknown>(null, -1, '', 'x', [], {}, 'built', [[1, 2]]), (path, value) => {
+        // Parts off the path stay the same objects, as a command leaves them.
+        const keys = path.split('.');
+        const put = (node: unknown, k: number): unknown => {
+          if (k === keys.length) return value;
+          const copy: unknown = Array.isArray(node) ? [...(node as unknown[])] : { ...(node as object) };
+          (copy as Tree)[keys[k]] = put((node as Tree)[keys[k]], k + 1);
+          return copy;
+        };
+        const next = put(whole, 0) as Project;
+        const codes = (before?: Project): string[] =>
+          documentProblems(next, registry, before).map((p) => `${p.code} ${p.where.field ?? ''}`);
+        expect(codes(whole)).toEqual(codes());
+      }),
+      { seed: 15, numRuns: 600 },
+    );
+  });
+});
