@@ -89,8 +89,8 @@ function askDecimal(): Promise<',' | '.' | null> {
     const notice = useApp.getState().notice;
     if (!notice) return resolve(null);
     const say = (mark: ',' | '.') => (): void => {
-      notify(null);
       resolve(mark);
+      notify(null);
     };
     notify({
       ...notice,
