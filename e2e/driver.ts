@@ -93,6 +93,8 @@ export class Visitor {
     });
     const session = await page.createCDPSession();
     await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads, browserContextId: context.id });
+    // Functions sent to the page by a loader that keeps their names call a helper of that loader.
+    await page.evaluateOnNewDocument('globalThis.__name = (f) => f');
     if (how.before) await page.evaluateOnNewDocument(how.before);
     await visitor.go(path);
     return visitor;

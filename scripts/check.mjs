@@ -11,11 +11,12 @@ const out = join(mkdtempSync(join(tmpdir(), 'outlet-')), 'jest.json');
 const steps = [
   ['eslint', bin('eslint'), ['.', '--max-warnings', '0']],
   ['prettier', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
-  ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e']],
-  ...['core', 'tsconfig.json', 'web', 'e2e'].map((project) => [`types of ${project}`, bin('tsc'), ['-p', project]]),
+  ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e', 'abuse']],
+  ...['core', 'tsconfig.json', 'web', 'e2e', 'abuse'].map((project) => [`types of ${project}`, bin('tsc'), ['-p', project]]),
   ['compiled kernels', process.execPath, ['scripts/build-native.mjs', '--check']],
   ['generated docs', bin('tsx'), ['scripts/write-methods.ts', '--check']],
   ['unit tests', bin('jest'), ['--selectProjects', 'core', 'cli', 'server', 'web', '--json', `--outputFile=${out}`]],
+  ['abuse, a sample', bin('tsx'), ['abuse/run.ts', '--sample']],
   ['interface tests', bin('jest'), ['--selectProjects', 'e2e', '--runInBand', '--json', `--outputFile=${out}.e2e`]],
 ];
 

@@ -179,6 +179,8 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
   'link.set': (d, { outlet, to }) => {
     const target = option(d);
+    if (typeof outlet !== 'string' || isForbiddenKey(outlet))
+      refuse('link.outlet', `there is no outlet ${told(outlet)}`, 'Name an outlet of a work.');
     const links = (target.links ??= {});
     if (to === null) delete links[outlet];
     else links[outlet] = to;

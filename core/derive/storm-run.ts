@@ -135,7 +135,7 @@ export function stormOf(store: Store, run: StoreRun, { result, soaksIn, sheet }:
   const mmPerHour = seepsOf(store, soaksIn) + (store.driesMmPerHour ?? 0);
   let drainDownH: number | null = standing <= 0 ? 0 : null;
   const area = standing > 0 ? meanWettedArea(store.stage, standing) : 0;
-  if (standing > 0 && mmPerHour > 0 && area > 0) drainDownH = sheet.use(DRAIN_DOWN, { V: standing, f: mmPerHour, A: area });
+  if (standing > 0 && mmPerHour >= LEAST_LOSS_MM_H && area > 0) drainDownH = sheet.use(DRAIN_DOWN, { V: standing, f: mmPerHour, A: area });
   return {
     inM3: run.inM3,
     soakedM3: run.soakedM3,
@@ -152,6 +152,9 @@ export function stormOf(store: Store, run: StoreRun, { result, soaksIn, sheet }:
     nextDayM3: leftAfter(store, standing, { hours: 24, mmPerHour }),
   };
 }
+
+/** What loses less than this keeps its water for good: 9 mm a year [mm/h]. */
+const LEAST_LOSS_MM_H = 0.001;
 
 /** Whether what an outlet's water runs on stands it; unknown where the ground there is. */
 function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['lining'] {

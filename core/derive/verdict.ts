@@ -308,13 +308,13 @@ const SPEAKS_OF_WORKS: readonly Stage[] = ['works', 'levels', 'storm', 'pegs'];
 
 /** Works the figures leave out: whoever reads them must know. The selected one comes first. */
 function tellUncomputed({ project, derived, system, selected }: Telling): Piece[] {
-  const left = derived.uncomputed.filter(({ why }) => why !== 'needs');
+  const left = derived.uncomputed.filter(({ why, work }) => why !== 'needs' || work === selected);
   const first = left.find((u) => u.work === selected) ?? left[0];
   if (!first) return [];
   const name = optionOf(project, derived.option).works.find((w) => w.id === first.work)?.name ?? first.work;
   const told = derived.checks.find((c) => c.on === first.work && c.id.startsWith('work.'));
   const others = left.length > 1 ? `, nor ${left.length === 2 ? 'is one other work' : `are ${left.length - 1} others`}` : '';
-  const lead = derived.stores.length === 0 ? '' : ' ';
+  const lead = derived.stores.length === 0 || first.work === selected ? '' : ' ';
   return [
     alarm(`${lead}${name} is not computed${others}`),
     ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')]),
@@ -334,8 +334,9 @@ export function verdict(
 ): Piece[] {
   const telling = { project, ...on, q: (v: number | null | undefined, kind: QuantityKind) => formatQuantity(v, kind, on.system) };
   const left = SPEAKS_OF_WORKS.includes(stage) ? tellUncomputed(telling) : [];
-  // With nothing computed there is nothing else to say.
-  const pieces = left.length > 0 && on.derived.stores.length === 0 ? left : [...TELL[stage](telling), ...left];
+  // Where the work asked about is not computed, or nothing is, there is nothing else to say.
+  const isAllToSay = left.length > 0 && (on.derived.stores.length === 0 || on.derived.uncomputed.some((u) => u.work === on.selected));
+  const pieces = isAllToSay ? left : [...TELL[stage](telling), ...left];
   // Whoever reads a figure must know which ground it is for.
   if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
   return [...pieces, alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)];

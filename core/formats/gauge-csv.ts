@@ -18,6 +18,8 @@ const CUMULATIVE = /cumul|counter|total ?rain|running/;
 /** More in a day than has ever been measured (1,825 mm, from memory). */
 const MOST_MM_PER_DAY = 1900;
 const MOST_STEPS = 40_000_000;
+/** Rain thinner than this in a step is none [mm]. */
+const LEAST_MM = 1e-6;
 const LISTED = 10;
 
 const plain = (header: string): string =>
@@ -258,9 +260,11 @@ function recordOf(on: { readonly at: Float64Array; readonly readings: readonly E
     owed = -1;
     known = step + 1;
     if (mark === 'accumulated') accumulated += step + 1 - from;
-    for (let s = from; s <= step && depth > 0; s++) {
+    // Less than no gauge can tell is no rain.
+    const share = depth / (step + 1 - from);
+    for (let s = from; s <= step && share >= LEAST_MM; s++) {
       wet.push(s);
-      mm.push(depth / (step + 1 - from));
+      mm.push(share);
     }
   }
   skip(steps);

@@ -123,6 +123,8 @@ async function readImage(file: InputFile, wanted: string | null): Promise<Import
   const shift = keys.GTRasterTypeGeoKey === PIXEL_IS_POINT ? cellM / 2 : 0;
   const west = origin[0] - shift;
   const south = origin[1] + shift - nrows * cellM;
+  if (![west, south].every(Number.isFinite))
+    refuseFile(name, 'geotiff.no-position', { what: 'where it lies is no number', do: 'Export it again with its position.' });
   refuseDegrees(name, { cell: cellM, west, south });
   const levels = await readLevels(image, name);
   const notes =

@@ -1,6 +1,6 @@
 import type { FieldSpec, Problem } from '../contract/index.ts';
 import { lineLength } from '../geometry/index.ts';
-import { amount, say } from '../units/index.ts';
+import { amount, say, told } from '../units/index.ts';
 
 /** The value at a dotted path, undefined when the path breaks off. */
 export function valueAt(object: unknown, path: string): unknown {
@@ -18,7 +18,7 @@ export function checkFields(work: { readonly id: string; readonly name: string }
       return [
         {
           code: 'work.field-missing',
-          what: `${field.label} of "${work.name}" is ${JSON.stringify(value) ?? 'missing'}, not a number`,
+          what: `${field.label} of "${work.name}" is ${told(value)}, not a number`,
           field: field.path,
           do: range,
         },

@@ -18,6 +18,9 @@ const Page = styled.main`
     font-size: 34px;
     margin-bottom: 16px;
   }
+  [role='alert'] {
+    margin-bottom: 16px;
+  }
   a,
   span {
     overflow-wrap: anywhere;

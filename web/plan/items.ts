@@ -129,6 +129,13 @@ function pinItems({ project, selected }: Drawing): PlanItem[] {
   });
 }
 
+/** What is shown of a work that is not computed says so. */
+function asUncomputed(item: PlanItem): PlanItem {
+  const { label } = item.look;
+  if (label === undefined) return item;
+  return { ...item, version: `${item.version} not computed`, look: { ...item.look, label: `${label} (not computed)` } };
+}
+
 /** All that is drawn on the plan above the contours, lowest first. */
 export function planItems(drawing: Drawing): PlanItem[] {
   const { project, result } = drawing;
@@ -138,7 +145,11 @@ export function planItems(drawing: Drawing): PlanItem[] {
       ? []
       : [{ id: 'outline', version: version(outline), geometry: new Polygon(toRing(outline)), look: { role: 'outline' } }];
   const works = optionOf(project).works;
-  const workItems = works.flatMap((work) => workUi(work.kind).planItems(work, { ...drawing, works }));
+  const uncomputed = new Set((result?.derived.uncomputed ?? []).map((u) => u.work));
+  const workItems = works.flatMap((work) => {
+    const items = workUi(work.kind).planItems(work, { ...drawing, works });
+    return uncomputed.has(work.id) ? items.map(asUncomputed) : items;
+  });
   const pegs = drawing.showPegs
     ? (result?.derived.pegs ?? []).map((p, i): PlanItem => ({
         id: `peg:${i}`,

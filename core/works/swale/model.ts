@@ -1,6 +1,6 @@
 import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
-import { amount, say } from '../../units/index.ts';
+import { amount, say, told } from '../../units/index.ts';
 import { checkFields, checkLine } from '../fields.ts';
 
 export const SWALE_PURPOSES = ['soak', 'hold', 'convey', 'spillway'] as const;
@@ -106,7 +106,7 @@ export function validateSwale(swale: Swale): Problem[] {
   if (!SWALE_PURPOSES.includes(swale.purpose)) {
     problems.push({
       code: 'swale.purpose',
-      what: `purpose of "${swale.name}" is ${JSON.stringify(swale.purpose)}`,
+      what: `purpose of "${swale.name}" is ${told(swale.purpose)}`,
       field: 'purpose',
       do: `Choose one of ${SWALE_PURPOSES.join(', ')}.`,
     });

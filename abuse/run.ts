@@ -1,0 +1,87 @@
+// Usage: npm run abuse [-- --sample]. The whole writes docs/robustness.md; the sample takes a minute and is one of the checks.
+// Ends with code 1 when anything was lost, taken wrongly, thrown or left hanging.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { openBench } from '../e2e/driver.ts';
+import { abusePages, type PagesReport } from './pages.ts';
+import { abuseReaders, type ReadersReport } from './readers.ts';
+import { abuseRequests, type RequestsReport } from './requests.ts';
+import { FORMATS } from './mutate.ts';
+
+const isSample = process.argv.includes('--sample');
+const SEED = 2026;
+const SIZE = isSample
+  ? { mutations: 1800, readersMs: 25_000, kills: 6, rounds: 1, pagesMs: 30_000, requests: 200 }
+  : { mutations: 20_000, readersMs: 1_500_000, kills: 300, rounds: 20, pagesMs: 1_800_000, requests: 4000 };
+
+interface Report {
+  readonly readers: ReadersReport;
+  readonly pages: PagesReport;
+  readonly requests: RequestsReport;
+}
+
+function faultsOf({ readers, pages, requests }: Report): string[] {
+  return [
+    ...readers.faults.map((f) => `${f.format} seed ${f.seed}: ${f.why}`),
+    ...(pages.lost > 0 ? [`${pages.lost} edits lost to a kill`] : []),
+    ...(pages.notOneWriter > 0 ? [`${pages.notOneWriter} times not exactly one tab could write`] : []),
+    ...(pages.falseWords > 0 ? [`${pages.falseWords} times a starved page said what was not so`] : []),
+    ...requests.wrong.map((w) => `request answered wrongly: ${w}`),
+    ...(requests.hanging > 0 ? [`${requests.hanging} requests left hanging`] : []),
+    ...(requests.slowBodyS > 30 ? [`a slow body was kept for ${requests.slowBodyS.toFixed(0)} s`] : []),
+    ...(requests.isAlive ? [] : ['the server does not answer any more']),
+  ];
+}
+
+function page(report: Report, faults: readonly string[]): string {
+  const { readers, pages, requests } = report;
+  const rows = FORMATS.map((f) => {
+    const { taken, refused, unsound, exception } = readers.counts[f];
+    return `| ${f} | ${taken + refused + unsound + exception} | ${taken} | ${refused} | ${unsound} | ${exception} |`;
+  });
+  const total = FORMATS.reduce((sum, f) => sum + Object.values(readers.counts[f]).reduce((a, n) => a + n, 0), 0);
+  return `# Robustness
+
+Written by \`npm run abuse\` (seed ${SEED}); the same seed spoils the same files in the same way.
+
+## Spoilt files and commands
+
+${total} spoilt files and lists of commands, each read in a thread of at most 1 GiB. What is taken is computed and judged: no figure that is none, no water lost, levels that ground can have, undo that comes back. What is refused says what, where and what to do.
+
+| format | spoilt | taken, and sound | refused in words | taken wrongly | thrown or hung |
+| --- | ---: | ---: | ---: | ---: | ---: |
+${rows.join('\n')}
+
+Slowest ${(readers.slowestMs / 1000).toFixed(1)} s (limit 5 s); most memory taken by one ${Math.round(readers.largestMb)} MB (limit 1024 MB).
+
+## Pages
+
+| what | times | wrong |
+| --- | ---: | ---: |
+| page closed or its renderer crashed at any moment after an edit; an edit older than a second, or any before a closing, must be there | ${pages.kills} | ${pages.lost} |
+| two tabs at one moment, half of them without locks: exactly one writes, the other takes over with its last words | ${pages.pairs} | ${pages.notOneWriter} |
+| storage full at an edit: never "saved", all of it there afterwards | ${pages.starved} | ${pages.falseWords} |
+
+## The server
+
+${requests.sent} junk requests: ${requests.wrong.length} answered with a fault or a path, ${requests.hanging} left hanging; a body of a byte at a time was cut off after ${requests.slowBodyS.toFixed(0)} s; it ${requests.isAlive ? 'goes on' : 'no longer answers'}.
+
+${faults.length === 0 ? 'Nothing lost, nothing taken wrongly, nothing thrown.' : `## Faults\n\n${faults.map((f) => `- ${f}`).join('\n')}`}
+`;
+}
+
+const requests = await abuseRequests({ count: SIZE.requests, seed: SEED });
+console.log(
+  `requests: ${requests.sent} sent, ${requests.wrong.length} wrong, ${requests.hanging} hanging, slow body cut off after ${requests.slowBodyS.toFixed(0)} s`,
+);
+const readers = await abuseReaders({ count: SIZE.mutations, seed: SEED, untilMs: performance.now() + SIZE.readersMs });
+console.log(`readers: ${JSON.stringify(readers.counts)}, slowest ${Math.round(readers.slowestMs)} ms, ${readers.faults.length} faults`);
+const bench = await openBench();
+const pages = await abusePages(bench, { kills: SIZE.kills, rounds: SIZE.rounds, seed: SEED, forMs: SIZE.pagesMs });
+await bench.close();
+console.log(`pages: ${JSON.stringify(pages)}`);
+const report = { readers, pages, requests };
+const faults = faultsOf(report);
+for (const fault of faults.slice(0, 40)) console.log(`FAULT ${fault}`);
+if (!isSample) writeFileSync(join(import.meta.dirname, '../docs/robustness.md'), page(report, faults));
+process.exit(faults.length === 0 ? 0 : 1);
