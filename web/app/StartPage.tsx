@@ -55,14 +55,14 @@ export function StartPage(): ReactNode {
   const dropped = useDropped((s) => s.file);
   useEffect(() => {
     // An empty project to bring the terrain into; it is kept only once it has some.
-    void openProject(emptyProject(draftId, 'My land'), { isDraft: true }).then(() => setReady(true));
+    void claim(draftId)
+      .then(() => openProject(emptyProject(draftId, 'My land'), { isDraft: true }))
+      .then(() => setReady(true));
   }, [draftId]);
   const begin = (): void => {
     const wanted = name.trim();
     if (wanted !== '') dispatch({ type: 'project.rename', payload: { name: wanted } });
-    void claim(draftId)
-      .then(saveNow)
-      .then(() => navigate(`/p/${draftId}/land`));
+    void saveNow().then(() => navigate(`/p/${draftId}/land`));
   };
   useEffect(() => {
     if (!isReady || !dropped) return;
@@ -100,7 +100,7 @@ export function StartPage(): ReactNode {
       <h2>Name it</h2>
       <Field aria-label="Name of the project" value={name} onChange={(e) => setName(e.target.value)} />
       <h2>Bring in the ground</h2>
-      <ImportTerrain onDone={begin} />
+      {isReady ? <ImportTerrain onDone={begin} /> : <Muted>One moment…</Muted>}
       <h2>Or open a project you saved</h2>
       <Inline>
         <FileTrigger

@@ -2,10 +2,10 @@ import { type PegFormat, crsOf, writePegs } from '#core/formats';
 import { type Project, assetsOf, optionOf, problemsThrown } from '#core/project';
 import { runJob } from './jobs.ts';
 import { loadProject } from './storage.ts';
-import { assetBytes, notify, useApp } from './store.ts';
+import { assetOf, notify, useApp } from './store.ts';
 
-function download(name: string, data: Uint8Array | string, type: string): void {
-  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+function download(name: string, data: Blob): void {
+  const url = URL.createObjectURL(data);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;
@@ -36,11 +36,11 @@ const partName = (project: Project, name: string): string => (name === project.g
 /** The whole project as one file: what can be had of it, and what could not. */
 export async function exportProject(project = useApp.getState().history?.project): Promise<void> {
   if (!project) return;
-  const assets = new Map<string, Uint8Array>();
+  const assets = new Map<string, Blob>();
   const missing: string[] = [];
   for (const name of assetsIn(project)) {
-    const bytes = await assetBytes(name).catch(() => null);
-    if (bytes) assets.set(name, bytes);
+    const blob = await assetOf(name).catch(() => null);
+    if (blob) assets.set(name, blob);
     else missing.push(partName(project, name));
   }
   const answer = await runJob(`Packing ${String(project.name).slice(0, 80)}`, (work) => work.pack(project, assets));
@@ -49,7 +49,7 @@ export async function exportProject(project = useApp.getState().history?.project
     notify({ tone: 'mend', title: 'The project was not exported', problems: answer.problems });
     return;
   }
-  download(`${fileName(String(project.name))}.outlet`, answer.value, 'application/zip');
+  download(`${fileName(String(project.name))}.outlet`, answer.value);
   if (missing.length > 0)
     notify({
       tone: 'mend',
@@ -73,7 +73,10 @@ export async function exportPegs(format: PegFormat): Promise<void> {
   try {
     const crs = project.site.crs === null ? null : await crsOf(project.site.crs);
     const workNames = new Map(optionOf(project).works.map((w) => [w.id, w.name]));
-    download(`${fileName(project.name)}-pegs.${format}`, writePegs(result.derived.pegs, format, { crs, workNames }), 'text/plain');
+    download(
+      `${fileName(project.name)}-pegs.${format}`,
+      new Blob([writePegs(result.derived.pegs, format, { crs, workNames })], { type: 'text/plain' }),
+    );
   } catch (error) {
     notify({ tone: 'mend', title: 'The pegs were not exported', problems: problemsThrown(error, 'exporting the pegs') });
   }

@@ -116,8 +116,8 @@ async function take(imported: TakenIn): Promise<boolean> {
     if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
-  const { sha256, bytes } = imported.asset;
-  await keepAsset(sha256, bytes);
+  const { sha256, blob } = imported.asset;
+  await keepAsset(sha256, blob);
   if (imported.kind === 'gauge') return takeGauge(imported, sha256);
   const done = dispatch({
     type: 'terrain.set',

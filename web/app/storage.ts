@@ -108,13 +108,16 @@ function holdAssets(): void {
   void navigator.locks.request(IN_USE, { mode: 'shared' }, () => new Promise<void>(() => undefined));
 }
 
-export async function saveAsset(sha256: string, bytes: Uint8Array): Promise<void> {
+/** Assets are kept as blobs: a large one then crosses to a worker and back without the page ever reading it. */
+export async function saveAsset(sha256: string, blob: Blob): Promise<void> {
   holdAssets();
-  await assets.setItem(sha256, bytes);
+  await assets.setItem(sha256, blob);
 }
 
-export function loadAsset(sha256: string): Promise<Uint8Array | null> {
-  return assets.getItem<Uint8Array>(sha256);
+export async function loadAsset(sha256: string): Promise<Blob | null> {
+  const kept = await assets.getItem<Blob | Uint8Array<ArrayBuffer>>(sha256);
+  // Those of earlier visits may be kept as bytes.
+  return kept === null || kept instanceof Blob ? kept : new Blob([kept]);
 }
 
 /** Names of the assets that any kept project needs. Rejects when one cannot be read: it may need any of them. */

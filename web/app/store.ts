@@ -7,6 +7,7 @@ import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/
 import type { Said, UnitSystem } from '#core/units';
 import { registry } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
+import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
 import { picking } from './pick.ts';
@@ -74,6 +75,8 @@ const { getState: get, setState: set } = useApp;
 let running: Running<Compute> | null = null;
 /** Assets the running worker has: a new one must be given them again. */
 let given = new Map<string, Promise<void>>();
+/** Puts the worker's answers together; a new worker begins anew. */
+let unpacker = new Unpacker();
 
 /** The compute worker, started when first needed. */
 export function worker(): Compute {
@@ -86,6 +89,7 @@ export function stopComputing(): void {
   running?.stop();
   running = null;
   given = new Map();
+  unpacker = new Unpacker();
   set({ progress: null, isComputing: false, isStopped: true });
 }
 
@@ -104,9 +108,9 @@ const CRASHED: UserProblem = {
 };
 
 async function give(name: string): Promise<void> {
-  const bytes = await assetBytes(name).catch(() => null);
-  if (!bytes) return;
-  const answer = await worker().keep(name, bytes);
+  const blob = await assetOf(name).catch(() => null);
+  if (!blob) return;
+  const answer = await worker().keep(name, blob);
   if (!answer.ok) set({ notice: { tone: 'mend', title: 'A part of this project cannot be read', problems: answer.problems } });
 }
 
@@ -131,9 +135,11 @@ async function refresh(): Promise<void> {
   try {
     await giveAssets(project);
     const answer = await worker().derive(project);
+    // Unpacked even when it is no longer wanted: the next answer builds on it.
+    const result = answer.ok ? unpacker.unpack(answer.value) : null;
     if (isStill()) {
-      if (answer.ok) set({ result: answer.value, computed: revision });
-      else set({ computed: revision, notice: notComputed(answer.problems) });
+      if (result) set({ result, computed: revision });
+      else if (!answer.ok) set({ computed: revision, notice: notComputed(answer.problems) });
     }
   } catch (error) {
     if (!(error instanceof Stopped)) set({ computed: revision, notice: notComputed([CRASHED]) });
@@ -242,7 +248,7 @@ export function redoLast(): void {
 let isDraft = false;
 
 export interface OpenHow {
-  readonly assets?: ReadonlyMap<string, Uint8Array>;
+  readonly assets?: ReadonlyMap<string, Blob>;
   /** Why this tab may only read it; left out, it may write. */
   readonly readOnly?: string;
   readonly isDraft?: boolean;
@@ -255,7 +261,7 @@ export interface OpenHow {
 export async function openProject(project: Project, how: OpenHow = {}): Promise<void> {
   // The last edits of the project that is still open come first.
   await saveNow();
-  for (const [sha, bytes] of how.assets ?? []) await keepAsset(sha, bytes);
+  for (const [sha, blob] of how.assets ?? []) await keepAsset(sha, blob);
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
   const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];
   isDraft = how.isDraft === true;
@@ -278,24 +284,24 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
 }
 
 /** Assets of this visit that the browser had no room for. */
-const unkept = new Map<string, Uint8Array>();
+const unkept = new Map<string, Blob>();
 
 /** Keeps an asset for the worker and, if there is room, for the next visit. Returns whether there was. */
-export async function keepAsset(sha256: string, bytes: Uint8Array): Promise<boolean> {
+export async function keepAsset(sha256: string, blob: Blob): Promise<boolean> {
   try {
-    await saveAsset(sha256, bytes);
+    await saveAsset(sha256, blob);
     given.delete(sha256);
     return true;
   } catch {
-    unkept.set(sha256, bytes);
+    unkept.set(sha256, blob);
     given.delete(sha256);
     if (get().saved !== 'read-only') set({ saved: 'failed' });
     return false;
   }
 }
 
-/** Bytes of an asset, kept by the browser or held only for this visit. */
-export async function assetBytes(sha256: string): Promise<Uint8Array | null> {
+/** An asset, kept by the browser or held only for this visit. */
+export async function assetOf(sha256: string): Promise<Blob | null> {
   return unkept.get(sha256) ?? (await loadAsset(sha256));
 }
 

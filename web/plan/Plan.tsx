@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import 'ol/ol.css';
 import LineString from 'ol/geom/LineString.js';
@@ -130,11 +130,13 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   const receiver = project.features.find((f) => f.id === selected && !seenKind(f.kind));
   const runsOn = useAsk('runOn', receiver?.ring ? { ring: receiver.ring } : receiver?.line ? { line: receiver.line } : null);
   const fallLine = useAsk('fall', answer?.kind === 'fall' ? { ...answer, gradeM: TRENCH_GRADE } : null);
+  // What is drawn may come a frame after what is typed: it waits for the fields and the sheet.
+  const [drawnProject, drawnResult] = [useDeferredValue(project), useDeferredValue(result)];
   const items = useMemo(
     () => [
       ...planItems({
-        project,
-        result,
+        project: drawnProject,
+        result: drawnResult,
         selected,
         showPegs,
         levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
@@ -142,7 +144,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
       }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
       ...landItems({ places, shown, answer, storage: storage ?? hollow, fallLine, from: runsOn?.shape.ring ?? [] }),
     ],
-    [project, result, selected, showPegs, system, showsCatchments, places, shown, answer, storage, hollow, fallLine, runsOn],
+    [drawnProject, drawnResult, selected, showPegs, system, showsCatchments, places, shown, answer, storage, hollow, fallLine, runsOn],
   );
   useEffect(() => map.current?.setItems(items), [items]);
   useEffect(() => {

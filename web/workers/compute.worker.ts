@@ -16,9 +16,11 @@ import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFrom
 import type { RainRecord } from '#core/rain';
 import { type Grid, settleOnContour } from '#core/terrain';
 import { registry } from '#core/works';
+import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
 const memo = new Memo();
+const packer = new Packer();
 const grids = new Map<string, Grid>();
 const records = new Map<string, RainRecord>();
 let report: (part: string, share: number) => void = () => undefined;
@@ -75,14 +77,14 @@ function buffersIn(value: unknown): ArrayBuffer[] {
 const FRESH: ReadonlySet<keyof LandQuestions> = new Set(['layer', 'shade', 'contours', 'departure']);
 
 const compute: Compute = {
-  keep: (sha256, bytes) =>
-    Promise.resolve(
-      answer(() => {
-        if (isRecord(bytes)) records.set(sha256, recordFromBytes(bytes));
-        else grids.set(sha256, gridFromBytes(bytes));
-      }),
-    ),
-  derive: (project) => Promise.resolve(answer(() => derive(project, context))),
+  keep: async (sha256, blob) => {
+    const bytes = new Uint8Array(await blob.arrayBuffer());
+    return answer(() => {
+      if (isRecord(bytes)) records.set(sha256, recordFromBytes(bytes));
+      else grids.set(sha256, gridFromBytes(bytes));
+    });
+  },
+  derive: (project) => Promise.resolve(answer(() => packer.pack(derive(project, context)))),
   terrainView: (project) => {
     const result = answer(() => {
       const model = groundModel(project, context);

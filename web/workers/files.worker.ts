@@ -19,41 +19,36 @@ async function bytesOf(file: File): Promise<{ name: string; bytes: Uint8Array }>
   return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
-const buffersOf = (assets: Iterable<Uint8Array>): ArrayBuffer[] => [...assets].map((bytes) => bytes.buffer as ArrayBuffer);
+const blobOf = (bytes: Uint8Array): Blob => new Blob([bytes as Uint8Array<ArrayBuffer>]);
+const entriesOf = async <T>(map: ReadonlyMap<string, Blob>, read: (blob: Blob) => Promise<T>): Promise<Map<string, T>> =>
+  new Map(await Promise.all([...map].map(async ([name, blob]) => [name, await read(blob)] as const)));
 
 const work: FileWork = {
-  open: async (file) => {
-    const done = await answer(`opening ${file.name}`, async () => {
+  open: (file) =>
+    answer(`opening ${file.name}`, async () => {
       const { name, bytes } = await bytesOf(file);
       report(`unpacking ${name}`, 0.3);
       const { json, assets } = openProjectFile(name, bytes);
-      // Parts of one buffer would be handed over together: each asset gets its own.
-      return { json, assets: new Map([...assets].map(([sha, data]) => [sha, data.slice()])) };
-    });
-    return done.ok ? Comlink.transfer(done, buffersOf(done.value.assets.values())) : done;
-  },
-  import: async (file, how) => {
-    const done = await answer(`reading ${file.name}`, async (): Promise<TakenIn> => {
+      return { json, assets: new Map([...assets].map(([sha, data]) => [sha, blobOf(data)])) };
+    }),
+  import: (file, how) =>
+    answer(`reading ${file.name}`, async (): Promise<TakenIn> => {
       const input = await bytesOf(file);
       report(`understanding ${file.name}`, 0.2);
       const imported = await importFile(input, how);
       if (imported.kind === 'rain') return imported;
       report(`packing what is in ${file.name}`, 0.8);
       const bytes = imported.kind === 'terrain' ? gridToBytes(imported.grid) : recordToBytes(imported.record);
-      const asset = { sha256: assetName(bytes), bytes };
+      const asset = { sha256: assetName(bytes), blob: blobOf(bytes) };
       if (imported.kind === 'gauge') return { ...imported, asset };
       const { crs, source, notes } = imported;
       return { kind: 'terrain', crs, source, notes, asset };
-    });
-    return done.ok && done.value.kind !== 'rain' ? Comlink.transfer(done, [done.value.asset.bytes.buffer as ArrayBuffer]) : done;
-  },
-  pack: async (project, assets) => {
-    const done = await answer(`packing ${project.name}`, () => {
+    }),
+  pack: (project, assets) =>
+    answer(`packing ${project.name}`, async () => {
       report('packing the project', 0.2);
-      return writeProjectFile(project, assets);
-    });
-    return done.ok ? Comlink.transfer(done, [done.value.buffer as ArrayBuffer]) : done;
-  },
+      return blobOf(writeProjectFile(project, await entriesOf(assets, async (blob) => new Uint8Array(await blob.arrayBuffer()))));
+    }),
   onProgress: (to) => {
     report = to;
     return Promise.resolve();

@@ -1,9 +1,10 @@
 // The one table of what the page asks of its workers.
-import type { DeriveResult, GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
+import type { GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
 import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain } from '#core/formats';
 import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
 import type { Settled } from '#core/terrain';
+import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
 export interface TerrainView {
@@ -28,9 +29,10 @@ export interface TerrainView {
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[] };
 
 export interface Compute {
-  /** Hands over the bytes of an asset, a terrain or a gauge's record; they stay in the worker. */
-  readonly keep: (sha256: string, bytes: Uint8Array) => Promise<Answer<void>>;
-  readonly derive: (project: Project) => Promise<Answer<DeriveResult>>;
+  /** Hands over an asset, a terrain or a gauge's record; they stay in the worker. */
+  readonly keep: (sha256: string, blob: Blob) => Promise<Answer<void>>;
+  /** What is computed, as the parts that differ from the answer before. */
+  readonly derive: (project: Project) => Promise<Answer<Parcel>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
   readonly settle: (project: Project, drawn: Line) => Promise<Settled | null>;
   /** Any of the questions about the land, by name. */
@@ -47,7 +49,7 @@ export interface Compute {
 /** An asset packed for keeping, with its name. */
 export interface Packed {
   readonly sha256: string;
-  readonly bytes: Uint8Array;
+  readonly blob: Blob;
 }
 
 /** What a file held, its terrain or record packed as an asset. */
@@ -57,8 +59,8 @@ export type TakenIn =
 /** What a worker does with one file. */
 export interface FileWork {
   /** A project file unpacked: its JSON, not judged yet, and its assets. */
-  readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Uint8Array> }>>;
+  readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Blob> }>>;
   readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
-  readonly pack: (project: Project, assets: ReadonlyMap<string, Uint8Array>) => Promise<Answer<Uint8Array>>;
+  readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

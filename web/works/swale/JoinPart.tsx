@@ -12,16 +12,15 @@ const round = (m: number): number => Math.round(m * 1000) / 1000;
 /** Whether the swale opens into a pond, and where its bank is to go first. */
 export function JoinPart({ swale }: { readonly swale: Swale }): ReactNode {
   const works = useWorks();
-  const stores = (useDerived()?.stores ?? []).filter(
-    (s) => s.id !== swale.id && works.some((w) => w.id === s.id && (w.kind === 'pond' || w.kind === 'swale')),
-  );
+  const byId = new Map(works.map((w) => [w.id, w]));
+  const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== swale.id && ['pond', 'swale'].includes(byId.get(s.id)?.kind ?? ''));
   const { joins, fuse, line, levels } = swale;
   if (stores.length === 0 && !joins && !fuse) return null;
   // Ponds first: a swale that opens into another swale is the exception.
-  const kindOf = (id: string): string => works.find((w) => w.id === id)?.kind ?? '';
+  const kindOf = (id: string): string => byId.get(id)?.kind ?? '';
   const names = [...stores]
     .sort((a, b) => Number(kindOf(b.id) === 'pond') - Number(kindOf(a.id) === 'pond'))
-    .map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id }));
+    .map((s) => ({ id: s.id, name: byId.get(s.id)?.name ?? s.id }));
   const set = (values: Readonly<Record<string, unknown>>): boolean => dispatch(change(swale.id, values));
   const length = lineLength(line);
   return (

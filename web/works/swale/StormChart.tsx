@@ -1,9 +1,9 @@
-import { useMemo, useState, type ReactNode } from 'react';
-import { Area, Bar, CartesianGrid, ComposedChart, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { memo, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { Area, CartesianGrid, ComposedChart, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
-import { displayUnit, formatNumber, toDisplay } from '#core/units';
+import type { Derived, View } from '#core/derive';
+import { type UnitSystem, displayUnit, formatNumber, toDisplay } from '#core/units';
 import { useApp } from '../../app/store.ts';
-import { useDerived, useView } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
 import { AXIS_TICK, Button } from '../../kit/index.ts';
 
@@ -36,14 +36,25 @@ interface Row {
 
 /** Level of a store over the storm with its rain, inflow and outflow, and the same as a table. */
 export function StormChart({ id }: { readonly id: string }): ReactNode {
-  const view = useView();
   const system = useApp((s) => s.system);
-  const store = useDerived()?.stores.find((s) => s.id === id);
+  // Drawn after the fields and figures have answered: a chart takes longer than all of them.
+  const store = useDeferredValue(useApp((s) => s.result?.derived.stores.find((one) => one.id === id)));
+  const series = useDeferredValue(useApp((s) => s.result?.view.series.find((one) => one.id === id)));
+  const storm = useDeferredValue(useApp((s) => s.result?.view.storm ?? null));
+  return store && series && storm ? <Drawn store={store} series={series} storm={storm} system={system} /> : null;
+}
+
+interface Shown {
+  readonly store: Derived['stores'][number];
+  readonly series: View['series'][number];
+  readonly storm: NonNullable<View['storm']>;
+  readonly system: UnitSystem;
+}
+
+/** The chart itself: it stands still as long as what it shows does. */
+const Drawn = memo(function Drawn({ store, series, storm, system }: Shown): ReactNode {
   const [asTable, setAsTable] = useState(false);
   const rows = useMemo((): Row[] => {
-    const series = view?.series.find((s) => s.id === id);
-    const storm = view?.storm;
-    if (!series || !storm) return [];
     // Enough to show the flood and its end, not the hours of trickle after it.
     const last = Math.min(series.levelM.length - 1, Math.ceil((storm.stepsMm.length * 2.2 * 60 * storm.stepMin) / series.stepS));
     const stride = Math.max(1, Math.floor(last / 160));
@@ -62,8 +73,8 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
       });
     }
     return out;
-  }, [view, id, system]);
-  if (!store || rows.length === 0) return null;
+  }, [series, storm, system]);
+  if (rows.length === 0) return null;
   const unit = (kind: 'level' | 'flow' | 'intensity'): string => displayUnit(kind, system).unit;
   const sill = store.sillM === null ? null : toDisplay(store.sillM, 'level', system);
   const crest = toDisplay(store.crestM, 'level', system);
@@ -112,7 +123,16 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
               <XAxis dataKey="hours" type="number" domain={[0, 'dataMax']} tick={AXIS_TICK} tickFormatter={hourTick} stroke="var(--ink)" />
               <YAxis yAxisId="level" domain={[floor, top + pad]} tick={AXIS_TICK} tickFormatter={tick} width={58} stroke="var(--line)" />
               <YAxis yAxisId="rain" orientation="right" reversed domain={[0, (max: number) => max * 3]} hide />
-              <Bar yAxisId="rain" dataKey="rain" fill="var(--muted)" opacity={0.55} isAnimationActive={false} />
+              {/* One path of steps: a bar for every step would be a hundred and more things to draw. */}
+              <Area
+                yAxisId="rain"
+                dataKey="rain"
+                type="stepAfter"
+                stroke="none"
+                fill="var(--muted)"
+                fillOpacity={0.55}
+                isAnimationActive={false}
+              />
               <Area
                 yAxisId="level"
                 dataKey="level"
@@ -165,4 +185,4 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
       </Button>
     </div>
   );
-}
+});

@@ -1,0 +1,60 @@
+import { describe, expect, it } from '@jest/globals';
+import { Memo, derive } from '#core/derive';
+import type { DeriveResult } from '#core/derive';
+import type { Project } from '#core/project';
+import { registry } from '#core/works';
+import { noGrid, planeProject } from '../../core/testing/projects.ts';
+import { BACKUP, BACKUP_SILL, CUT, POND, POND_SILL, valleyProject } from '../../core/testing/valley.ts';
+import { Packer, Unpacker } from './parts.ts';
+
+const memo = new Memo();
+const results = (project: Project): DeriveResult => derive(project, { registry, grids: noGrid, memo });
+const WORKS = [POND, POND_SILL, CUT, BACKUP, BACKUP_SILL];
+const crest = (crestM: number): Project =>
+  valleyProject(WORKS.map((w) => (w.id === 'pond' ? { ...POND, levels: { ...POND.levels, crestM } } : w)));
+
+describe('answers in parts', () => {
+  it('come out as they went in, whatever came before', () => {
+    const [packer, unpacker] = [new Packer(), new Unpacker()];
+    for (const project of [
+      crest(106.5),
+      crest(106.8),
+      planeProject(),
+      planeProject({ rain: null }),
+      planeProject({ terrain: null }),
+      crest(106.8),
+      crest(106.5),
+    ]) {
+      const result = results(project);
+      // A message is cloned on its way.
+      expect(unpacker.unpack(structuredClone(packer.pack(result)))).toEqual(result);
+    }
+  });
+  it('send again only what differs, and leave the rest the same objects', () => {
+    const [packer, unpacker] = [new Packer(), new Unpacker()];
+    const first = packer.pack(results(crest(106.5)));
+    const before = unpacker.unpack(first);
+    const second = packer.pack(results(crest(106.52)));
+    const after = unpacker.unpack(second);
+    expect(second.fresh.length).toBeLessThan(first.fresh.length / 2);
+    expect(after.derived.catchments).toBe(before.derived.catchments);
+    expect(after.derived.stores).not.toBe(before.derived.stores);
+    expect(after.derived.checks.filter((c) => before.derived.checks.includes(c)).length).toBeGreaterThan(after.derived.checks.length / 2);
+    const again = packer.pack(results(crest(106.52)));
+    expect(again.fresh).toEqual([]);
+    expect(unpacker.unpack(again).derived.checks).toBe(after.derived.checks);
+  });
+  it('tell flat numbers apart by every one of them', () => {
+    const packer = new Packer();
+    const result = results(crest(106.5));
+    packer.pack(result);
+    const [one, ...rest] = result.view.series;
+    for (const k of [0, 7, one.levelM.length - 1]) {
+      const levelM = one.levelM.slice();
+      levelM[k] += 1e-9;
+      const changed = { ...result, view: { ...result.view, series: [{ ...one, levelM }, ...rest] } };
+      const { fresh } = packer.pack(changed);
+      expect(fresh).toHaveLength(1);
+    }
+  });
+});
