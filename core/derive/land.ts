@@ -94,14 +94,33 @@ export function shadeOf(project: Project, context: LandContext, { sun }: { reado
 /** Up to this many points contours are made smoother: more are too fine on the screen for it to show. */
 const REFINED_POINTS = 60_000;
 
-export function contoursOf(project: Project, context: LandContext, { intervalM }: { readonly intervalM: number }): ContourLines {
+/** Every so many corners of each line, its ends always: lines of more corners than are asked for are drawn with fewer. */
+function thinned({ xy, starts, levelM }: ContourLines, most: number): ContourLines {
+  const stride = Math.ceil(xy.length / 2 / most);
+  if (stride <= 1) return { xy, starts, levelM };
+  const kept: number[] = [];
+  const begins = new Int32Array(starts.length);
+  for (let k = 0; k + 1 < starts.length; k++) {
+    for (let p = starts[k]; p < starts[k + 1]; p++)
+      if ((p - starts[k]) % stride === 0 || p === starts[k + 1] - 1) kept.push(xy[2 * p], xy[2 * p + 1]);
+    begins[k + 1] = kept.length / 2;
+  }
+  return { xy: Float64Array.from(kept), starts: begins, levelM };
+}
+
+/** Contours at an interval [m]; `most` corners in all, where a picture needs no more. */
+export function contoursOf(
+  project: Project,
+  context: LandContext,
+  { intervalM, most = Infinity }: { readonly intervalM: number; readonly most?: number },
+): ContourLines {
   const { grid } = modelOf(project, context);
   const levels = levelsEvery(grid, intervalM);
   if (levels.count > 2000) {
     return fail('contour.interval', `an interval of ${intervalM} m makes ${levels.count} contours`, { do: 'Choose a wider interval.' });
   }
   const lines = contourLines(grid, levels);
-  return lines.xy.length <= 2 * REFINED_POINTS ? refineContours(grid, lines) : lines;
+  return lines.xy.length <= 2 * REFINED_POINTS ? refineContours(grid, lines) : thinned(lines, most);
 }
 
 /** The contour through a place, the piece nearest to it; null off the ground or where it is level. */

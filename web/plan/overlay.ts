@@ -3,6 +3,7 @@ import type { LayerName } from '#core/derive';
 import { SLOPE_CLASSES } from '#core/terrain';
 import { type UnitSystem, formatQuantity } from '#core/units';
 import type { Palette } from '../app/theme.ts';
+import type { PaintCell } from './paint.ts';
 
 type Rgba = readonly [r: number, g: number, b: number, a: number];
 
@@ -185,22 +186,11 @@ export const OVERLAYS: Readonly<Record<LayerName, { readonly name: string; reado
   },
 };
 
-/** A layer painted cell by cell. */
-export function paintOverlay(
-  values: Float32Array,
-  { ncols, nrows }: { ncols: number; nrows: number },
-  style: OverlayStyle,
-): HTMLCanvasElement {
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [ncols, nrows];
-  const context = canvas.getContext('2d');
-  if (!context) return canvas;
-  const image = context.createImageData(ncols, nrows);
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
+/** A layer in its colours; no data is left clear. */
+export const overlayCell =
+  (values: Float32Array, style: OverlayStyle): PaintCell =>
+  (cell, into, at) => {
+    const v = values[cell];
     const colour = v === v ? style.colour(v) : null;
-    if (colour) image.data.set(colour, 4 * i);
-  }
-  context.putImageData(image, 0, 0);
-  return canvas;
-}
+    if (colour) into.set(colour, at);
+  };
