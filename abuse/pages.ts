@@ -134,7 +134,7 @@ async function starved(
     const v = await Visitor.arrive(bench, '/start', { context });
     const path = await smallProject(v);
     await v.page.evaluate(() => {
-      const put = IDBObjectStore.prototype.put;
+      const put = Reflect.get(IDBObjectStore.prototype, 'put') as (this: IDBObjectStore, ...args: unknown[]) => IDBRequest<IDBValidKey>;
       (window as { isFull?: boolean }).isFull = true;
       IDBObjectStore.prototype.put = function (...args) {
         if ((window as { isFull?: boolean }).isFull) throw new DOMException('no room', 'QuotaExceededError');

@@ -3,6 +3,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { openBench } from '../e2e/driver.ts';
+import { measureLarge, type LargeReport } from './large.ts';
 import { abusePages, type PagesReport } from './pages.ts';
 import { abuseReaders, type ReadersReport } from './readers.ts';
 import { abuseRequests, type RequestsReport } from './requests.ts';
@@ -18,9 +19,11 @@ interface Report {
   readonly readers: ReadersReport;
   readonly pages: PagesReport;
   readonly requests: RequestsReport;
+  /** Measured in the whole alone. */
+  readonly large: LargeReport | null;
 }
 
-function faultsOf({ readers, pages, requests }: Report): string[] {
+function faultsOf({ readers, pages, requests, large }: Report): string[] {
   return [
     ...readers.faults.map((f) => `${f.format} seed ${f.seed}: ${f.why}`),
     ...(pages.lost > 0 ? [`${pages.lost} edits lost to a kill`] : []),
@@ -30,7 +33,24 @@ function faultsOf({ readers, pages, requests }: Report): string[] {
     ...(requests.hanging > 0 ? [`${requests.hanging} requests left hanging`] : []),
     ...(requests.slowBodyS > 30 ? [`a slow body was kept for ${requests.slowBodyS.toFixed(0)} s`] : []),
     ...(requests.isAlive ? [] : ['the server does not answer any more']),
+    ...(large?.cancelMs.some((ms) => ms > 200) ? [`giving up took ${Math.max(...large.cancelMs)} ms`] : []),
   ];
+}
+
+function loadSection(large: LargeReport | null): string {
+  if (!large) return '';
+  return `
+## The page under load
+
+| what | measured |
+| --- | ---: |
+| a project of ${(large.cells / 1e6).toFixed(0)} million cells, from the file to its first answer, stopped once and gone on with | ${large.importS.toFixed(1)} s |
+| giving up while the file is read, and while it is worked out | ${large.cancelMs.join(' and ')} ms |
+| the same project written to a file, apart from the page | ${large.exportS.toFixed(1)} s |
+| longest the page stood still in all of that | ${large.largeStallMs} ms |
+| ${large.works} works: from a typed depth to its answer and its keeping | ${large.editS.toFixed(2)} s |
+| longest the page stood still in that | ${large.editStallMs} ms |
+`;
 }
 
 function page(report: Report, faults: readonly string[]): string {
@@ -65,7 +85,7 @@ Slowest ${(readers.slowestMs / 1000).toFixed(1)} s (limit 5 s); most memory take
 ## The server
 
 ${requests.sent} junk requests: ${requests.wrong.length} answered with a fault or a path, ${requests.hanging} left hanging; a body of a byte at a time was cut off after ${requests.slowBodyS.toFixed(0)} s; it ${requests.isAlive ? 'goes on' : 'no longer answers'}.
-
+${loadSection(report.large)}
 ${faults.length === 0 ? 'Nothing lost, nothing taken wrongly, nothing thrown.' : `## Faults\n\n${faults.map((f) => `- ${f}`).join('\n')}`}
 `;
 }
@@ -78,9 +98,11 @@ const readers = await abuseReaders({ count: SIZE.mutations, seed: SEED, untilMs:
 console.log(`readers: ${JSON.stringify(readers.counts)}, slowest ${Math.round(readers.slowestMs)} ms, ${readers.faults.length} faults`);
 const bench = await openBench();
 const pages = await abusePages(bench, { kills: SIZE.kills, rounds: SIZE.rounds, seed: SEED, forMs: SIZE.pagesMs });
-await bench.close();
 console.log(`pages: ${JSON.stringify(pages)}`);
-const report = { readers, pages, requests };
+const large = isSample ? null : await measureLarge(bench);
+await bench.close();
+if (large) console.log(`large: ${JSON.stringify(large)}`);
+const report = { readers, pages, requests, large };
 const faults = faultsOf(report);
 for (const fault of faults.slice(0, 40)) console.log(`FAULT ${fault}`);
 if (!isSample) writeFileSync(join(import.meta.dirname, '../docs/robustness.md'), page(report, faults));

@@ -70,7 +70,7 @@ export function abuse(open: () => Bench): void {
     it('an edit made while it is first worked out is kept, not overwritten', async () => {
       const v = await Visitor.arrive(open(), '/start', {
         before: () => {
-          const post = Worker.prototype.postMessage as (this: Worker, ...args: unknown[]) => void;
+          const post = Reflect.get(Worker.prototype, 'postMessage') as (this: Worker, ...args: unknown[]) => void;
           Worker.prototype.postMessage = function (this: Worker, ...args: unknown[]) {
             setTimeout(() => post.apply(this, args), 1200);
           };
@@ -166,7 +166,7 @@ export function abuse(open: () => Bench): void {
       await v.verdict(/Orchard swale/);
       await v.page.evaluate(() => {
         // A fault that only one value of the document brings out.
-        const format = Number.prototype.toFixed;
+        const format = Reflect.get(Number.prototype, 'toFixed') as (this: number, digits?: number) => string;
         Number.prototype.toFixed = function (digits?: number) {
           if (format.call(this, 2) === '0.67') throw new Error('planted');
           return format.call(this, digits);
@@ -246,7 +246,7 @@ export function abuse(open: () => Bench): void {
             ...p.options[0],
             works: p.options[0].works.map((w) =>
               w.name === 'Orchard swale' ? { ...w, line: (w as Swale).line.map(([x, y]) => [x + 2000, y]) } : w,
-            ) as (typeof p.options)[0]['works'],
+            ),
           },
         ],
       }));

@@ -85,7 +85,7 @@ describe('a command', () => {
     const sound: readonly Command[] = [
       { type: 'pin.add', payload: { pin: { id: 'k', at: [5, 5] } } },
       { type: 'feature.add', payload: { feature: { id: 'f', kind: 'spring', at: [9, 9], flowM3s: 0.001 } } },
-      { type: 'works.add', payload: { works: [{ ...SWALE, id: 'w9' } as typeof SWALE, { ...SILL, id: 's9', host: 'w9' } as typeof SILL] } },
+      { type: 'works.add', payload: { works: [{ ...SWALE, id: 'w9' }, { ...SILL, id: 's9', host: 'w9' } as typeof SILL] } },
       { type: 'works.change', payload: { changes: [{ id: 'pond', set: { borrow: 'inside', clayPercent: 25 } }] } },
       { type: 'case.add', payload: { case: { id: 'c', name: 'C', blockedPercent: { pond: 50 } } } },
       { type: 'ground.set', payload: { ground: start.ground! } },

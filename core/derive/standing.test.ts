@@ -110,7 +110,7 @@ describe('a work off the terrain', () => {
     };
     const far = { ...SWALE, line: moved(SWALE.line, [1000, 0]) };
     const alone = derived(planeProject({}, [below])).derived;
-    const beside = derived(planeProject({}, [far as typeof SWALE, below])).derived;
+    const beside = derived(planeProject({}, [far, below])).derived;
     expect(beside.stores).toEqual(alone.stores);
     expect(beside.balance).toEqual(alone.balance);
     expect(beside.verdicts.works).toContain('Upper is not computed');
@@ -189,7 +189,7 @@ describe('one bad work', () => {
   it.each(['measure', 'place', 'store', 'figures', 'checks', 'pegs'] as const)(
     'failing at its %s is named, and the rest is computed',
     (part) => {
-      const project = planeProject({}, [SWALE, SILL, bad as typeof SWALE]);
+      const project = planeProject({}, [SWALE, SILL, bad]);
       const { derived: d } = derive(project, { registry: failing(part), grids: noGrid });
       expect(d.checks.filter((c) => c.on === 'bad' && c.id === 'work.not-computed')).toMatchObject([
         { severity: 'mend', title: 'Bad could not be computed' },
@@ -204,7 +204,7 @@ describe('one bad work', () => {
   it('a catchment without a cell of its own is timed by its path as by any other way', () => {
     // Two works over the same cells: the second catches nothing.
     const twin = { ...SWALE, id: 'w2' };
-    const p = planeProject({ runoff: { time: 'path' } }, [SWALE, twin as typeof SWALE]);
+    const p = planeProject({ runoff: { time: 'path' } }, [SWALE, twin]);
     expect(derived(p).derived.uncomputed).toEqual([]);
     expect(derived(p).derived.catchments.find((c) => c.of === 'w2')?.areaM2).toBe(0);
   });

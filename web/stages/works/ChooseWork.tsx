@@ -1,4 +1,4 @@
-import { type ReactNode, memo, useMemo, useRef } from 'react';
+import { type ReactNode, memo, useMemo } from 'react';
 import { useApp, select } from '../../app/store.ts';
 import { useWorks } from '../../app/selectors.ts';
 import { Choose, Muted } from '../../kit/index.ts';
@@ -11,13 +11,8 @@ interface Choice {
 /** Names of works, the same list as long as none of them changes: a level that is dragged changes none. */
 function useNames(): readonly Choice[] {
   const works = useWorks();
-  const last = useRef<readonly Choice[]>([]);
-  return useMemo(() => {
-    const same =
-      last.current.length === works.length && works.every((w, k) => last.current[k].id === w.id && last.current[k].name === w.name);
-    if (!same) last.current = works.map((w) => ({ id: w.id, name: w.name }));
-    return last.current;
-  }, [works]);
+  const text = JSON.stringify(works.map(({ id, name }): Choice => ({ id, name })));
+  return useMemo(() => JSON.parse(text) as readonly Choice[], [text]);
 }
 
 /** Hundreds of names are not gone through again at every edit. */
