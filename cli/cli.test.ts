@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { UserError } from '#core/project';
-import { planeProject } from '../core/testing/projects.ts';
+import { SWALE, planeProject } from '../core/testing/projects.ts';
 import { COMMANDS } from './commands.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'outlet-cli-'));
@@ -222,5 +222,32 @@ describe('the works together', () => {
     expect(mark.answer.years).toBeGreaterThan(20);
     expect(await refusal('network', demo, 'whichStorm', '{"store":"barn","levelM":108.4}')).toBe('network.store@');
     expect(await refusal('network', demo, 'weather')).toBe('question.unknown@');
+  });
+  it('asks what a comma means where nothing tells, and takes the user’s word', async () => {
+    const rows = Array.from({ length: 20 }, (_, i) => `${(i % 5) * 10};${Math.floor(i / 5) * 10};1,${204 + i}`);
+    const file = put('doubtful.csv', `x;y;z\n${rows.join('\n')}\n`);
+    expect(await refusal('import', file)).toBe('number.doubtful@');
+    const highest = async (word: string): Promise<number> =>
+      (JSON.parse(await COMMANDS.import([file, '--decimal', word, '--json'])) as { maxM: number }).maxM;
+    expect(await highest('comma')).toBeLessThan(1.3);
+    expect(await highest('point')).toBeGreaterThan(1200);
+    expect(await refusal('import', file, '--decimal', 'dot')).toBe('cli.decimal@');
+  });
+  it('names works that are not computed, and computes the rest', async () => {
+    const off = {
+      ...SWALE,
+      id: 'off',
+      name: 'Off',
+      line: [
+        [900, 101],
+        [990, 101],
+      ],
+    };
+    const { uncomputed, stores } = JSON.parse(await COMMANDS.derive([put('off.json', planeProject({}, [SWALE, off as never]))])) as {
+      uncomputed: { work: string; why: string; offM: number }[];
+      stores: { id: string }[];
+    };
+    expect(uncomputed).toMatchObject([{ work: 'off', why: 'ground', offM: 698 }]);
+    expect(stores.map((s) => s.id)).toEqual(['w1']);
   });
 });

@@ -166,7 +166,7 @@ export function abuse(open: () => Bench): void {
       await v.verdict(/Orchard swale/);
       await v.page.evaluate(() => {
         // A fault that only one value of the document brings out.
-        const format = Reflect.get(Number.prototype, 'toFixed') as (this: number, digits?: number) => string;
+        const format: (this: unknown, digits?: number) => string = Reflect.get(Number.prototype, 'toFixed');
         Number.prototype.toFixed = function (digits?: number) {
           if (format.call(this, 2) === '0.67') throw new Error('planted');
           return format.call(this, digits);

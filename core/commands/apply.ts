@@ -1,5 +1,5 @@
 import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
-import { type Ground, type Option, type Project, UserError, isForbiddenKey, requireWithin } from '../project/index.ts';
+import { type Ground, type Option, type Project, UserError, type UserProblem, isForbiddenKey, requireWithin } from '../project/index.ts';
 import { documentProblems } from '../project/guard.ts';
 import type { WorkBase } from '../contract/index.ts';
 import type { Registry } from '../works/index.ts';
@@ -45,7 +45,7 @@ const KEPT_NULL: readonly string[] = ['curveNumber', 'runoffC', 'zone'];
 /** Values by dotted path, as a command gives them. */
 function entriesOf(set: unknown): [string, unknown][] {
   if (typeof set !== 'object' || set === null || Array.isArray(set))
-    refuse('command.payload', `"set" is ${told(set)}`, 'Give values by the name of their field.');
+    refuse('commands.payload', `"set" is ${told(set)}`, 'Give values by the name of their field.');
   return Object.entries(set);
 }
 
@@ -223,13 +223,13 @@ function isStorable(value: unknown): boolean {
 /** The members a command needs and may have: what it does not know would be passed over without a word. */
 function requirePayload(type: CommandType, payload: unknown): void {
   if (typeof payload !== 'object' || payload === null || Array.isArray(payload))
-    refuse('command.payload', `${type} has ${told(payload)} for a payload`, 'Give an object with its members.');
+    refuse('commands.payload', `${type} has ${told(payload)} for a payload`, 'Give an object with its members.');
   const members: Readonly<Record<string, 'needs' | 'may'>> = PAYLOADS[type];
   const names = Object.keys(members);
   const missing = names.find((name) => members[name] === 'needs' && !Object.hasOwn(payload, name));
-  if (missing !== undefined) refuse('command.payload', `${type} has no "${missing}"`, `Give ${names.join(', ')}.`);
+  if (missing !== undefined) refuse('commands.payload', `${type} has no "${missing}"`, `Give ${names.join(', ')}.`);
   const odd = Object.keys(payload).find((name) => !names.includes(name));
-  if (odd !== undefined) refuse('command.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
+  if (odd !== undefined) refuse('commands.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
 }
 
 function changedBy(project: Project, command: Command): Change {
@@ -242,8 +242,14 @@ function changedBy(project: Project, command: Command): Change {
   } catch (error) {
     if (error instanceof UserError) throw error;
     // A member of the payload is not of the kind its recipe works with.
-    return refuse('command.payload', `the payload of ${command.type} cannot be used`, 'Check the members of its payload.');
+    return refuse('commands.payload', `the payload of ${command.type} cannot be used`, 'Check the members of its payload.');
   }
+}
+
+/** A command names the work or feature it is about: the place in it is what helps, not its place in the document. */
+function asOfCommand(problem: UserProblem): UserProblem {
+  const field = problem.where.field?.replace(/^(options\.\d+\.works|features)\.\d+\./, '');
+  return field === undefined ? problem : { ...problem, where: { ...problem.where, field } };
 }
 
 /**
@@ -259,7 +265,7 @@ export function applyCommand(project: Project, command: Command, registry: Regis
   requirePayload(command.type, command.payload);
   const change = changedBy(project, command);
   const problems = documentProblems(change.project, registry, project);
-  if (problems.length > 0) throw new UserError(problems);
+  if (problems.length > 0) throw new UserError(problems.map(asOfCommand));
   return change;
 }
 

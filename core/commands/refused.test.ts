@@ -32,12 +32,12 @@ describe('a command', () => {
     ['an unknown name', { type: 'works.paint', payload: {} }, 'command.unknown'],
     ['a name every object has', { type: 'constructor', payload: {} }, 'command.unknown'],
     ['a name that is none', { type: 7, payload: {} }, 'command.unknown'],
-    ['no payload', { type: 'pin.add' }, 'command.payload'],
-    ['a list for a payload', { type: 'pin.add', payload: [] }, 'command.payload'],
-    ['a member it does not know', { type: 'site.set', payload: { crss: 'EPSG:32633' } }, 'command.payload'],
-    ['a member missing', { type: 'pin.move', payload: { id: 'k' } }, 'command.payload'],
-    ['values that are none', change('abc' as never), 'command.payload'],
-    ['a payload of the wrong kind', { type: 'works.change', payload: { changes: 7 } }, 'command.payload'],
+    ['no payload', { type: 'pin.add' }, 'commands.payload'],
+    ['a list for a payload', { type: 'pin.add', payload: [] }, 'commands.payload'],
+    ['a member it does not know', { type: 'site.set', payload: { crss: 'EPSG:32633' } }, 'commands.payload'],
+    ['a member missing', { type: 'pin.move', payload: { id: 'k' } }, 'commands.payload'],
+    ['values that are none', change('abc' as never), 'commands.payload'],
+    ['a payload of the wrong kind', { type: 'works.change', payload: { changes: 7 } }, 'commands.payload'],
     ['a pin at "x"', { type: 'pin.add', payload: { pin: { id: 'k', at: 'x' } } }, 'project.isPoint'],
     ['a status that is none', change({ status: 'nonsense' }), 'project.isIn'],
     ['a name that is no text', { type: 'project.rename', payload: { name: 7 } }, 'project.isString'],
@@ -119,7 +119,7 @@ describe('a command', () => {
     );
   });
   it('has its members named for every command there is', () => {
-    for (const command of Object.keys(PAYLOADS)) expect(refusal({ type: command, payload: { nothing: 1 } })).toBe('command.payload');
+    for (const command of Object.keys(PAYLOADS)) expect(refusal({ type: command, payload: { nothing: 1 } })).toBe('commands.payload');
   });
 });
 

@@ -243,6 +243,30 @@ describe('asked of the plane', () => {
       shadeOf(project, context(), { sun: { bearing: 0, height: 45 } })[middle],
     );
   });
+  it('contours of more corners than a picture needs keep their lines, their ends and their levels', () => {
+    // Fine ground, so that the lines are beyond those that are made smoother.
+    const n = 420;
+    const z = Array.from({ length: n * n }, (_, i) => 100 + 0.02 * (i % n) + 6 * Math.sin(i / n / 9) + 5 * Math.sin((i % n) / 11));
+    const fine: Project = {
+      ...project,
+      terrain: { kind: 'grid', ncols: n, nrows: n, west: 0, south: 0, cellM: 1, rows: 'north-first', z },
+    };
+    const whole = contoursOf(fine, context(), { intervalM: 0.1 });
+    const thin = contoursOf(fine, context(), { intervalM: 0.1, most: 20_000 });
+    expect(whole.xy.length / 2).toBeGreaterThan(60_000);
+    expect(thin.levelM).toEqual(whole.levelM);
+    expect(thin.xy.length / 2).toBeLessThan(20_000 + 2 * thin.levelM.length);
+    const ends = ({ xy, starts }: typeof whole, k: number): number[] => [
+      xy[2 * starts[k]],
+      xy[2 * starts[k] + 1],
+      xy[2 * starts[k + 1] - 2],
+      xy[2 * starts[k + 1] - 1],
+    ];
+    for (let k = 0; k < thin.levelM.length; k += 37) expect(ends(thin, k)).toEqual(ends(whole, k));
+    expect(contoursOf(fine, context(), { intervalM: 2, most: 1e9 }).xy.length).toBe(
+      contoursOf(fine, context(), { intervalM: 2 }).xy.length,
+    );
+  });
   it('contours come at any interval and through any point, and too many are refused', () => {
     const { levelM } = contoursOf(project, context(), { intervalM: 2.5 });
     expect([...new Set(levelM)].slice(0, 3)).toEqual([102.5, 105, 107.5]);
