@@ -159,14 +159,27 @@ async function starved(
   return [done, wrong];
 }
 
+/** Rounds shared among browsers of their own, side by side. */
+async function shared(
+  benches: readonly Bench[],
+  count: number,
+  run: (bench: Bench, count: number, lane: number) => Promise<[done: number, wrong: number]>,
+): Promise<[done: number, wrong: number]> {
+  const each = benches.map((bench, lane) => run(bench, Math.ceil((count - lane) / benches.length), lane));
+  return (await Promise.all(each)).reduce(([a, b], [done, wrong]) => [a + done, b + wrong], [0, 0]);
+}
+
 export async function abusePages(
-  bench: Bench,
+  benches: readonly Bench[],
   on: { readonly kills: number; readonly rounds: number; readonly seed: number; readonly forMs: number },
 ): Promise<PagesReport> {
-  const chance = chanceOf(on.seed);
-  const share = (part: number): { chance: Chance; untilMs: number } => ({ chance, untilMs: performance.now() + part * on.forMs });
-  const [kills, lost] = await killed(bench, on.kills, share(0.7));
-  const [pairs, notOneWriter] = await paired(bench, on.rounds, share(0.2));
-  const [full, falseWords] = await starved(bench, on.rounds, share(0.2));
+  const share = (part: number): number => performance.now() + part * on.forMs;
+  const lane = (k: number, untilMs: number): { chance: Chance; untilMs: number } => ({ chance: chanceOf(on.seed + k), untilMs });
+  let until = share(0.7);
+  const [kills, lost] = await shared(benches, on.kills, (bench, count, k) => killed(bench, count, lane(k, until)));
+  until = share(0.2);
+  const [pairs, notOneWriter] = await shared(benches, on.rounds, (bench, count, k) => paired(bench, count, lane(k, until)));
+  until = share(0.2);
+  const [full, falseWords] = await shared(benches, on.rounds, (bench, count, k) => starved(bench, count, lane(k, until)));
   return { kills, lost, pairs, notOneWriter, starved: full, falseWords };
 }

@@ -96,11 +96,11 @@ console.log(
 );
 const readers = await abuseReaders({ count: SIZE.mutations, seed: SEED, untilMs: performance.now() + SIZE.readersMs });
 console.log(`readers: ${JSON.stringify(readers.counts)}, slowest ${Math.round(readers.slowestMs)} ms, ${readers.faults.length} faults`);
-const bench = await openBench();
-const pages = await abusePages(bench, { kills: SIZE.kills, rounds: SIZE.rounds, seed: SEED, forMs: SIZE.pagesMs });
+const benches = await Promise.all(Array.from({ length: isSample ? 1 : 3 }, () => openBench()));
+const pages = await abusePages(benches, { kills: SIZE.kills, rounds: SIZE.rounds, seed: SEED, forMs: SIZE.pagesMs });
 console.log(`pages: ${JSON.stringify(pages)}`);
-const large = isSample ? null : await measureLarge(bench);
-await bench.close();
+const large = isSample ? null : await measureLarge(benches[0]);
+await Promise.all(benches.map((bench) => bench.close()));
 if (large) console.log(`large: ${JSON.stringify(large)}`);
 const report = { readers, pages, requests, large };
 const faults = faultsOf(report);

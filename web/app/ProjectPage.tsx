@@ -72,6 +72,8 @@ export function ProjectPage(): ReactNode {
   const openId = useApp((s) => s.history?.project.id);
   const hasSection = useLand((s) => s.shown !== null);
   const { host } = useChain();
+  // A work that is not computed has no levels to stack.
+  const hasLevels = useApp((s) => s.result === null || s.result.view.marks.some((m) => m.work === host?.id));
   const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === host?.id && l.path.length > 1) ?? false);
   const [opened, setOpened] = useState<{ readonly id: string; readonly as: Opened } | null>(null);
   const navigate = useNavigate();
@@ -102,7 +104,7 @@ export function ProjectPage(): ReactNode {
   if (failed !== null && failed !== 'open') return <KeptAway id={id} problems={failed.problems} />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
   // Room is kept only for what there is to show: without a work there is no stack and no way of its water.
-  const hasStack = ui.hasStack && host !== null;
+  const hasStack = ui.hasStack && host !== null && hasLevels;
   const hasStrip = (ui.id === 'works' && hasWay) || (ui.id === 'land' && hasSection);
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
   return (

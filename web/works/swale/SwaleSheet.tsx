@@ -73,9 +73,11 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
           onChange={(purpose) => dispatch(change(id, { purpose }))}
         />
       </WorkHead>
-      <Muted>
-        Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour
-      </Muted>
+      {lip !== null && (
+        <Muted>
+          Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour
+        </Muted>
+      )}
       <SectionDrawing swale={swale} sills={sills} />
       <Part title="Shape">
         {sill && (
