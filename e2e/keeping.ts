@@ -35,6 +35,23 @@ export function keeping(open: () => Bench): void {
       expect(await v.valueOf('Water depth at the sill')).toBe('0.52');
     }, 60000);
 
+    it('left by a page of an earlier version, without its time, is taken up once', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      await v.verdict(/Orchard swale/);
+      const kept = await v.kept();
+      await v.page.evaluate(
+        (words) => localStorage.setItem('outlet-unsaved:sallow-rise', words),
+        JSON.stringify({ ...kept, name: 'Left behind' }),
+      );
+      await v.page.reload({ waitUntil: 'networkidle0' });
+      await v.verdict(/Orchard swale/);
+      expect((await v.kept()).name).toBe('Left behind');
+      await v.type('Project name', 'Named since');
+      await v.kept();
+      await v.page.reload({ waitUntil: 'networkidle0' });
+      expect(await v.valueOf('Project name')).toBe('Named since');
+    }, 60000);
+
     it('is kept when the browser has no room left, and export still has all of it', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/land');
       await v.verdict(/Valley gate/);

@@ -26,7 +26,9 @@ const LAST_WORDS = 'outlet-unsaved:';
 /** What a page wrote down as it went, newer than what is kept; null where there is none. */
 function lastWords(id: string): Kept | null {
   try {
-    const words = JSON.parse(localStorage.getItem(LAST_WORDS + id) ?? 'null') as Partial<Kept> | null;
+    const words = JSON.parse(localStorage.getItem(LAST_WORDS + id) ?? 'null') as (Partial<Kept> & { readonly id?: unknown }) | null;
+    // Written by an earlier version without its time: it was only ever left when it was the newest.
+    if (words?.id === id) return { project: words as unknown as Project, savedAt: Infinity };
     return words?.project?.id === id && typeof words.savedAt === 'number' ? { project: words.project, savedAt: words.savedAt } : null;
   } catch {
     return null;
@@ -62,7 +64,8 @@ export async function listProjects(): Promise<ProjectLine[]> {
     [...ids].map(async (id): Promise<ProjectLine> => {
       const kept = await newest(id).catch(() => null);
       const name = isNamed(kept?.project) ? kept.project.name : id;
-      return { id, name, savedAt: kept?.savedAt ?? 0, isReadable: kept !== null };
+      const savedAt = kept?.savedAt ?? 0;
+      return { id, name, savedAt: Number.isFinite(savedAt) ? savedAt : Date.now(), isReadable: kept !== null };
     }),
   );
   return lines.sort((a, b) => b.savedAt - a.savedAt);
@@ -78,7 +81,7 @@ export async function saveProject(project: Project): Promise<void> {
   await projects.setItem<Kept>(project.id, { project, savedAt });
   // Only words that this write outdates: a page may have left newer ones meanwhile.
   const words = lastWords(project.id);
-  if (!words || words.savedAt <= savedAt) localStorage.removeItem(LAST_WORDS + project.id);
+  if (!words || words.savedAt <= savedAt || words.savedAt === Infinity) localStorage.removeItem(LAST_WORDS + project.id);
 }
 
 /**
