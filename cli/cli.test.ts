@@ -243,7 +243,7 @@ describe('the works together', () => {
         [990, 101],
       ],
     };
-    const { uncomputed, stores } = JSON.parse(await COMMANDS.derive([put('off.json', planeProject({}, [SWALE, off as never]))])) as {
+    const { uncomputed, stores } = JSON.parse(await COMMANDS.derive([put('off.json', planeProject({}, [SWALE, off]))])) as {
       uncomputed: { work: string; why: string; offM: number }[];
       stores: { id: string }[];
     };

@@ -33,7 +33,6 @@ const refuseOdd: RequestHandler = (request, response, next) => {
 
 const WORDS: Readonly<Record<number, readonly [what: string, advice: string]>> = {
   400: ['the address cannot be read', 'Check the address.'],
-  403: ['that is not served', 'Begin at the start page.'],
   404: ['there is no such file', 'Begin at the start page.'],
   405: ['that can only be read', 'Ask with GET.'],
   416: ['the file has no such range', 'Ask for the whole file.'],
@@ -44,7 +43,8 @@ const WORDS: Readonly<Record<number, readonly [what: string, advice: string]>> =
 // eslint-disable-next-line max-params
 const inWords: ErrorRequestHandler = (error: { status?: number } | undefined, request, response, next) => {
   if (response.headersSent) return next(error);
-  const { status = 500 } = error ?? {};
+  // What lies outside is as good as not there.
+  const status = error?.status === 403 ? 404 : (error?.status ?? 500);
   const [what, advice] = WORDS[status] ?? ['something went wrong here', 'Try again.'];
   response.removeHeader('Content-Range');
   plainly(status in WORDS ? status : 500, what, advice)(request, response, next);
