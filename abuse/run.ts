@@ -1,4 +1,5 @@
-// Usage: npm run abuse [-- --sample]. The whole writes docs/robustness.md; the sample takes a minute and is one of the checks.
+// Usage: npm run abuse [-- --sample | --minutes N].
+// --minutes bounds the time for pages. The whole writes docs/robustness.md; the sample takes a minute and is one of the checks.
 // Ends with code 1 when anything was lost, taken wrongly, thrown or left hanging.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -10,10 +11,12 @@ import { abuseRequests, type RequestsReport } from './requests.ts';
 import { FORMATS } from './mutate.ts';
 
 const isSample = process.argv.includes('--sample');
+const minutesAt = process.argv.indexOf('--minutes');
+const pagesMs = 60_000 * (minutesAt > 0 ? Number(process.argv[minutesAt + 1]) : 30);
 const SEED = 2026;
 const SIZE = isSample
   ? { mutations: 1800, readersMs: 25_000, kills: 6, rounds: 1, pagesMs: 30_000, requests: 200 }
-  : { mutations: 20_000, readersMs: 1_500_000, kills: 300, rounds: 20, pagesMs: 1_800_000, requests: 4000 };
+  : { mutations: 20_000, readersMs: 1_500_000, kills: 300, rounds: 20, pagesMs, requests: 4000 };
 
 interface Report {
   readonly readers: ReadersReport;
@@ -96,7 +99,7 @@ console.log(
 );
 const readers = await abuseReaders({ count: SIZE.mutations, seed: SEED, untilMs: performance.now() + SIZE.readersMs });
 console.log(`readers: ${JSON.stringify(readers.counts)}, slowest ${Math.round(readers.slowestMs)} ms, ${readers.faults.length} faults`);
-const benches = await Promise.all(Array.from({ length: isSample ? 1 : 3 }, () => openBench()));
+const benches = await Promise.all(Array.from({ length: isSample ? 1 : 4 }, () => openBench()));
 const pages = await abusePages(benches, { kills: SIZE.kills, rounds: SIZE.rounds, seed: SEED, forMs: SIZE.pagesMs });
 console.log(`pages: ${JSON.stringify(pages)}`);
 const large = isSample ? null : await measureLarge(benches[0]);
