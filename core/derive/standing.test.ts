@@ -80,12 +80,12 @@ describe('a work off the terrain', () => {
     // The terrain ends at x = 202: 100 m along.
     expect(plain(check.title)).toMatch(/^Partly off the known ground: from (99|100)(\.\d)? m to 150(\.0)? m along it no level is known$/);
   });
-  it('on no data is as unknown; a gap of a cell is bridged and told, four are not', () => {
+  it('on no data is as unknown; a gap of two cells is bridged and told, one of three is not', () => {
     const hole = (cells: number): Project =>
       without(planeProject({}, [SWALE, SILL]), (x, y) => Math.abs(y - 101) < 1.1 && x >= 80 && x < 80 + 2 * cells);
     const told = (p: Project): string[] => checksOf(p, 'w1').flatMap((c) => (c.id.startsWith('work.') ? [`${c.id} ${c.severity}`] : []));
-    expect(told(hole(1))).toEqual(['work.gap-in-ground weigh']);
-    expect(told(hole(4))).toEqual(['work.off-terrain unknown']);
+    for (const cells of [1, 2]) expect(told(hole(cells))).toEqual(['work.gap-in-ground weigh']);
+    for (const cells of [3, 4]) expect(told(hole(cells))).toEqual(['work.off-terrain unknown']);
     expect(told(planeProject({}, [SWALE, SILL]))).toEqual([]);
     expect(
       checksOf(

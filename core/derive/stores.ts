@@ -2,7 +2,7 @@
 import type { BoundWork, Link, PlacedWork, Site, Store } from '../contract/index.ts';
 import { type Line, middleOf } from '../geometry/index.ts';
 import { type Plan, linkOf } from '../network/index.ts';
-import type { Option, Project } from '../project/index.ts';
+import { ENDS, type Option, type Project } from '../project/index.ts';
 import type { Interception } from './catchments.ts';
 import { type Conditions, outletsUnder, storeUnder } from './conditions.ts';
 import type { Memo } from './memo.ts';
@@ -91,8 +91,7 @@ export function tracedLinks(project: Project, model: GroundModel, { option, stor
     store.outlets.map((outlet) => {
       const given = said[outlet.id] ?? outlet.to;
       // A word about a work that is gone is passed over.
-      const isKnown =
-        given !== undefined && (ids.has(given) || given === 'property-edge' || given === 'terrain-edge' || given === 'ground');
+      const isKnown = given !== undefined && (ids.has(given) || ENDS.some((end) => end === given));
       if (isKnown) return givenLink(store, outlet, { to: given, line: lineOf(given) });
       return memo.step(`link:${outlet.id}`, `${met.key}|${outlineKey}|${outlet.dischargeAt.join()}`, () =>
         linkOf(plan, store.work, outlet),

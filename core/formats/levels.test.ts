@@ -70,6 +70,27 @@ describe('no data', () => {
     const quarry = levels(Object.fromEntries(Array.from({ length: 30 }, (_, i) => [i, 75])));
     expect(ground((await read('a.asc', asc(quarry))).grid)).toEqual([75, 131, 0]);
   });
+  it('ground may lie from -500 to 9000 m, and not a step beyond', () => {
+    const inline = (level: number): unknown =>
+      JSON.parse(
+        JSON.stringify(
+          planeProject({
+            terrain: {
+              kind: 'grid',
+              ncols: CELLS,
+              nrows: CELLS,
+              west: 0,
+              south: 0,
+              cellM: 2,
+              rows: 'north-first',
+              z: levels({ 5: level }),
+            },
+          }),
+        ),
+      );
+    for (const level of [-500, 9000]) expect(() => readProject(inline(level), registry)).not.toThrow();
+    for (const level of [-500.1, 9000.1]) expect(() => readProject(inline(level), registry)).toThrow(/not a level from -500 to 9000 m/);
+  });
   it('levels mostly beyond the earth are refused: they are in another unit', async () => {
     expect(await refusal('a.asc', asc(levels().map((v) => 1000 * v)))).toBe('terrain.levels line -');
     expect(await refusal('a.asc', asc(levels().map(() => -9999)))).toBe('terrain.no-data line -');

@@ -74,9 +74,13 @@ describe('projects beyond all measure', () => {
       expect(problemsOf(() => parseJson('p.json', strToU8(plain.replace('"site":{', `"site":{"${key}":null,`))))).toMatchObject([
         { code: 'json.key', where: { file: 'p.json', field: `site.${key}` } },
       ]);
+    // One corner too many, and many too many.
     const ring = Array.from({ length: 20_000 }, (_, i) => [i, i % 7]);
     expect(codeOf(() => opened({ ...planeProject(), features: [{ id: 'f', kind: 'building', ring }] }))).toBe('line.corners');
     expect(codeOf(() => opened({ ...planeProject(), features: [{ id: 'f', kind: 'building', ring: ring.slice(0, 5000) }] }))).toBe('taken');
+    expect(codeOf(() => opened({ ...planeProject(), features: [{ id: 'f', kind: 'building', ring: ring.slice(0, 5001) }] }))).toBe(
+      'line.corners',
+    );
     expect(codeOf(() => opened({ ...planeProject(), name: 'x'.repeat(20_001) }))).toBe('json.text');
     expect(codeOf(() => opened({ ...planeProject(), name: 'x'.repeat(800) }))).toBe('taken');
   });

@@ -1,6 +1,7 @@
 import { validateSync } from 'class-validator';
 import { type Soil, sharesProblem, testProblems } from '../ground/index.ts';
 import { told } from '../units/index.ts';
+import { twiceProblems } from './ids.ts';
 import { GroundShape, MethodsShape, RunoffShape } from './classes.ts';
 import type { Ground, Project } from './model.ts';
 import type { UserProblem } from './problem.ts';
@@ -8,11 +9,6 @@ import { shaped } from './shape.ts';
 import { problemsOf } from './shape-problems.ts';
 
 const again = 'Correct this value.';
-
-/** Ids that stand twice in a list. */
-function twice(list: readonly { readonly id: string }[]): string[] {
-  return list.flatMap(({ id }, k) => (list.findIndex((o) => o.id === id) < k ? [id] : []));
-}
 
 /** A member that is there but no object: where all its own members may be left out, the shapes take anything for one. */
 function notAnObject(value: unknown, field: string): UserProblem[] {
@@ -46,14 +42,10 @@ function innerProblems(ground: Ground): UserProblem[] {
   const { zones = [], tests = [] } = ground;
   const found = soilProblems(ground, 'ground');
   zones.forEach((zone, k) => found.push(...soilProblems(zone, `ground.zones.${k}`)));
-  for (const id of [...twice(zones), ...twice(tests)]) {
-    found.push({
-      code: 'ground.twice',
-      what: `"${id}" is there twice`,
-      where: { field: 'ground' },
-      do: 'Give each zone and test a name of its own.',
-    });
-  }
+  found.push(
+    ...twiceProblems(zones, { of: 'zones', code: 'ground.twice', field: 'ground.zones' }),
+    ...twiceProblems(tests, { of: 'field tests', code: 'ground.twice', field: 'ground.tests' }),
+  );
   for (const [field, { rateFrom }] of [['ground', ground] as const, ...zones.map((z, k) => [`ground.zones.${k}`, z] as const)]) {
     if (rateFrom === undefined || tests.some((t) => t.id === rateFrom)) continue;
     found.push({

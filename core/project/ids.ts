@@ -22,20 +22,6 @@ export function idFault(id: unknown): string | null {
   return isForbiddenKey(id) ? 'is a word of the machine' : null;
 }
 
-/** Problems of one id. */
-export function idProblems(id: unknown, field: string): UserProblem[] {
-  const fault = idFault(id);
-  if (fault === null) return [];
-  return [
-    {
-      code: 'id.unsound',
-      what: `the id ${typeof id === 'string' ? `"${id}"` : `of ${field}`} ${fault}`,
-      where: { field },
-      do: 'Give it another id: letters, digits and dashes.',
-    },
-  ];
-}
-
 /** Problems of ids that stand twice, by the kind of thing that has them. */
 export function twiceProblems(
   list: readonly { readonly id: string }[],
