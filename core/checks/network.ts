@@ -1,11 +1,23 @@
 // Rules across works: in what order they spill, whether each has a way out, who lies below, and what leaves the property.
-import type { Check, Feature, LinkFlow, Outlet, Rule, Store, StoreStorm, WorkBase } from '../contract/index.ts';
+import {
+  NEEDS_STORM,
+  type Check,
+  type Feature,
+  type LinkFlow,
+  type Missing,
+  type Outlet,
+  type Rule,
+  type Store,
+  type StoreStorm,
+  type WorkBase,
+} from '../contract/index.ts';
 import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin, runRules } from '../works/rules.ts';
 
 export interface StoreFacts {
+  readonly missing: readonly Missing[];
   readonly store: Store;
   readonly work: WorkBase;
   /** All works by id, for what their state is. */
@@ -44,6 +56,16 @@ export function headAlone({ levelM, flowAt }: Pick<Outlet, 'levelM' | 'flowAt'>,
 export const stepAbove = (lower: Pick<Outlet, 'levelM' | 'flowAt'>, peakM3s: number): number =>
   Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, headAlone(lower, peakM3s));
 
+/** Pairs of ways out, one above the other, whose step is judged here. */
+function stepsUp(store: Store): (readonly [under: Outlet, over: Outlet])[] {
+  const ways = chosenOutlets(store);
+  // Two level sills are judged by their own rule; a pipe under a sill runs first by intent, whatever its head.
+  return ways
+    .slice(1)
+    .map((over, k) => [ways[k], over] as const)
+    .filter(([under, over]) => !(under.kind === 'sill' && over.kind === 'sill') && under.exit?.shape !== 'pipe');
+}
+
 const spillOrder: Rule<StoreFacts> = {
   id: 'network.spill-order',
   title: 'Step up from one way out to the next',
@@ -55,14 +77,12 @@ const spillOrder: Rule<StoreFacts> = {
     key: 'common-practice',
     locator: 'at least the head on the first in its design storm, 50 mm, and twice the levelling tolerance',
   },
+  needs: NEEDS_STORM,
+  applies: ({ store }) => stepsUp(store).length > 0,
   find: ({ store, storm }) => {
-    const ways = chosenOutlets(store);
     if (!storm) return null;
     let worst: { value: number; limit: number; over: Outlet; under: Outlet } | null = null;
-    for (let k = 1; k < ways.length; k++) {
-      const [under, over] = [ways[k - 1], ways[k]];
-      // Two level sills are judged by their own rule; a pipe under a sill runs first by intent, whatever its head.
-      if ((under.kind === 'sill' && over.kind === 'sill') || under.exit?.shape === 'pipe') continue;
+    for (const [under, over] of stepsUp(store)) {
       const found = { value: over.levelM - under.levelM, limit: stepAbove(under, storm.peakOutM3s), over, under };
       if (!worst || found.value - found.limit < worst.value - worst.limit) worst = found;
     }
@@ -129,6 +149,8 @@ const readyAgain: Rule<StoreFacts> = {
   kind: 'hours',
   sense: 'max',
   source: { key: 'common-practice', locator: 'surcharge gone within a day' },
+  needs: NEEDS_STORM,
+  applies: ({ store }) => store.outlets.some((o) => o.kind !== 'bank'),
   find: ({ readyH: value }) => {
     if (value === null) return null;
     return {

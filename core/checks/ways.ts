@@ -1,9 +1,10 @@
-import type { Check, Feature, LinkFlow, Rule } from '../contract/index.ts';
+import { NEEDS_STORM, type Check, type Feature, type LinkFlow, type Missing, type Rule } from '../contract/index.ts';
 import { type Point, distanceToRing } from '../geometry/index.ts';
 import { gradeMin, runRules } from '../works/rules.ts';
 import { nearestOnWay } from './network.ts';
 
 export interface WayFacts {
+  readonly missing: readonly Missing[];
   readonly link: LinkFlow;
   readonly name: string;
   readonly features: readonly Feature[];
@@ -21,21 +22,24 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   kind: 'flow',
   sense: 'max',
   source: { key: 'common-practice', locator: 'send it to the original watercourse, spread it, and agree it' },
+  needs: NEEDS_STORM,
+  applies: ({ link }) => link.to === 'property-edge',
   find: ({ link, peakWithoutM3s }) => {
-    if (link.to !== 'property-edge') return null;
     const end = link.path[link.path.length - 1];
+    const { peakM3s: value } = link;
     const limit = peakWithoutM3s;
+    if (value === null) return null;
     return {
-      value: link.peakM3s,
+      value,
       limit,
       at: end ? [end[0], end[1]] : null,
-      severity: link.peakM3s <= 0 ? 'fine' : 'weigh',
+      severity: value <= 0 ? 'fine' : 'weigh',
       do:
-        link.peakM3s <= 0
+        value <= 0
           ? 'Nothing in this storm; in a greater one it leaves here.'
           : limit === null
-            ? 'What ran here before is not known: give rain and ground, then hold the two against each other.'
-            : link.peakM3s <= limit
+            ? 'What ran here before is not known: hold it against what the same ground shed before.'
+            : value <= limit
               ? 'Less than before, but now over one sill: check that a watercourse takes it, and agree it in writing.'
               : 'More than before: hold more, or lead it to the watercourse, and agree it in writing.',
     };

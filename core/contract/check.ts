@@ -37,6 +37,12 @@ export interface Finding {
   readonly do: Said;
 }
 
+/** What a project may not say yet; nothing is judged by a zero or a guess in its place. */
+export type Missing = 'rain' | 'ground';
+
+/** What a rule reads when it reads what the storm does: it falls on ground. */
+export const NEEDS_STORM: readonly Missing[] = ['rain', 'ground'];
+
 export interface Rule<Facts> {
   readonly id: string;
   readonly title: string;
@@ -45,5 +51,9 @@ export interface Rule<Facts> {
   readonly kind: QuantityKind;
   readonly sense: 'min' | 'max';
   readonly source: Citation;
+  /** What must be known before it can judge: while some of it is not, the rule says so and judges nothing. */
+  readonly needs?: readonly Missing[];
+  /** Whether it is about this work at all; left out, it is about all of its kind. */
+  readonly applies?: (facts: Facts) => boolean;
   readonly find: (facts: Facts) => Finding | null;
 }

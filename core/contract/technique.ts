@@ -2,7 +2,7 @@ import type { Worksheet } from '../formula/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { Cover } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
-import type { Check } from './check.ts';
+import type { Check, Missing } from './check.ts';
 import type { Catchment, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
 import type { FieldSpec, Problem, WorkBase } from './work.ts';
 
@@ -29,8 +29,8 @@ export interface Site {
   readonly grid: Grid;
   readonly outline: Line;
   readonly features: readonly Feature[];
-  /** The ground at a place. */
-  readonly soilAt: (at: Point) => SiteSoil;
+  /** The ground at a place; null while nobody has described it. */
+  readonly soilAt: (at: Point) => SiteSoil | null;
 }
 
 export interface SiteSoil {
@@ -74,6 +74,8 @@ export interface SectionShape {
 
 /** Results a work's checks may read; null where the storm or the terrain does not tell. */
 export interface StormFacts {
+  /** What the project does not say yet. */
+  readonly missing: readonly Missing[];
   readonly site: Site;
   readonly store: Store | null;
   readonly storm: StoreStorm | null;

@@ -145,7 +145,8 @@ export interface OutletStorm {
   readonly lining: 'stands' | 'washes' | 'unknown';
 }
 
+/** A way water takes, with what the storm sends along it; null while no storm is known. */
 export interface LinkFlow extends Link {
-  readonly volumeM3: number;
-  readonly peakM3s: number;
+  readonly volumeM3: number | null;
+  readonly peakM3s: number | null;
 }

@@ -1,5 +1,5 @@
 // Checks across works, and at the places where water leaves.
-import type { Check, LinkFlow, Store, StormFacts } from '../contract/index.ts';
+import type { Check, LinkFlow, Missing, Store, StormFacts } from '../contract/index.ts';
 import { checkExit, checkStore } from '../checks/index.ts';
 import { type RouteResult, volumeAt } from '../network/index.ts';
 import type { Project } from '../project/index.ts';
@@ -44,6 +44,7 @@ function fallsIn(store: Store, fromM: number): number {
 }
 
 interface Across {
+  readonly missing: readonly Missing[];
   readonly project: Project;
   readonly flows: readonly LinkFlow[];
   readonly stores: readonly Store[];
@@ -60,6 +61,7 @@ export function acrossChecks(works: readonly Placed[], factsOf: (id: string) => 
     const { storm, designPeakM3s } = factsOf(store.work);
     const links = on.flows.filter((l) => l.from === store.work);
     return checkStore({
+      missing: on.missing,
       store,
       work,
       works: byId,

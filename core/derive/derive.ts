@@ -1,9 +1,8 @@
-import type { BoundWork, SectionShape, Site, Store, StoreStorm } from '../contract/index.ts';
+import type { BoundWork, Link, SectionShape, Site, Store, StoreStorm } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
-import { NOW } from '../ground/index.ts';
-import type { RouteResult } from '../network/index.ts';
-import { DEFAULT_SURVEY, type Ground, type Option, type Project, optionOf } from '../project/index.ts';
+import { type RouteResult, cascadeOrder } from '../network/index.ts';
+import { DEFAULT_SURVEY, type Option, type Project, optionOf } from '../project/index.ts';
 import type { Hollow } from '../terrain/index.ts';
 import { spoken } from '../units/index.ts';
 import { type Peg, finishPeg } from '../survey/index.ts';
@@ -18,9 +17,9 @@ import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts
 import { linkFlows, outletStorms, runStorm, stormOf } from './storm-run.ts';
 import type { DeriveResult, Derived, DerivedHollow, DerivedStore } from './types.ts';
 import { baseFlows, springsOf } from './springs.ts';
-import { canHeal, groundAt, surfaceMap, surfacesOf } from './surfaces.ts';
-import { groundUnder } from './soak.ts';
-import { GRAVITY, factsFinder, judge } from './judge.ts';
+import { canHeal, groundAt, surfaceMap } from './surfaces.ts';
+import { type GroundUnder, groundUnder } from './soak.ts';
+import { GRAVITY, factsFinder, judge, missingIn } from './judge.ts';
 import { type Failures, failureChecks, standingOf } from './standing.ts';
 import { type Placed, tracedLinks } from './stores.ts';
 import { hydrologyOf } from './watersheds.ts';
@@ -36,16 +35,6 @@ export interface DeriveContext {
   /** A case of the project, by its id. */
   readonly case?: string;
 }
-
-/** Ground used to place works before the user has described any: checks that read it stay silent until then. */
-const UNKNOWN_GROUND: Ground = {
-  soilGroup: 'D',
-  cover: 'pasture-fair',
-  curveNumber: null,
-  runoffC: null,
-  infiltrationMmPerHour: 0,
-  soilDepthM: 100,
-};
 
 /** What is computed, with the stores as they were routed: their laws are functions, which no worker can send. */
 export interface DerivedStores extends DeriveResult {
@@ -95,7 +84,7 @@ function withoutGround(project: Project, option: string): DerivedStores {
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
+    view: { order: [], series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
     stores: [],
   };
 }
@@ -111,12 +100,11 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   const { memo, bound, conditions } = on;
   const { ground } = project;
   const map = surfaceMap(project, model, memo);
-  const surfaces = map?.surfaces ?? surfacesOf({ features: project.features, ground: UNKNOWN_GROUND }, NOW);
   const site: Site = {
     grid: model.grid,
     outline: project.site.outline,
     features: project.features,
-    soilAt: (at) => groundAt(surfaces, at),
+    soilAt: (at) => (map ? groundAt(map.surfaces, at) : null),
   };
   const { works, stores, failures, bridged } = standingOf(bound, { model, site, memo, conditions });
   const standing = works.map((w) => w.bound);
@@ -125,7 +113,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   const catchments = gathered.map((g) => g.catchment);
   const exits = ground && project.rain ? exitGrounds(model, project, { met, memo }) : [];
   const hydrology = hydrologyOf({ project, model, memo, map }, { bound: standing, catchments: gathered, exits: exits.map((e) => e.whole) });
-  const under = groundUnder(stores, works, surfaces);
+  const under = map ? groundUnder(stores, works, map.surfaces) : new Map<string, GroundUnder>();
   const soaksIn = new Map([...under].map(([id, u]) => [id, u.rateMmPerHour]));
   const erosion = erosionOf(ground, { model, memo, map, met, stores, gathered, inside: insideOf(model, project, memo) });
   const links = tracedLinks(project, model, { option: on.option, stores, works, met, memo });
@@ -155,11 +143,12 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     drainSheets.push(...sheet.lines);
   }
   const flows = linkFlows(links, result, stores);
-  const factsOf = factsFinder({ site, stores, storms, catchments, hydrology, flows });
+  const missing = missingIn(project);
+  const factsOf = factsFinder({ missing, site, stores, storms, catchments, hydrology, flows });
   const { weather, storm } = hydrology;
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, links, result }) : [];
   const told = { erosion: erosion?.told ?? null, exits: leaving.map((l) => l.told) };
-  const judged = judge(works, factsOf, { project, model, flows, hydrology, under, stores, result, failures, ...told });
+  const judged = judge(works, factsOf, { missing, project, model, flows, hydrology, under, stores, result, failures, ...told });
   const survey = project.survey ?? DEFAULT_SURVEY;
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
@@ -188,7 +177,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     ...told,
     stores: stores.map((s) => storeJson(s, storms.get(s.work) ?? null)),
     links: flows,
-    outlets: result ? outletStorms(stores, result, (at) => site.soilAt(at).cover) : [],
+    outlets: result ? outletStorms(stores, result, (at) => site.soilAt(at)?.cover ?? null) : [],
     balance: result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
@@ -199,6 +188,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   return {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
+      order: metInOrder(stores, links),
       series: [...(result?.stores.values() ?? [])].map((r) => ({ id: r.id, stepS, levelM: r.levelM, inM3s: r.inM3s, outM3s: r.outM3s })),
       flows: [
         ...[...hydrology.runoff].map(([id, { flowM3s }]) => ({ id, stepS, flowM3s, withoutM3s: null })),
@@ -213,6 +203,13 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     },
     stores,
   };
+}
+
+/** Stores as water meets them: each after those that spill into it. */
+function metInOrder(stores: readonly Store[], links: readonly Link[]): string[] {
+  return cascadeOrder(stores.map((s) => ({ id: s.work, outlets: links.flatMap(({ from, to }) => (from === s.work ? [{ to }] : [])) }))).map(
+    (s) => s.id,
+  );
 }
 
 /** Sections of works that draw their own, with the highest water of their store, or of the store they let out. */

@@ -1,5 +1,5 @@
 // Figures and checks of every work, worst first; and what each may read of the storm.
-import type { Catchment, Check, Company, Figure, LinkFlow, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
+import type { Catchment, Check, Company, Figure, LinkFlow, Missing, Site, Store, StoreStorm, StormFacts } from '../contract/index.ts';
 import { checkPin, checkRain, checkSeen, checkWay } from '../checks/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import type { RouteResult } from '../network/index.ts';
@@ -15,7 +15,14 @@ import type { GroundModel } from './terrain-steps.ts';
 import type { DerivedErosion, DerivedExit } from './types.ts';
 import type { Hydrology } from './watersheds.ts';
 
+/** What the project does not say yet. */
+export const missingIn = ({ rain, ground }: Pick<Project, 'rain' | 'ground'>): Missing[] => [
+  ...(rain ? [] : (['rain'] as const)),
+  ...(ground ? [] : (['ground'] as const)),
+];
+
 interface Known {
+  readonly missing: readonly Missing[];
   readonly site: Site;
   readonly stores: readonly Store[];
   readonly storms: ReadonlyMap<string, StoreStorm>;
@@ -25,7 +32,7 @@ interface Known {
 }
 
 /** What the checks of a work may read. */
-export function factsFinder({ site, stores, storms, catchments, hydrology, flows }: Known): (id: string) => StormFacts {
+export function factsFinder({ missing, site, stores, storms, catchments, hydrology, flows }: Known): (id: string) => StormFacts {
   const joints = new Set(stores.flatMap((s) => s.outlets.flatMap((o) => (o.kind === 'joint' ? [o.id] : []))));
   return (id) => {
     const store = stores.find((s) => s.work === id) ?? null;
@@ -33,6 +40,7 @@ export function factsFinder({ site, stores, storms, catchments, hydrology, flows
     const runoff = hydrology.runoff.get(id);
     const catchment = catchments.find((c) => c.of === id);
     return {
+      missing,
       site,
       store,
       storm,
@@ -57,6 +65,7 @@ export function judge(
   works: readonly Placed[],
   factsOf: (id: string) => StormFacts,
   on: {
+    missing: readonly Missing[];
     project: Project;
     model: GroundModel;
     flows: readonly LinkFlow[];
@@ -93,7 +102,8 @@ export function judge(
   }
   for (const link of on.flows) {
     const name = works.find((w) => w.bound.work.id === link.from)?.bound.work.name ?? link.from;
-    checks.push(...checkWay({ link, name, features: on.project.features, peakWithoutM3s: on.hydrology.natural.get(link.from) ?? null }));
+    const peakWithoutM3s = on.hydrology.natural.get(link.from) ?? null;
+    checks.push(...checkWay({ missing: on.missing, link, name, features: on.project.features, peakWithoutM3s }));
   }
   const { features, rain, pins } = on.project;
   checks.push(...pins.flatMap((pin) => checkPin(pin.id, cellAt(on.model.grid, pin.at) < 0)));
@@ -105,9 +115,5 @@ export function judge(
   }
   for (const feature of features) checks.push(...checkSeen({ ...on.model, feature, features }));
   checks.push(...acrossChecks(works, factsOf, on));
-  const honest = on.project.ground ? checks : checks.filter((c) => !NEEDS_GROUND.has(c.id));
-  return { checks: honest, worksheets, figures };
+  return { checks, worksheets, figures };
 }
-
-/** Checks that read the ground's description; without it they would judge a guess. */
-const NEEDS_GROUND = new Set(['swale.drain-down', 'swale.soil-depth', 'sill.exit-velocity', 'sill.cover-below', 'sill.length']);

@@ -164,13 +164,18 @@ function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['linin
 }
 
 /** What the storm did to each outlet, and whether what its water runs on stands it. */
-export function outletStorms(stores: readonly Store[], result: RouteResult, coverAt: (at: Outlet['dischargeAt']) => Cover): OutletStorm[] {
+export function outletStorms(
+  stores: readonly Store[],
+  result: RouteResult,
+  coverAt: (at: Outlet['dischargeAt']) => Cover | null,
+): OutletStorm[] {
   return stores.flatMap((store) =>
     store.outlets.flatMap((outlet): OutletStorm[] => {
       const run = result.outlets.get(outlet.id);
       if (!run || (outlet.kind === 'bank' && run.volumeM3 <= 0)) return [];
       const { exit } = outlet;
-      const flow = exit ? exitFlow(exit, run.peakM3s, coverAt(exit.at)) : null;
+      const cover = exit && coverAt(exit.at);
+      const flow = exit && cover ? exitFlow(exit, run.peakM3s, cover) : null;
       const standsMs = flow?.standsMs ?? null;
       return [
         {
@@ -191,7 +196,7 @@ export function outletStorms(stores: readonly Store[], result: RouteResult, cove
   );
 }
 
-/** Flow on each link; an unused bank crest is left out, an unused sill is kept. */
+/** Flow on each link, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */
 export function linkFlows(links: readonly Link[], result: RouteResult | null, stores: readonly Store[]): LinkFlow[] {
   return links.flatMap((link) => {
     const run = result?.outlets.get(link.outlet);
@@ -199,7 +204,7 @@ export function linkFlows(links: readonly Link[], result: RouteResult | null, st
     const outlet = store?.outlets.find((o) => o.id === link.outlet);
     const isChosen = outlet?.kind !== 'bank' || outlet.levelM === store?.wayOutM;
     if (!isChosen && (run?.volumeM3 ?? 0) <= 0) return [];
-    return [{ ...link, volumeM3: run?.volumeM3 ?? 0, peakM3s: run?.peakM3s ?? 0 }];
+    return [{ ...link, volumeM3: run?.volumeM3 ?? null, peakM3s: run?.peakM3s ?? null }];
   });
 }
 
@@ -215,7 +220,9 @@ export function designPeakOf(
   },
 ): number | null {
   if (!storm || !known.runoff || !known.catchment) return null;
-  const fromAbove = known.links.filter((l) => l.to === store.work && !known.joints.has(l.outlet)).reduce((sum, l) => sum + l.peakM3s, 0);
+  const fromAbove = known.links
+    .filter((l) => l.to === store.work && !known.joints.has(l.outlet))
+    .reduce((sum, l) => sum + (l.peakM3s ?? 0), 0);
   const { choice, chosenPeakM3s, rationalPeakM3s } = known.runoff.runoff;
   // A hydrograph is taken as it was routed, with what spills in from above.
   if (choice.peak === 'hydrograph') return storm.peakInM3s;

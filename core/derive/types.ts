@@ -161,6 +161,8 @@ export interface FlowSeries {
 
 /** What the interface shows beside the stable JSON. */
 export interface View {
+  /** Ids of stores in the order water meets them. */
+  readonly order: readonly string[];
   readonly series: readonly StoreSeries[];
   readonly flows: readonly FlowSeries[];
   readonly storm: {

@@ -169,7 +169,9 @@ function tellWorks(telling: Telling): Piece[] {
       ...tail,
     ];
   }
-  const out = derived.links.filter((l) => l.from === store.id && l.volumeM3 > 0).sort((a, b) => b.volumeM3 - a.volumeM3)[0];
+  const out = derived.links
+    .filter((l) => l.from === store.id && (l.volumeM3 ?? 0) > 0)
+    .sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
   const where = !out
     ? ''
     : out.to === 'property-edge'

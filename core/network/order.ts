@@ -1,14 +1,19 @@
 // In which order stores can be routed: those that hang on each other, by joints or by a loop, as one group.
-import type { RoutedOutlet, RoutedStore } from './pool.ts';
+/** A store and where its ways out lead. */
+export interface Linked {
+  readonly id: string;
+  readonly outlets: readonly { readonly to: string; readonly isJoint?: boolean }[];
+}
 
 /** Whether an outlet is solved with the store it leads to. */
-export const joins = (outlet: RoutedOutlet, ids: ReadonlyMap<string, number>): boolean => outlet.isJoint === true && ids.has(outlet.to);
+export const joins = (outlet: Linked['outlets'][number], ids: ReadonlyMap<string, number>): boolean =>
+  outlet.isJoint === true && ids.has(outlet.to);
 
 /**
  * Groups of stores, each after those that spill into it; within a group stores stand as given. Strong components of the
  * links, a joint counting both ways (Tarjan 1972).
  */
-export function groupsOf(stores: readonly RoutedStore[]): RoutedStore[][] {
+export function groupsOf<S extends Linked>(stores: readonly S[]): S[][] {
   const place = new Map(stores.map((s, k) => [s.id, k]));
   const targets: number[][] = stores.map(() => []);
   stores.forEach((store, from) => {
@@ -62,4 +67,4 @@ export function groupsOf(stores: readonly RoutedStore[]): RoutedStore[][] {
 }
 
 /** Stores sorted so that each stands after those that spill into it; a loop keeps its given order. */
-export const cascadeOrder = (stores: readonly RoutedStore[]): RoutedStore[] => groupsOf(stores).flat();
+export const cascadeOrder = <S extends Linked>(stores: readonly S[]): S[] => groupsOf(stores).flat();

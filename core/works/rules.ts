@@ -1,13 +1,37 @@
-import type { Check, Rule } from '../contract/index.ts';
+import type { Check, Finding, Missing, Rule } from '../contract/index.ts';
 import type { Citation } from '../formula/index.ts';
 import { spoken } from '../units/index.ts';
 
 export const COMMON_PRACTICE: Citation = { key: 'common-practice' };
 
+const GIVE: Record<Missing, string> = {
+  rain: 'Give the rain: a table of depths, and the storm you design for.',
+  ground: 'Describe the ground: its soil, its cover and how fast water soaks in.',
+};
+
+/** What a rule says while something it reads is not known. */
+const unknownFor = (lacking: readonly Missing[]): Finding => ({
+  severity: 'unknown',
+  value: null,
+  limit: null,
+  do: lacking.map((what) => GIVE[what]).join(' '),
+});
+
+/** What one rule finds: nothing where it is about something else, unknown while what it reads is not known. */
+export function judgeBy<F extends object>(rule: Rule<F>, facts: F & { readonly missing?: readonly Missing[] }): Finding | null {
+  if (rule.applies && !rule.applies(facts)) return null;
+  const lacking = (rule.needs ?? []).filter((what) => facts.missing?.includes(what));
+  return lacking.length > 0 ? unknownFor(lacking) : rule.find(facts);
+}
+
 /** Runs rules over facts; each finding becomes a check on the named subject. */
-export function runRules<F>(rules: readonly Rule<F>[], facts: F, on: string): Check[] {
+export function runRules<F extends object>(
+  rules: readonly Rule<F>[],
+  facts: F & { readonly missing?: readonly Missing[] },
+  on: string,
+): Check[] {
   return rules.flatMap((rule): Check[] => {
-    const found = rule.find(facts);
+    const found = judgeBy(rule, facts);
     if (!found) return [];
     const { id, why, unit, kind, sense, source } = rule;
     const title = found.title ?? rule.title;

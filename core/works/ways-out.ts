@@ -1,5 +1,5 @@
 // Rules that any way out is judged by, with the words of its own technique.
-import type { Exit, Outlet, Rule, StormFacts } from '../contract/index.ts';
+import { type Exit, NEEDS_STORM, type Outlet, type Rule, type StormFacts } from '../contract/index.ts';
 import { amount, say } from '../units/index.ts';
 import { exitFlow } from './exit.ts';
 import type { HostPlace } from './on-host.ts';
@@ -27,11 +27,14 @@ export function exitVelocityRule<F extends WayOutFacts>(id: string, advice: stri
     kind: 'velocity',
     sense: 'max',
     source: { key: 'chow1959', locator: 'Table 7-6 (SCS TP-61) for cover; Isbash for stone', fromMemory: true },
+    needs: NEEDS_STORM,
+    applies: ({ outlet }) => outlet.exit !== undefined,
     find: (facts) => {
       const peak = peakThrough(facts);
       const { exit } = facts.outlet;
-      if (peak === null || !exit) return null;
-      const { velocityMs: value, standsMs } = exitFlow(exit, peak, facts.site.soilAt(exit.at).cover);
+      const soil = exit && facts.site.soilAt(exit.at);
+      if (peak === null || !exit || !soil) return null;
+      const { velocityMs: value, standsMs } = exitFlow(exit, peak, soil.cover);
       if (exit.slope === null || value === null)
         return { value, limit: standsMs, at: exit.at, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
       if (standsMs === null) {

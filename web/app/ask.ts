@@ -1,6 +1,8 @@
 // Answers that follow the document: asked of the worker through SWR, keyed by the parts of the document they hang on.
 import useSWR from 'swr';
+import type { WorkBase } from '#core/contract';
 import { type Project, optionOf } from '#core/project';
+import { registry } from '#core/works';
 import type { Answer } from '../workers/protocol.ts';
 import { giveAssets, notify, useApp } from './store.ts';
 
@@ -16,8 +18,22 @@ export function idOf(part: object | null | undefined): number {
   return count;
 }
 
-/** A work counts by its line: its levels change no catchment, and dragging one must ask for nothing. */
-export const linesOf = (project: Project): number[] => optionOf(project).works.map((w) => idOf((w as { readonly line?: object }).line));
+const texts = new Map<string, number>();
+const caught = new WeakMap<WorkBase, number>();
+
+/** The same number for works that catch water alike, wherever their lines stand in them, and that are called alike. */
+function catchOf(work: WorkBase): number {
+  const known = caught.get(work);
+  if (known !== undefined) return known;
+  const text = JSON.stringify([work.id, work.name, registry.bind(work).interceptor]);
+  const number = texts.get(text) ?? ++count;
+  texts.set(text, number);
+  caught.set(work, number);
+  return number;
+}
+
+/** Works count by what catches water: their levels change no catchment, and dragging one must ask for nothing. */
+export const catchesOf = (project: Project): number[] => optionOf(project).works.map(catchOf);
 
 /** Ground, rain and how runoff is worked out. */
 export const groundKey = ({ ground, rain, runoff }: Project): string => [idOf(ground), idOf(rain), idOf(runoff)].join('.');

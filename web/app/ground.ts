@@ -4,7 +4,7 @@ import { contains, type Point } from '#core/geometry';
 import type { FieldTest, Soil } from '#core/ground';
 import { testKind } from '#core/ground';
 import type { Ground, Project, RunoffSettings } from '#core/project';
-import { groundKey, idOf, linesOf, useAnswer } from './ask.ts';
+import { catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { newId, useProject } from './selectors.ts';
 import { dispatch, notify, select, useApp, worker } from './store.ts';
 
@@ -102,7 +102,7 @@ type Reply<K extends keyof GroundQuestions> = ReturnType<GroundQuestions[K]>;
 /** What answers about ground and runoff hang on: levels of works change none of them. */
 function keyOf(project: Project): string {
   const { id, terrain, features, land, pins } = project;
-  return [id, ...[terrain, features, land, pins].map(idOf), groundKey(project), ...linesOf(project)].join('.');
+  return [id, ...[terrain, features, land, pins].map(idOf), groundKey(project), ...catchesOf(project)].join('.');
 }
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */

@@ -5,7 +5,7 @@ import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
-import { askNow, groundKey, linesOf, useAnswer, idOf } from './ask.ts';
+import { askNow, catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { picking } from './pick.ts';
 import { useApp, worker } from './store.ts';
 
@@ -59,7 +59,7 @@ export const setLand = (change: Partial<LandView>): void => useLand.setState(cha
 function keyOf(project: Project, readsWorks: boolean): string {
   const { terrain, features, land, site, pins } = project;
   const ground = [project.id, idOf(terrain), idOf(features), idOf(land)];
-  return (readsWorks ? [...ground, idOf(site), idOf(pins), ...linesOf(project)] : ground).join('.');
+  return (readsWorks ? [...ground, idOf(site), idOf(pins), ...catchesOf(project)] : ground).join('.');
 }
 
 /** Layers that depend on more than the shape of the land. */

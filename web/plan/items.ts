@@ -96,7 +96,8 @@ function exitItems({ result, flowText }: Drawing): PlanItem[] {
     const look = { role: 'exit', ...(label === undefined ? {} : { label }) };
     return { id: `exit:${id}`, version: version(at, look), geometry: new OlPoint([...at]), look };
   };
-  const leaves = (m3s: number, start: string): string | undefined => (m3s > 0 ? `${start}: ${flowText(m3s)}` : undefined);
+  const leaves = (m3s: number | null, start: string): string | undefined =>
+    m3s !== null && m3s > 0 ? `${start}: ${flowText(m3s)}` : undefined;
   const exits = (result?.derived.exits ?? []).filter((e) => e.isPlace);
   const places = exits.map((exit, k) => mark(exit.id, exit.at, leaves(exit.with.peakM3s, `${k + 1} leaves`)));
   const elsewhere = (result?.derived.links ?? []).flatMap((link): PlanItem[] => {

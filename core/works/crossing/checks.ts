@@ -1,4 +1,4 @@
-import type { Rule, StormFacts } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { culvertHead } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { gradeMax, gradeMin } from '../rules.ts';
@@ -21,6 +21,8 @@ const relief: Rule<CrossingFacts> = {
   kind: 'flow',
   sense: 'min',
   source: { key: 'common-practice', locator: 'relief upstream of a pipe, sized for the whole flow with the pipe blocked' },
+  needs: NEEDS_STORM,
+  applies: hasPipe,
   find: (facts) => {
     const { store, crossing, designPeakM3s: limit } = facts;
     if (!hasPipe(facts) || !store || limit === null) return null;
@@ -49,6 +51,8 @@ const headwater: Rule<CrossingFacts> = {
   kind: 'number',
   sense: 'max',
   source: { key: 'hds-5', locator: 'headwater 1.2 to 1.5 diameters', fromMemory: true },
+  needs: NEEDS_STORM,
+  applies: hasPipe,
   find: (facts) => {
     const { crossing, designPeakM3s } = facts;
     const { barrels, diameterM } = crossing.dimensions;
@@ -79,6 +83,8 @@ const roadFreeboard: Rule<CrossingFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'hds-5', locator: 'freeboard to the road 0.3 m', fromMemory: true },
+  needs: NEEDS_STORM,
+  applies: ({ crossing }) => crossing.form === 'culvert' && crossing.joins === undefined,
   find: ({ crossing, storm }) => {
     if (!storm || crossing.form !== 'culvert') return null;
     const value = crossing.levels.roadM - storm.peakLevelM;
@@ -161,10 +167,12 @@ const pipeVelocity: Rule<CrossingFacts> = {
   kind: 'velocity',
   sense: 'max',
   source: { key: 'common-practice', locator: '0.75 to 3 m/s, or protect the outlet' },
+  needs: NEEDS_STORM,
+  applies: hasPipe,
   find: (facts) => {
     const { crossing, links } = facts;
     const peak = links.find((l) => l.outlet === `${crossing.id}#pipe`)?.peakM3s;
-    if (!hasPipe(facts) || peak === undefined || peak <= 0) return null;
+    if (!hasPipe(facts) || peak === undefined || peak === null || peak <= 0) return null;
     const { barrels, diameterM } = crossing.dimensions;
     const value = peak / (barrels * (Math.PI / 4) * diameterM ** 2);
     return {

@@ -187,7 +187,7 @@ function figuresOf(made: Made, facts: CrossingFacts, sheet: Worksheet): Figure[]
   const slope = (crossing.levels.inletM - crossing.levels.outletM) / L;
   if (slope > 0) sheet.use(FULL_PIPE, { D, n: crossing.roughness, S: slope });
   const peak = facts.links.find((l) => l.outlet === `${crossing.id}#pipe`)?.peakM3s;
-  if (peak !== undefined && peak > 0) {
+  if (peak !== undefined && peak !== null && peak > 0) {
     const V = peak / (barrels * (Math.PI / 4) * D * D);
     sheet.use(CULVERT_BARREL, { V, Ke: INLETS[crossing.inlet].Ke, n: crossing.roughness, L, R: D / 4 });
   }

@@ -177,7 +177,8 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
   sheet.use(CUT_CONTROL, { C: GRASSED_SILL_C, b, z, H });
   const exit = facts.outlet.exit;
   const peak = peakThrough(facts);
-  const flow = exit && peak !== null ? exitFlow(exit, peak, facts.site.soilAt(exit.at).cover) : null;
+  const soil = exit && facts.site.soilAt(exit.at);
+  const flow = exit && soil && peak !== null ? exitFlow(exit, peak, soil.cover) : null;
   return [
     ...figures,
     { id: 'headM', label: 'Head on it, passing the whole peak alone', value: H, kind: 'difference' },
@@ -197,7 +198,7 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
   const head = Math.min(DEEPEST_M, store.crestM - UNDER_CREST_M - cut.levels.sillM);
   if (head <= 0) return null;
   const { exit } = outlet;
-  const cover = exit ? site.soilAt(exit.at).cover : null;
+  const cover = exit ? (site.soilAt(exit.at)?.cover ?? null) : null;
   const wide = (bottomWidthM: number): CutShape => ({ ...cut, dimensions: { ...cut.dimensions, bottomWidthM } });
   // Flow grows nearly with width, so a few steps of proportion find it.
   let width = Math.max(LEAST_WIDTH_M, cut.dimensions.bottomWidthM);

@@ -1,4 +1,4 @@
-import type { Rule, StormFacts } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { froude, trapezoid } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { gradeMax, gradeMin } from '../rules.ts';
@@ -20,6 +20,7 @@ const capacity: Rule<DrainFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'common-practice', locator: 'diversions 0.15 m over the design flow; some codes 0.3 m' },
+  needs: NEEDS_STORM,
   find: ({ drain, designPeakM3s }) => {
     if (designPeakM3s === null) return null;
     const value = drain.dimensions.depthM - evenFlow(drain, designPeakM3s, 'tall').depthM;
@@ -40,6 +41,7 @@ const velocity: Rule<DrainFacts> = {
   kind: 'velocity',
   sense: 'max',
   source: { key: 'chow1959', locator: 'Tables 7-3 and 7-6; Isbash for stone', fromMemory: true },
+  needs: NEEDS_STORM,
   find: ({ drain, designPeakM3s }) => {
     if (designPeakM3s === null) return null;
     const value = evenFlow(drain, designPeakM3s, 'short').velocityMs;
@@ -87,6 +89,7 @@ const shooting: Rule<DrainFacts> = {
   kind: 'number',
   sense: 'max',
   source: { key: 'chow1959', locator: 'keep the Froude number 0.2 from 1', fromMemory: true },
+  needs: NEEDS_STORM,
   find: ({ drain, designPeakM3s }) => {
     if (designPeakM3s === null || designPeakM3s <= 0) return null;
     const { depthM } = evenFlow(drain, designPeakM3s, 'short');

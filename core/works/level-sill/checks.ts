@@ -1,4 +1,4 @@
-import type { Company, Rule, StormFacts } from '../../contract/index.ts';
+import { NEEDS_STORM, type Company, type Rule, type StormFacts } from '../../contract/index.ts';
 import { GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
@@ -51,6 +51,8 @@ const length: Rule<SillFacts> = {
     key: 'common-practice',
     locator: 'head at most 0.10 m and half of sill-to-bank; sheet within what the cover stands; at least 2 m',
   },
+  needs: NEEDS_STORM,
+  applies: isFirst,
   find: (facts) => {
     if (!facts.size || !isFirst(facts)) return null;
     const value = facts.sill.dimensions.lengthM;
@@ -72,16 +74,19 @@ const exitVelocity: Rule<SillFacts> = {
   kind: 'velocity',
   sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6 (SCS TP-61), permissible velocities', fromMemory: true },
+  needs: NEEDS_STORM,
   find: ({ sill, ground, site, designPeakM3s, size }) => {
     if (designPeakM3s === null) return null;
     if (ground.slopeBelow === null)
       return { value: null, limit: null, at: ground.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
     if (!size || size.permissibleMs === null) return null;
+    const soil = site.soilAt(ground.dischargeAt);
+    if (!soil) return null;
     const q = designPeakM3s / sill.dimensions.lengthM;
     const value = SHEET_VELOCITY.evaluate({
       q,
       S: Math.max(0.001, ground.slopeBelow),
-      n: sheetRoughness(site.soilAt(ground.dischargeAt).cover.strength.curveIndex, q),
+      n: sheetRoughness(soil.cover.strength.curveIndex, q),
     });
     return {
       value,
@@ -104,10 +109,13 @@ const coverBelow: Rule<SillFacts> = {
   kind: 'slope',
   sense: 'max',
   source: { key: 'chow1959', locator: 'Table 7-6: covers not to be used on steep slopes', fromMemory: true },
+  needs: ['ground'],
   find: ({ ground, site }) => {
     if (ground.slopeBelow === null)
       return { value: null, limit: 0.15, at: ground.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
-    const { strength } = site.soilAt(ground.dischargeAt).cover;
+    const soil = site.soilAt(ground.dischargeAt);
+    if (!soil) return null;
+    const { strength } = soil.cover;
     const isBare = strength.curveIndex === null;
     const mayCarry = strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
     return {
@@ -133,6 +141,8 @@ const secondStep: Rule<SillFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'common-practice', locator: 'at least the head on the first sill, 50 mm, and twice the levelling tolerance' },
+  needs: NEEDS_STORM,
+  applies: ({ sill, company }) => orderedSills(company).findIndex((s) => s.id === sill.id) > 0,
   find: (facts) => {
     const sills = orderedSills(facts.company);
     const at = sills.findIndex((s) => s.id === facts.sill.id);

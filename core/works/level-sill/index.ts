@@ -35,14 +35,10 @@ interface Sizing {
 }
 
 function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillSize | null {
-  if (facts.designPeakM3s === null || !host || ground.slopeBelow === null) return null;
+  const soil = facts.site.soilAt(ground.dischargeAt);
+  if (facts.designPeakM3s === null || !host || !soil || ground.slopeBelow === null) return null;
   return sizeSill(
-    {
-      peakM3s: facts.designPeakM3s,
-      sillToBankM: host.crestM - sill.levels.sillM,
-      slopeBelow: ground.slopeBelow,
-      cover: facts.site.soilAt(ground.dischargeAt).cover,
-    },
+    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: soil.cover },
     sheet,
   );
 }
@@ -54,12 +50,13 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
     { id: 'slopeBelow', label: 'Ground slope below', value: ground.slopeBelow, kind: 'slope' },
     { id: 'groundM', label: 'Natural ground at the sill', value: ground.groundM, kind: 'level' },
   ];
-  if (facts.designPeakM3s === null) return figures;
+  const soil = facts.site.soilAt(ground.dischargeAt);
+  if (facts.designPeakM3s === null || !soil) return figures;
   const Q = facts.designPeakM3s;
   const L = sill.dimensions.lengthM;
   const H = sheet.use(SILL_HEAD, { Q, C: GRASSED_SILL_C, L });
   sheet.use(BROAD_CREST, { C: GRASSED_SILL_C, L, H });
-  const n = sheetRoughness(facts.site.soilAt(ground.dischargeAt).cover.strength.curveIndex, Q / L);
+  const n = sheetRoughness(soil.cover.strength.curveIndex, Q / L);
   const V = ground.slopeBelow === null ? null : sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
   return [
     ...figures,

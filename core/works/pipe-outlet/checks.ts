@@ -1,4 +1,4 @@
-import type { Rule } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { APRON_STONE, apronOf } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { gradeMin } from '../rules.ts';
@@ -77,6 +77,7 @@ const apron: Rule<PipeFacts> = {
   kind: 'velocity',
   sense: 'max',
   source: { key: 'hec-14', locator: 'chapter 10, riprap aprons', fromMemory: true },
+  needs: NEEDS_STORM,
   find: (facts) => {
     const peak = peakThrough(facts);
     if (peak === null) return null;

@@ -1,4 +1,4 @@
-import type { Rule } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { WAVE_HAWKSLEY, WAVE_RUNUP, fetchFreeboard } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { gradeMax, gradeMin } from '../rules.ts';
@@ -23,6 +23,8 @@ const freeboard: Rule<PondFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'ah590', locator: 'freeboard by open water: 1.0, 1.5, 2.0 ft; or the waves’ run-up where it is more', fromMemory: true },
+  needs: NEEDS_STORM,
+  applies: ({ ground }) => ground.wall !== null,
   find: ({ pond, ground, storm, basin }) => {
     if (!storm || !ground.wall) return null;
     const limit = freeboardNeeded(waterAt(basin, storm.peakLevelM).reachM);

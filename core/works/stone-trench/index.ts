@@ -1,15 +1,16 @@
 // A trench filled with stone that leads away from a pond: a dug floor, a spill level, and the top of the stone.
-import type {
-  FieldSpec,
-  Figure,
-  Host,
-  Outlet,
-  PlacedWork,
-  Rule,
-  SectionShape,
-  StormFacts,
-  Technique,
-  WorkBase,
+import {
+  type FieldSpec,
+  type Figure,
+  type Host,
+  NEEDS_STORM,
+  type Outlet,
+  type PlacedWork,
+  type Rule,
+  type SectionShape,
+  type StormFacts,
+  type Technique,
+  type WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS } from '../../hydraulics/index.ts';
@@ -141,9 +142,10 @@ const stoneInIt: Rule<TrenchFacts> = {
   kind: 'velocity',
   sense: 'max',
   source: { key: 'isbash-1936', locator: 'rough flow', fromMemory: true },
+  needs: NEEDS_STORM,
   find: ({ trench, outlet, links, place }) => {
     const peak = links.find((l) => l.outlet === outlet.id)?.peakM3s;
-    if (peak === undefined) return null;
+    if (peak === undefined || peak === null) return null;
     const { widthM, stoneM } = trench.dimensions;
     if (place.slopeBelow === null)
       return { value: null, limit: stoneStands(stoneM), at: place.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };

@@ -1,4 +1,4 @@
-import type { Rule } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
@@ -32,6 +32,7 @@ const bankFreeboard: Rule<SwaleFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'common-practice', locator: 'swales and bunds 0.10 to 0.15 m over the head on the sill; a spillway swale twice that' },
+  needs: NEEDS_STORM,
   find: ({ swale, storm }) => {
     if (!storm) return null;
     const [mend, weigh] = FREEBOARD_M[swale.purpose];
@@ -59,6 +60,8 @@ const drainDown: Rule<SwaleFacts> = {
   kind: 'hours',
   sense: 'max',
   source: { key: 'common-practice', locator: '24 h where grass must live, 48 h swales and basins, 72 h the most for mosquitoes' },
+  needs: NEEDS_STORM,
+  applies: ({ swale }) => DRAIN_HOURS[swale.purpose] !== null,
   find: ({ swale, storm }) => {
     const limit = DRAIN_HOURS[swale.purpose];
     if (limit === null || !storm) return null;
@@ -130,9 +133,14 @@ const soilDepth: Rule<SwaleFacts> = {
   kind: 'length',
   sense: 'min',
   source: { key: 'common-practice', locator: '0.6 to 1.2 m of soil between floor and rock or water' },
+  needs: ['ground'],
   find: ({ swale, ground, site }) => {
     // Where the cut is deep or the soil shallow: it may lie in several zones.
-    const left = ground.points.map((at, i) => ({ at, m: site.soilAt(at).soilDepthM - (ground.groundM[i] - swale.levels.floorM) }));
+    const left = ground.points.flatMap((at, i) => {
+      const soil = site.soilAt(at);
+      return soil ? [{ at, m: soil.soilDepthM - (ground.groundM[i] - swale.levels.floorM) }] : [];
+    });
+    if (left.length === 0) return null;
     const least = left.reduce((a, b) => (b.m < a.m ? b : a));
     const value = least.m;
     return {
@@ -156,6 +164,7 @@ const heldVolume: Rule<SwaleFacts> = {
   kind: 'slope',
   sense: 'min',
   source: COMMON_PRACTICE,
+  needs: NEEDS_STORM,
   find: ({ store, storm }) => {
     if (!store || !storm || storm.inM3 <= 0) return null;
     const value = Math.min(1, store.heldM3 / storm.inM3);

@@ -1,5 +1,5 @@
 // Rules for a swale that opens into a pond, and for the stretch of its bank that is to go first.
-import type { Rule } from '../../contract/index.ts';
+import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { BROAD_CREST } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
@@ -29,6 +29,8 @@ const mouthFreeboard: Rule<SwaleFacts> = {
   kind: 'difference',
   sense: 'min',
   source: { key: 'chow1959', locator: 'section 10-4, standard step', fromMemory: true },
+  needs: NEEDS_STORM,
+  applies: ({ swale }) => swale.joins !== undefined,
   find: (facts) => {
     const level = mouthLevel(facts);
     if (level === null) return null;

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { endName, useDerived, useFormat, useWorks } from '../../app/selectors.ts';
+import { endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { Muted, Part, Table } from '../../kit/index.ts';
 
 const hour = (seconds: number, format: (v: number, kind: 'hours') => string): string => format(seconds / 3600, 'hours');
@@ -24,11 +24,13 @@ function wayName(work: string, outlet: string): string {
 /** What the storm does to every store, way out and exit. */
 export function StoresPart(): ReactNode {
   const derived = useDerived();
+  const order = useView()?.order ?? [];
   const works = useWorks();
   const format = useFormat();
   if (!derived || derived.stores.every((s) => s.peakLevelM === null)) {
     return <Muted>Draw a work and give rain and ground: then the storm is followed through all of them.</Muted>;
   }
+  const stores = order.flatMap((id) => derived.stores.filter((s) => s.id === id));
   const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
   const ran = derived.outlets.filter((o) => o.peakM3s > 0);
   return (
@@ -37,7 +39,7 @@ export function StoresPart(): ReactNode {
         <Table
           caption="Every store in the storm"
           head={['', 'highest', 'left', 'spills at', 'for', 'peak out']}
-          rows={derived.stores.map((s) => [
+          rows={stores.map((s) => [
             nameOf(s.id),
             format(s.peakLevelM, 'level'),
             s.freeboardM !== null && s.freeboardM < 0 ? `OVER ${format(-s.freeboardM, 'difference')}` : format(s.freeboardM, 'difference'),

@@ -11,7 +11,7 @@ export function LongSection(): ReactNode {
   const works = useWorks();
   const system = useApp((s) => s.system);
   const links = derived?.links.filter((l) => l.from === host?.id && l.path.length > 1) ?? [];
-  const link = [...links].sort((a, b) => b.volumeM3 - a.volumeM3)[0];
+  const link = [...links].sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
   if (!host || !link) return null;
   const points: SectionPoint[] = [];
   link.path.forEach(([x, y, levelM], i) => {
@@ -21,5 +21,7 @@ export function LongSection(): ReactNode {
   const fall = points[0].levelM - points[points.length - 1].levelM;
   const ends = endName(works, link.to);
   const title = `Where the water goes: ${host.name} to ${ends}, ${formatQuantity(link.lengthM, 'length', system)}, falls ${formatQuantity(fall, 'length', system)}`;
-  return <SectionStrip title={title} points={points} endText={link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry'} />;
+  // Without a storm nobody knows whether it runs.
+  const endText = link.peakM3s === null ? '' : link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry';
+  return <SectionStrip title={title} points={points} endText={endText} />;
 }

@@ -34,9 +34,11 @@ export function SillSheet({ id }: { readonly id: string }): ReactNode {
       {link && (
         <p>
           Its water runs {format(link.lengthM, 'length')} to {to}
-          {link.volumeM3 > 0
-            ? `: ${format(link.volumeM3, 'volume')}, at most ${format(link.peakM3s, 'flow')}, in this storm`
-            : '; none in this storm'}
+          {link.volumeM3 === null
+            ? ''
+            : link.volumeM3 > 0
+              ? `: ${format(link.volumeM3, 'volume')}, at most ${format(link.peakM3s, 'flow')}, in this storm`
+              : '; none in this storm'}
           .
         </p>
       )}
