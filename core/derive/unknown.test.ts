@@ -3,20 +3,11 @@ import { describe, expect, it } from '@jest/globals';
 import type { Check, WorkBase } from '../contract/index.ts';
 import { type Project, emptyProject } from '../project/index.ts';
 import { SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
-import { BACKUP, BACKUP_SILL, CUT, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../testing/valley.ts';
+import { EVERY_KIND, POND, valleyProject } from '../testing/valley.ts';
 import { registry } from '../works/index.ts';
 
 const ALL: readonly WorkBase[] = [
-  POND,
-  POND_SILL,
-  CUT,
-  PIPE,
-  TRENCH,
-  BACKUP,
-  BACKUP_SILL,
-  ROAD,
-  DRAIN,
-  PUMP,
+  ...EVERY_KIND,
   {
     ...POND,
     id: 'bare',

@@ -103,6 +103,24 @@ describe('the water line of a level channel', () => {
     for (const depth of backwater({ section, lengthM: 200, slope, n }, 0.6, y)) expect(depth).toBeCloseTo(y, 6);
     expect([...backwater({ section, lengthM: 100, slope: 0.001, n }, 0, 1)].at(-1)).toBeCloseTo(0.9, 12);
   });
+  it('of a thin sheet through long grass follows dy/dx = Sf / (1 - Fr²), however steep it begins', () => {
+    const [section, n, lengthM] = [trapezoid(5, 3), 0.25, 30];
+    for (const [q, headM] of [
+      [0.0214, 0.02],
+      [0.0859, 0.05],
+      [0.4671, 0.15],
+    ]) {
+      let y = Math.max(headM, 1.0001 * criticalDepth(section, q));
+      const dx = lengthM / 3e5;
+      for (let k = 0; k < 3e5; k++) {
+        const [area, top] = [section.area(y), section.topWidth(y)];
+        const froude2 = (q * q * top) / (9.80665 * area ** 3);
+        const friction = ((q * n) / area) ** 2 / Math.cbrt(area / section.perimeter(y)) ** 4;
+        y += (dx * friction) / Math.max(1e-3, 1 - froude2);
+      }
+      expect(Math.abs(backwater({ section, lengthM, slope: 0, n }, q, headM)[12] - y)).toBeLessThan(0.003);
+    }
+  });
 });
 
 describe('crests', () => {

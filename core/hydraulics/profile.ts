@@ -21,6 +21,8 @@ const energy = (section: ChannelSection, flowM3s: number, depthM: number): numbe
   depthM + (flowM3s / section.area(depthM)) ** 2 / (2 * GRAVITY);
 
 const STEPS = 12;
+/** A step over which water deepens by more than this share is halved, so often at most: its friction is no longer that of its ends. */
+const [MOST_DEEPENING, HALVINGS] = [0.25, 7];
 
 /**
  * Depths along a reach of tranquil flow, from its lower end upwards (standard step; Chow 1959, section 10-4), each
@@ -34,14 +36,15 @@ export function backwater(reach: Reach, flowM3s: number, lowerDepthM: number): F
   if (q === 0) return depths.map((_, k) => Math.max(0, lowerDepthM - (slope * lengthM * k) / STEPS));
   const critical = criticalDepth(section, q);
   depths[0] = Math.max(lowerDepthM, critical);
-  const dx = lengthM / STEPS;
-  for (let k = 1; k <= STEPS; k++) {
-    const below = depths[k - 1];
+  const above = (below: number, dx: number, halvings: number): number => {
     const target = energy(section, q, below) - slope * dx + (frictionSlope(reach, q, below) * dx) / 2;
     // On the tranquil side energy less half the step's friction rises with depth.
     const over = (y: number): number => energy(section, q, y) - (frictionSlope(reach, q, y) * dx) / 2 - target;
-    depths[k] = rootOf(over, critical, Math.max(critical, below) + 0.02);
-  }
+    const depth = rootOf(over, critical, Math.max(critical, below) + 0.02);
+    if (halvings === 0 || depth - below <= MOST_DEEPENING * below) return depth;
+    return above(above(below, dx / 2, halvings - 1), dx / 2, halvings - 1);
+  };
+  for (let k = 1; k <= STEPS; k++) depths[k] = above(depths[k - 1], lengthM / STEPS, HALVINGS);
   return depths;
 }
 

@@ -140,6 +140,9 @@ export const PUMP: PumpBack = {
   panelShare: 0.75,
 };
 
+/** A work of every kind, all in one valley. */
+export const EVERY_KIND: readonly WorkBase[] = [POND, POND_SILL, CUT, PIPE, TRENCH, BACKUP, BACKUP_SILL, ROAD, DRAIN, PUMP];
+
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {
   return planeProject(
     { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: valleyLevels() }, ...change },
