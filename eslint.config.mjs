@@ -10,7 +10,7 @@ const IMPURE = ['window', 'document', 'fetch', 'localStorage', 'process', 'setTi
 }));
 
 export default tseslint.config(
-  { ignores: ['dist/**', 'node_modules/**', 'e2e/out/**', 'web/public/**', 'native/**'] },
+  { ignores: ['dist/**', 'node_modules/**', 'e2e/out/**', 'web/public/**', 'native/**', '.stryker-tmp/**', 'reports/**'] },
   js.configs.recommended,
   ...tseslint.configs.recommendedTypeChecked,
   {

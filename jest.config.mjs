@@ -11,6 +11,8 @@ const swc = [
 ];
 const common = {
   rootDir: '.',
+  // Copies in which faults are planted.
+  modulePathIgnorePatterns: ['<rootDir>/.stryker-tmp'],
   transform: { '^.+\\.(m?[jt]sx?)$': swc },
   transformIgnorePatterns: [],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'jsx', 'json', 'node'],

@@ -114,7 +114,7 @@ describe('the water line of a level channel', () => {
       const dx = lengthM / 3e5;
       for (let k = 0; k < 3e5; k++) {
         const [area, top] = [section.area(y), section.topWidth(y)];
-        const froude2 = (q * q * top) / (9.80665 * area ** 3);
+        const froude2 = (q * q * top) / (9.81 * area ** 3);
         const friction = ((q * n) / area) ** 2 / Math.cbrt(area / section.perimeter(y)) ** 4;
         y += (dx * friction) / Math.max(1e-3, 1 - froude2);
       }

@@ -16,8 +16,8 @@ const site = siteOf(SITE.grid, { soilAt: () => soilOf({ cover: 'pasture-good' })
 
 /** Critical flow over a trapezoid, found without the formula: the energy at the control by bisection on its depth. */
 function byEnergy(bottomM: number, side: number, headM: number): number {
-  const critical = (y: number): number => Math.sqrt((9.80665 * ((bottomM + side * y) * y) ** 3) / (bottomM + 2 * side * y));
-  const energy = (y: number): number => y + critical(y) ** 2 / (2 * 9.80665 * ((bottomM + side * y) * y) ** 2);
+  const critical = (y: number): number => Math.sqrt((9.81 * ((bottomM + side * y) * y) ** 3) / (bottomM + 2 * side * y));
+  const energy = (y: number): number => y + critical(y) ** 2 / (2 * 9.81 * ((bottomM + side * y) * y) ** 2);
   let [lo, hi] = [1e-9, headM];
   for (let k = 0; k < 80; k++) {
     const mid = (lo + hi) / 2;

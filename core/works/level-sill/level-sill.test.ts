@@ -66,7 +66,12 @@ describe('a level sill', () => {
     expect(figure('velocityMs', { designPeakM3s: Q })).toBeGreaterThan(0.1);
     expect(figure('neededLengthM', { designPeakM3s: Q })).toBeGreaterThan(2);
     expect(formulas({ designPeakM3s: Q })).toEqual(
-      expect.arrayContaining(['hydraulics.sill-length', 'hydraulics.sill-head', 'hydraulics.broad-crested-weir', 'hydraulics.sheet-velocity']),
+      expect.arrayContaining([
+        'hydraulics.sill-length',
+        'hydraulics.sill-head',
+        'hydraulics.broad-crested-weir',
+        'hydraulics.sheet-velocity',
+      ]),
     );
     expect([figure('headM'), figure('groundM'), formulas()]).toEqual([undefined, 0, []]);
     expect(figure('headM', { designPeakM3s: Q, site: siteOf(SITE.grid, { soilAt: () => null }) })).toBeUndefined();

@@ -63,7 +63,7 @@ const falls: Rule<PipeFacts> = {
     return {
       value,
       limit: 0.01,
-      severity: value <= 0 ? 'mend' : value < 0.005 ? 'weigh' : 'fine',
+      severity: value <= 0 ? 'mend' : value < 0.01 ? 'weigh' : 'fine',
       do: value < 0.01 ? 'Lower its outlet, or carry it further.' : 'Nothing.',
     };
   },

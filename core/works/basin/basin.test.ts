@@ -1,0 +1,221 @@
+// Water behind a wall and in a pit, against volumes worked out by hand. The valley's floor falls 5 % along y, its sides rise 20 %.
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { Line, Point } from '../../geometry/index.ts';
+import { gridOf } from '../../testing/grids.ts';
+import { POND, WALL, valleyAt } from '../../testing/valley.ts';
+import { UnknownGround } from '../unknown-ground.ts';
+import {
+  type Earthwork,
+  basinOf,
+  brimOutlets,
+  crestOf,
+  floorOf,
+  measureBasin,
+  measureWall,
+  storeOf,
+  wallEarth,
+  wallGroundAt,
+  waterAt,
+  waterRings,
+} from './index.ts';
+
+const grid = gridOf(valleyAt, { cells: 101, cellM: 2 });
+const flat = gridOf(() => 100, { cells: 101, cellM: 2 });
+const SHAPE = { ...POND.dimensions, topWidthM: 2, waterSlopeHV: 3, backSlopeHV: 2 };
+const WALLED: Earthwork = { ...POND, wall: WALL, levels: { crestM: 106.5, floorM: 104 }, dimensions: SHAPE };
+const PIT: Line = [
+  [80, 80],
+  [120, 80],
+  [120, 110],
+  [80, 110],
+];
+const { wall: _wall, ...bare } = POND;
+const DUG: Earthwork = { ...bare, pit: PIT, levels: { crestM: 100, floorM: 98 }, dimensions: { ...SHAPE, pitSlopeHV: 2 } };
+const out = (at: Point): Point => at;
+
+describe('water behind a wall', () => {
+  const ground = measureBasin(WALLED, { grid });
+  const basin = basinOf(WALLED, ground);
+  it('is the volume of the valley above its floor, less what the wall’s foot takes', () => {
+    // Depth d over (x, y): level - 104.05 - 0.05 (y - 81) - 0.2 |x - 101|, from the wall's middle on: a pyramid of sides d/0.05 and 2 d/0.2.
+    const level = 105.9;
+    const d = level - 104.05;
+    const valley = ((d / 0.05) * ((2 * d) / 0.2) * d) / 6;
+    const water = waterAt(basin, level);
+    expect(water.volumeM3).toBeLessThan(valley);
+    // The foot: by a fine comb of the wall's inner face over the same ground.
+    let foot = 0;
+    for (let x = 81.05; x < 121; x += 0.1)
+      for (let y = 81.05; y < 100; y += 0.1) {
+        const natural = valleyAt(x, y);
+        const made = Math.max(natural, 106.5 - Math.max(0, y - 81 - 1) / 3);
+        foot += 0.01 * Math.max(0, Math.min(level, made) - natural);
+      }
+    expect(Math.abs(water.volumeM3 / (valley - foot) - 1)).toBeLessThan(0.04);
+    expect(water.reachM).toBeGreaterThan(0.9 * (d / 0.05));
+    expect(water.reachM).toBeLessThan(1.05 * (d / 0.05));
+  });
+  it('grows by its surface: what stands between two levels is their mean surface times their distance', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 104.2, max: 106.4, noNaN: true }), (level) => {
+        const [low, high] = [waterAt(basin, level), waterAt(basin, level + 0.01)];
+        expect(high.volumeM3 - low.volumeM3).toBeGreaterThanOrEqual(0.01 * low.surfaceM2 - 1e-9);
+        expect(high.volumeM3 - low.volumeM3).toBeLessThanOrEqual(0.01 * high.surfaceM2 + 1e-9);
+        expect(high.reachM).toBeGreaterThanOrEqual(low.reachM);
+      }),
+      { seed: 31, numRuns: 60 },
+    );
+    expect(waterAt(basin, floorOf(basin, WALLED))).toMatchObject({ volumeM3: 0, surfaceM2: 0, reachM: 0 });
+  });
+  it('goes round the lower end of the wall, and over its crest', () => {
+    // Both ends stand at 104.05 + 0.2 * 20 = 108.05: over the crest, so that only the crest is passed.
+    expect(ground.roundM).toBeGreaterThan(106.5);
+    expect(brimOutlets(WALLED, ground, out).map((o) => o.id)).toEqual(['pond#crest']);
+    const high = { ...WALLED, levels: { crestM: 109, floorM: 104 } };
+    const [round, top] = brimOutlets(high, ground, out);
+    expect([round.id, round.levelM, top.id, top.levelM]).toEqual(['pond#round', ground.roundM, 'pond#crest', 109]);
+    expect([round.kind, top.kind]).toEqual(['bank', 'bank']);
+    expect(top.flowAt(109.1)).toBeCloseTo(1.5 * 40 * 0.1 ** 1.5, 3);
+    expect(round.flowAt(ground.roundM)).toBe(0);
+    expect(round.flowAt(ground.roundM + 0.1)).toBeGreaterThan(0);
+    expect(crestOf(high, ground)).toBe(109);
+    expect(ground.roundSlope).toBeGreaterThan(0.1);
+  });
+  it('stands first over its lowest way out; what holds no water above its floor holds none', () => {
+    const brims = brimOutlets(WALLED, ground, out);
+    const sill = { ...brims[0], id: 's', kind: 'sill' as const, levelM: 105.9 };
+    const store = storeOf(WALLED, { basin, brims }, [sill]);
+    expect(store).toMatchObject({ work: 'pond', sillM: 105.9, wayOutM: 105.9, crestM: 106.5 });
+    expect(store.heldM3).toBeCloseTo(waterAt(basin, 105.9).volumeM3, 9);
+    expect(store.waterM2).toBe(waterAt(basin, 105.9).surfaceM2);
+    expect([store.seepsMmPerHour, store.driesMmPerHour]).toEqual([3 / 24, 4 / 24]);
+    expect(storeOf(WALLED, { basin, brims }, [])).toMatchObject({ sillM: null, wayOutM: 106.5 });
+    // A joint is no way out of its own.
+    const joint = { ...sill, kind: 'joint' as const, levelM: 104.5 };
+    expect(storeOf(WALLED, { basin, brims }, [sill, joint])).toMatchObject({ sillM: 105.9, wayOutM: 105.9 });
+    const low = storeOf(WALLED, { basin, brims }, [{ ...sill, levelM: 90 }]);
+    expect([low.wayOutM, low.heldM3]).toEqual([low.floorM, 0]);
+    const { levelM, volumeM3, wettedM2 } = store.stage;
+    expect([levelM[0], levelM[60]]).toEqual([store.floorM, expect.closeTo(108, 9)]);
+    for (let k = 1; k <= 60; k++) {
+      expect(volumeM3[k]).toBeGreaterThan(volumeM3[k - 1]);
+      expect(wettedM2[k]).toBeGreaterThanOrEqual(wettedM2[k - 1]);
+    }
+  });
+  it('is drawn as rings on the ground it stands on', () => {
+    const rings = waterRings(ground, 105.9);
+    expect(rings.length).toBeGreaterThan(0);
+    // Along the wall the window is closed by a rim of its own.
+    const away = rings.flat().filter(([, y]) => y > 85);
+    expect(away.length).toBeGreaterThan(20);
+    for (const [x, y] of away) expect(Math.abs(valleyAt(x, y) - 105.9)).toBeLessThan(0.6);
+    expect(waterRings({ window: null }, 105.9)).toEqual([]);
+  });
+  it('does not change when the land is moved by whole cells', () => {
+    const far = { ...grid, west: 4000, south: -600 };
+    const there = { ...WALLED, wall: WALL.map(([x, y]): Point => [x + 4000, y - 600]) };
+    const moved = measureBasin(there, { grid: far });
+    expect(waterAt(basinOf(there, moved), 105.9).volumeM3).toBeCloseTo(waterAt(basin, 105.9).volumeM3, 6);
+    expect(moved.roundM).toBeCloseTo(ground.roundM, 6);
+  });
+});
+
+describe('earth of a wall', () => {
+  it('on level ground is w h + (z1 + z2) h² / 2 a metre, with its settling, topsoil and key', () => {
+    const wall = measureWall(flat, WALL);
+    const shape = {
+      levels: { crestM: 102, floorM: 100 },
+      dimensions: { ...SHAPE, keyDepthM: 1, keyWidthM: 2, stripM: 0.2 },
+      settlementPercent: 5,
+    };
+    const earth = wallEarth(shape, wall)!;
+    const base = 2 + (3 + 2) * 2;
+    expect(earth.baseM2).toBeCloseTo(40 * base, 1);
+    expect(earth.stripM3).toBeCloseTo(40 * base * 0.2, 1);
+    expect(earth.earthM3 / (40 * (2 * 2 + (5 * 4) / 2) * 1.05 + earth.stripM3)).toBeCloseTo(1, 2);
+    expect(earth.keyM3).toBeCloseTo(40 * 1 * 3, 6);
+    expect([earth.heightM, earth.toeHeightM, earth.lengthM]).toEqual([2, 2, expect.closeTo(40, 6)]);
+    expect(wallEarth({ ...shape, levels: { crestM: 99, floorM: 98 } }, wall)).toMatchObject({ earthM3: 0, lengthM: 0, heightM: 0 });
+  });
+  it('on sloping ground is that between the wall’s outline and the ground, by a fine comb', () => {
+    const slope = gridOf((_x, y) => 0.1 * y, { cells: 101, cellM: 2 });
+    const wall = measureWall(slope, WALL);
+    expect(wall.waterSide).toBe(1);
+    const crest = 8.1 + 2;
+    const earth = wallEarth({ levels: { crestM: crest, floorM: 0 }, dimensions: { ...SHAPE, stripM: 0 }, settlementPercent: 0 }, wall)!;
+    let area = 0;
+    for (let d = -40; d < 40; d += 0.005) {
+      const beyond = Math.max(0, Math.abs(d) - 1);
+      area += 0.005 * Math.max(0, crest - beyond / (d > 0 ? 3 : 2) - 8.1 - 0.1 * d);
+    }
+    expect(earth.earthM3 / (40 * area)).toBeCloseTo(1, 2);
+    // The outer foot meets the ground at (crest - 1/...) : 1 + x where 2 - x/2 = -0.1 (1 + x).
+    const x = 2.1 / 0.4;
+    expect(earth.toeHeightM).toBeGreaterThan(2 + 0.1 * x);
+    expect(earth.toeHeightM).toBeLessThan(2 + 0.1 * (1 + x) + 0.06);
+    expect(measureWall(slope, [...WALL].reverse()).waterSide).toBe(-1);
+  });
+  it('is not told where a foot stands on ground nobody knows', () => {
+    const cut = gridOf((_x, y) => (y < 78 ? null : 100), { cells: 101, cellM: 2 });
+    expect(wallEarth({ levels: { crestM: 103, floorM: 100 }, dimensions: SHAPE, settlementPercent: 0 }, measureWall(cut, WALL))).toBeNull();
+    expect(() =>
+      measureWall(
+        gridOf(() => null, { cells: 11, cellM: 2 }),
+        WALL,
+      ),
+    ).toThrow(UnknownGround);
+  });
+  it('reads its ground straight between stations, and keeps to its ends', () => {
+    const wall = measureWall(grid, WALL);
+    expect(wallGroundAt(wall, 20)).toBeCloseTo(104.05, 1);
+    expect(wallGroundAt(wall, 10)).toBeCloseTo(106.05, 2);
+    expect(wallGroundAt(wall, -5)).toBe(wall.groundM[0]);
+    expect(wallGroundAt(wall, 500)).toBe(wall.groundM[wall.groundM.length - 1]);
+  });
+});
+
+describe('a pit', () => {
+  const ground = measureBasin(DUG, { grid: flat });
+  const basin = basinOf(DUG, ground);
+  it('holds the prismoid of its sides', () => {
+    // 40 x 30 at the ground, 32 x 22 at 2 m with sides of 2 to 1, 36 x 26 half way.
+    const prismoid = ((1200 + 4 * 36 * 26 + 32 * 22) / 6) * 2;
+    // Within a hundredth: it is cut into pieces.
+    expect(Math.abs(basin.dugM3 / prismoid - 1)).toBeLessThan(0.01);
+    expect(waterAt(basin, 100).volumeM3).toBeCloseTo(basin.dugM3, 6);
+    expect(waterAt(basin, 100).surfaceM2).toBeCloseTo(1200, 0);
+    expect(floorOf(basin, DUG)).toBe(98);
+    expect(ground.wall).toBeNull();
+  });
+  it('goes over its lowest rim', () => {
+    const tilted = gridOf((x) => 100 + 0.01 * (x - 80), { cells: 101, cellM: 2 });
+    const on = measureBasin(DUG, { grid: tilted });
+    expect(on.rim?.lowestM).toBeCloseTo(100, 2);
+    expect(on.rim?.lowestAt[0]).toBe(80);
+    expect(on.rim?.meanM).toBeCloseTo(100.2, 1);
+    const [rim] = brimOutlets(DUG, on, out);
+    expect(rim).toMatchObject({ id: 'pond#crest', name: 'rim of the pit', levelM: on.rim?.lowestM });
+    expect(crestOf(DUG, on)).toBe(on.rim?.lowestM);
+    expect(rim.flowAt(100.2)).toBeGreaterThan(0);
+    expect(on.roundSlope).toBe(0.02);
+  });
+  it('deeper, wider or steeper holds more; never less', () => {
+    const held = (change: Partial<Earthwork>): number => waterAt(basinOf({ ...DUG, ...change }, ground), 100).volumeM3;
+    expect(held({ levels: { crestM: 100, floorM: 97.5 } })).toBeGreaterThan(held({}));
+    expect(held({ dimensions: { ...DUG.dimensions, pitSlopeHV: 1 } })).toBeGreaterThan(held({}));
+  });
+  it('off known ground is no pit', () => {
+    expect(() => measureBasin(DUG, { grid: gridOf(() => null, { cells: 101, cellM: 2 }) })).toThrow(UnknownGround);
+  });
+});
+
+it('a pit behind a wall is dug from the same ground, and adds to what the wall holds', () => {
+  const both: Earthwork = { ...WALLED, pit: [[95, 90], [107, 90], [107, 100], [95, 100]], levels: { crestM: 106.5, floorM: 103 } }; // prettier-ignore
+  const ground = measureBasin(both, { grid });
+  const basin = basinOf(both, ground);
+  const alone = basinOf(WALLED, measureBasin(WALLED, { grid }));
+  expect(basin.dugM3).toBeGreaterThan(50);
+  const more = waterAt(basin, 105.9).volumeM3 - waterAt(alone, 105.9).volumeM3;
+  expect(Math.abs(more / basin.dugM3 - 1)).toBeLessThan(0.15);
+});

@@ -1,0 +1,384 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Feature, Outlet } from '../../contract/index.ts';
+import { Worksheet } from '../../formula/index.ts';
+import { culvertHead, culvertLaw } from '../../hydraulics/index.ts';
+import { expectFields, wrong } from '../../testing/guests.ts';
+import { gridOf } from '../../testing/grids.ts';
+import { factsOf, linkOf, siteOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
+import { ROAD, valleyAt } from '../../testing/valley.ts';
+import { measureBasin } from '../basin/index.ts';
+import { judgeBy } from '../rules.ts';
+import type { CrossingFacts } from './checks.ts';
+import { CROSSING_RULES, type Crossing, crossing, pipeLength } from './index.ts';
+
+const site = siteOf(gridOf(valleyAt, { cells: 101, cellM: 2 }));
+const ONE: Crossing = {
+  ...ROAD,
+  levels: { roadM: 108.6, inletM: 107.15, outletM: 106.95, dipM: 108.3 },
+  dimensions: { ...ROAD.dimensions, diameterM: 0.6, barrels: 2, overhangM: 0.5 },
+};
+const ground = measureBasin({ wall: ONE.line }, site);
+const place = (one: Crossing) => crossing.place(one, ground, null);
+const DIP: Crossing = { ...ONE, form: 'dip', dimensions: { ...ONE.dimensions, dipLengthM: 12 } };
+const JOINED: Crossing = { ...ONE, joins: ['a', 'b'] };
+const LENGTH = 4 + 2 * (1.45 + 1.65) + 1;
+
+describe('a crossing', () => {
+  const placed = place(ONE);
+  const store = placed.store([])!;
+  const pipe = store.outlets.find((o) => o.id === 'road#pipe')!;
+  it('takes pipe for the road, both sides down to it and what sticks out', () => {
+    expect(pipeLength(ONE)).toBeCloseTo(LENGTH, 12);
+    expect(pipeLength({ levels: { ...ONE.levels, roadM: 0 }, dimensions: { ...ONE.dimensions, overhangM: 0 } })).toBe(4);
+    expect(pipeLength({ levels: { ...ONE.levels, roadM: 0 }, dimensions: { ...ONE.dimensions, roadWidthM: 0.5, overhangM: 0 } })).toBe(1);
+  });
+  it('on pipes is a store that runs through them, then over its road', () => {
+    expect(store.outlets.map((o) => [o.id, o.kind, o.levelM])).toEqual([
+      ['road#pipe', 'rated', 107.15],
+      ['road#road', 'bank', 108.6],
+    ]);
+    const law = culvertLaw({
+      barrels: 2,
+      diameterM: 0.6,
+      lengthM: LENGTH,
+      slope: 0,
+      n: 0.013,
+      inlet: ONE.inlet,
+      inletM: 107.15,
+      outletM: 106.95,
+      blocked: 0,
+    });
+    for (const level of [107.2, 107.6, 108.2, 108.6]) expect(pipe.flowAt(level)).toBeCloseTo(law(level), 9);
+    expect(
+      place({ ...ONE, blockedPercent: 50 })
+        .store([])!
+        .outlets[0].flowAt(108),
+    ).toBeLessThan(0.7 * pipe.flowAt(108));
+    expect(pipe).toMatchObject({ drownsM: 106.95, exit: { shape: 'pipe', slope: 0.01, widthM: 0.6 } });
+    // Down the valley from its lowest place, half the pipe and two metres on.
+    expect(pipe.dischargeAt[1]).toBeCloseTo(141 - LENGTH / 2 - 2, 6);
+    expect(store.outlets[1].dischargeAt[1]).toBeCloseTo(141 - 5, 6);
+    expect(store.outlets[1].flowAt(108.7)).toBeCloseTo(1.5 * 26 * 0.1 ** 1.5, 3);
+    expect([store.wayOutM, store.crestM, store.work]).toEqual([Math.max(107.15, store.floorM), 108.6, 'road']);
+  });
+  it('that dips is run over where it was made to be, its whole road a hair above', () => {
+    const ways = place(DIP).store([])!;
+    expect(ways.outlets.map((o) => [o.id, o.kind, o.levelM])).toEqual([
+      ['road#pipe', 'rated', 107.15],
+      ['road#road', 'sill', 108.3],
+      ['road#crest', 'bank', 108.601],
+    ]);
+    expect(ways.outlets[1].flowAt(108.4)).toBeCloseTo(1.5 * 12 * 0.1 ** 1.5, 9);
+    expect(ways.outlets[1].exit).toMatchObject({ shape: 'sheet', widthM: 12, slope: 0.05 });
+    expect(ways.outlets[2].flowAt(108.701)).toBeCloseTo(1.5 * 26 * 0.1 ** 1.5, 3);
+    expect(ways.crestM).toBe(108.601);
+    // A dip of no length is a road.
+    expect(
+      place({ ...ONE, form: 'dip' })
+        .store([])!
+        .outlets.map((o) => o.id),
+    ).toEqual(['road#pipe', 'road#road']);
+  });
+  it('between two stores only joins them, both ways', () => {
+    const joined = place(JOINED);
+    expect([joined.store([]), joined.host]).toEqual([null, null]);
+    expect(joined.outlets).toMatchObject([{ id: 'road#pipe', kind: 'joint', to: 'b' }]);
+    expect(joined.outlets[0]).not.toHaveProperty('exit');
+    expect(joined.outlets[0].flowAt(107.3, 108)).toBeLessThan(0);
+    expect(joined.waterRings?.(108)).toEqual([]);
+    expect(placed.waterRings?.(108).length).toBeGreaterThan(0);
+    expect([crossing.hostOf(JOINED), crossing.refersTo?.(JOINED), crossing.interceptor(JOINED)]).toEqual(['a', ['b'], null]);
+    expect([crossing.hostOf(ONE), crossing.refersTo?.(ONE), crossing.interceptor(ONE)]).toEqual([null, [], ONE.line]);
+  });
+  it('retired or without pipes has none', () => {
+    expect(
+      place({ ...ONE, status: 'retired' })
+        .store([])!
+        .outlets.map((o) => o.id),
+    ).toEqual(['road#road']);
+    expect(crossing.interceptor({ ...ONE, status: 'retired' })).toBeNull();
+    const bare = place(withAt(ONE, 'dimensions.barrels', 0));
+    expect(bare.store([])!.outlets.map((o) => o.id)).toEqual(['road#road']);
+    expect([bare.pegs(1, null), bare.marks.map((m) => m.id)]).toEqual([[], ['road:road']]);
+    expect(place({ ...JOINED, status: 'retired' }).outlets).toEqual([]);
+  });
+  it('hosts what lets it out along its road', () => {
+    const host = placed.host!;
+    expect([host.crestM, host.floorM, host.line, host.downhillAt(5)]).toEqual([108.6, 107.15, ONE.line, [0, -1]]);
+    expect(host.groundAt(13)).toBeCloseTo(valleyAt(101, 141), 1);
+    const turned: Crossing = { ...ONE, line: [...ONE.line].reverse() };
+    const [, y] = crossing.place(turned, measureBasin({ wall: turned.line }, site), null).host!.downhillAt(5);
+    expect(y).toBe(-1);
+    const sill: Outlet = { ...pipe, id: 's', work: 's', levelM: 108 };
+    expect(placed.store([sill])!.outlets.map((o) => o.id)).toContain('s');
+  });
+  it('is pegged at both ends of its pipe, marked at road, dip and pipe', () => {
+    const pegs = placed.pegs(1, null);
+    expect(pegs.map((p) => [p.name, p.levelM])).toEqual([
+      ['pipe in', 107.15],
+      ['pipe out', 106.95],
+    ]);
+    expect(pegs[0].y - pegs[1].y).toBeCloseTo(LENGTH, 6);
+    expect(pegs[0].groundM).toBeCloseTo(valleyAt(101, 141), 1);
+    expect(placed.marks.map((m) => m.id)).toEqual(['road:road', 'road:pipe']);
+    expect(place(DIP).marks.map((m) => [m.id, m.path])).toEqual([
+      ['road:road', 'levels.roadM'],
+      ['road:dip', 'levels.dipM'],
+      ['road:pipe', 'levels.inletM'],
+    ]);
+  });
+  it('tells the pipe its peak needs: the least one sold under 1.2 diameters of water', () => {
+    const figures = (Q: number | null, one: Crossing = ONE) => {
+      const sheet = new Worksheet('road');
+      const clear = Q === null ? {} : { links: [linkOf('road#pipe', Q)] };
+      const list = place(one).figures(factsOf(site, { store: { ...store, wayOutM: 108 }, designPeakM3s: Q, ...clear }), sheet);
+      return { at: (id: string) => list.find((f) => f.id === id)?.value, formulas: sheet.lines.map((l) => l.formula) };
+    };
+    const head = (D: number): number =>
+      culvertHead({ diameterM: D, lengthM: LENGTH, slope: 0.2 / LENGTH, n: 0.013, inlet: ONE.inlet }, 0.5) / D;
+    const needed = figures(1).at('neededDiameterM')!;
+    expect(head(needed)).toBeLessThanOrEqual(1.2);
+    const sold = [0.3, 0.375, 0.45, 0.525, 0.6, 0.75, 0.9, 1.05, 1.2, 1.5, 1.8];
+    expect(head(sold[sold.indexOf(needed) - 1])).toBeGreaterThan(1.2);
+    expect([figures(null).at('neededDiameterM'), figures(500).at('neededDiameterM')]).toEqual([null, null]);
+    expect(figures(1).at('clearM3s')).toBeCloseTo(pipe.flowAt(108.6), 9);
+    expect(figures(1, { ...ONE, blockedPercent: 90 }).at('clearM3s')).toBeCloseTo(pipe.flowAt(108.6), 9);
+    expect([figures(1).at('pipeM'), figures(1).at('slope')]).toEqual([expect.closeTo(LENGTH, 9), expect.closeTo(0.2 / LENGTH, 9)]);
+    expect(figures(1).at('earthM3')).toBeGreaterThan(10);
+    expect(figures(1).at('reachM')).toBeGreaterThan(0);
+    expect(figures(1, JOINED).at('reachM')).toBeNull();
+    expect(figures(1).formulas).toEqual(['hydraulics.full-pipe', 'hydraulics.culvert-barrel']);
+    expect(figures(0).formulas).toEqual(['hydraulics.full-pipe']);
+    expect(figures(1, withAt(ONE, 'levels.outletM', 107.2)).formulas).toEqual(['hydraulics.culvert-barrel']);
+    expect(figures(1, withAt(ONE, 'dimensions.barrels', 0)).at('pipeM')).toBeUndefined();
+  });
+  it('draws road, pipe and the water before it', () => {
+    expect(placed.section!(null).parts.map((p) => p.role)).toEqual(['earth', 'ground', 'pipe']);
+    expect(placed.section!(107.15).parts).toHaveLength(3);
+    const wet = placed.section!(108);
+    expect(wet.parts[3].points[1]).toEqual([expect.closeTo(-2 - 2 * 0.6, 9), 108]);
+    expect(placed.section!(109).parts[3].points[1][0]).toBe(-2);
+    expect(wet.parts[0].points[0]).toEqual([expect.closeTo(-2 - 2 * 1.45, 9), 107.15]);
+    expect(wet.parts[0].points[3]).toEqual([expect.closeTo(2 + 2 * 1.65, 9), 106.95]);
+    expect(wet.parts[2].points[0][0]).toBeCloseTo(-2 - 2.9 - 0.5, 9);
+    expect(place(withAt(ONE, 'dimensions.barrels', 0)).section!(null).parts).toHaveLength(2);
+  });
+  it('is refused with fields out of range, forms nobody knows, one store for two, half a pipe or a dip above its road', () => {
+    expectFields({ ...crossing, fields: crossing.fields.filter((f) => !f.path.startsWith('levels')) }, ONE);
+    for (const path of ['levels.roadM', 'levels.inletM', 'levels.outletM', 'levels.dipM'])
+      expect(wrong(crossing, withAt(ONE, path, null))).toEqual([`work.field-missing@${path}`]);
+    expect(wrong(crossing, { ...ONE, form: 'x' } as never)).toEqual(['crossing.form@form']);
+    expect(wrong(crossing, { ...ONE, inlet: 'x' } as never)).toEqual(['crossing.inlet@inlet']);
+    expect(wrong(crossing, { ...ONE, line: [] })).toEqual(['work.line@line']);
+    for (const joins of [['a', 'a'], ['a'], ['a', ''], ['a', 3], 'ab', ['a', 'b', 'c']])
+      expect(wrong(crossing, { ...ONE, joins } as never)).toEqual(['crossing.joins@joins']);
+    expect(wrong(crossing, JOINED)).toEqual([]);
+    expect(wrong(crossing, withAt(ONE, 'dimensions.barrels', 1.5))).toEqual(['crossing.barrels@dimensions.barrels']);
+    expect(wrong(crossing, withAt(ONE, 'levels.dipM', 108.61))).toEqual(['crossing.levels-order@levels.dipM']);
+    expect(wrong(crossing, withAt(ONE, 'levels.dipM', 108.6))).toEqual([]);
+    expect([crossing.footprint(ONE), crossing.groundKey(ONE)]).toEqual([[ONE.line], ONE.line]);
+  });
+});
+
+describe('rules on crossings', () => {
+  const clear = place(ONE).store([])!.outlets[0];
+  const facts = (change: Partial<CrossingFacts> = {}, one: Crossing = ONE): CrossingFacts => ({
+    ...factsOf(site, {
+      store: place(one).store([]),
+      storm: stormOf({ peakLevelM: 108 }),
+      designPeakM3s: 1,
+      links: [linkOf('road#pipe', 1)],
+    }),
+    crossing: one,
+    clearLaw: (level) => clear.flowAt(level),
+    ...change,
+  });
+  const bare = withAt(ONE, 'dimensions.barrels', 0);
+  const base = facts().store!;
+  /** A sill beside the pipe that passes so much with water at the road. */
+  const relieved = (flow: number): CrossingFacts =>
+    facts({
+      store: { ...base, outlets: [...base.outlets, { ...clear, id: 's', work: 's', kind: 'sill', levelM: 108.4, flowAt: () => flow }] },
+    });
+  const lengthM = pipeLength(ONE);
+  const barrel = { lengthM, slope: 0.2 / lengthM, n: 0.013, inlet: ONE.inlet };
+  /** A peak at which the water before the pipe stands so many diameters high. */
+  const standing = (diameters: number): CrossingFacts => {
+    let [lo, hi] = [0.01, 5];
+    for (let k = 0; k < 70; k++) {
+      const mid = (lo + hi) / 2;
+      if (culvertHead({ ...barrel, diameterM: 0.6 }, mid) < diameters * 0.6) lo = mid;
+      else hi = mid;
+    }
+    return facts({ designPeakM3s: lo + hi });
+  };
+  const area = 2 * (Math.PI / 4) * 0.36;
+  const near = (kind: string, away: number): CrossingFacts =>
+    facts({ site: siteOf(site.grid, { features: [{ id: 'f', kind, at: [101, 141 + away] } as Feature] }) });
+  const joinedTo = (v: number): CrossingFacts => ({
+    ...facts({}, JOINED),
+    store: { ...base, outlets: [{ ...clear, kind: 'sill', levelM: 107.75 + v }] },
+  });
+  testSides<CrossingFacts>(CROSSING_RULES, {
+    'crossing.relief': {
+      at: relieved,
+      limit: 1,
+      judged: [
+        [0, 'mend', /passes 1000 L\/s more/],
+        [0.4999, 'mend'],
+        [0.5, 'weigh'],
+        [0.9999, 'weigh'],
+        [1, 'fine'],
+      ],
+      silent: [facts({}, bare), facts({ store: null }), facts({ designPeakM3s: null })],
+    },
+    'crossing.headwater': {
+      at: standing,
+      limit: 1.2,
+      judged: [
+        [1.1999, 'fine'],
+        [1.2001, 'weigh', /larger pipe/],
+        [1.4999, 'weigh'],
+        [1.5001, 'mend'],
+      ],
+      silent: [facts({}, bare), facts({ designPeakM3s: null })],
+    },
+    'crossing.road-freeboard': {
+      at: (v) => facts({ storm: stormOf({ peakLevelM: 108.6 - v }) }),
+      limit: 0.3,
+      judged: [
+        [-0.001, 'mend', /Raise the road by 301 mm/],
+        [0.001, 'weigh'],
+        [0.2999, 'weigh'],
+        [0.3001, 'fine'],
+      ],
+      silent: [facts({ storm: null }), facts({}, DIP), facts({}, JOINED)],
+    },
+    'crossing.pipe-top': {
+      at: joinedTo,
+      limit: 0,
+      judged: [
+        [-0.05, 'weigh', /50 mm lower/],
+        [0.0001, 'fine'],
+      ],
+      silent: [
+        facts(),
+        { ...joinedTo(0), store: { ...base, outlets: [{ ...clear, kind: 'bank' }] } },
+        { ...joinedTo(0), store: null },
+        { ...joinedTo(0), crossing: { ...bare, joins: ['a', 'b'] } },
+      ],
+    },
+    'crossing.cover': {
+      at: (v) => facts({}, withAt(ONE, 'levels.roadM', 107.75 + v)),
+      limit: 0.3,
+      judged: [
+        [0.1499, 'mend', /Raise the road/],
+        [0.1501, 'weigh'],
+        [0.2999, 'weigh'],
+        [0.3001, 'fine'],
+      ],
+      silent: [facts({}, bare)],
+    },
+    'crossing.pipe-size': {
+      at: (v) => facts({}, withAt(ONE, 'dimensions.diameterM', v)),
+      limit: 0.45,
+      judged: [
+        [0.2999, 'mend', /450 mm/],
+        [0.3, 'weigh'],
+        [0.4499, 'weigh'],
+        [0.45, 'fine'],
+      ],
+      silent: [facts({}, bare)],
+    },
+    'crossing.pipe-velocity': {
+      at: (v) => facts({ links: [linkOf('road#pipe', v * area)] }),
+      limit: 3,
+      judged: [
+        [0.2999, 'weigh', /silt/],
+        [0.3001, 'fine'],
+        [1.4999, 'fine'],
+        [1.5001, 'weigh', /stone/],
+        [2.9999, 'weigh'],
+        [3.0001, 'mend'],
+      ],
+      silent: [facts({}, bare), facts({ links: [] }), facts({ links: [linkOf('road#pipe', 0)] })],
+    },
+    'crossing.pipe-fall': {
+      at: (v) => facts({}, withAt(ONE, 'levels.outletM', fallTo(v))),
+      limit: 0.01,
+      judged: [
+        [-0.001, 'mend', /outlet lower/],
+        [0.0001, 'weigh'],
+        [0.0099, 'weigh'],
+        [0.0101, 'fine'],
+      ],
+      silent: [facts({}, bare)],
+    },
+    'crossing.building-distance': {
+      at: (v) => near('building', v),
+      limit: 5,
+      judged: [
+        [2.99, 'mend'],
+        [3, 'weigh'],
+        [5, 'fine'],
+      ],
+      silent: [facts()],
+    },
+    'crossing.well-distance': {
+      at: (v) => near('well', v),
+      limit: 30,
+      judged: [
+        [14.99, 'mend'],
+        [15, 'weigh'],
+        [30, 'fine'],
+      ],
+    },
+    'crossing.septic-distance': {
+      at: (v) => near('septic', v),
+      limit: 15,
+      judged: [
+        [9.99, 'mend'],
+        [10, 'weigh'],
+        [15, 'fine'],
+      ],
+    },
+  });
+  /** Level of the outlet at which the pipe falls so much: its length goes with it. */
+  function fallTo(fall: number): number {
+    let [lo, hi] = [105, 108];
+    for (let k = 0; k < 60; k++) {
+      const mid = (lo + hi) / 2;
+      if ((107.15 - mid) / pipeLength(withAt(ONE, 'levels.outletM', mid)) > fall) lo = mid;
+      else hi = mid;
+    }
+    return (lo + hi) / 2;
+  }
+  const find = (id: string, on: CrossingFacts) =>
+    judgeBy(
+      CROSSING_RULES.find((r) => r.id === id)!,
+      on,
+    );
+  it('a dip of its own relieves the pipe; its own pipe, a bank or a sill at the crest do not', () => {
+    const own = facts({ store: place(DIP).store([]), designPeakM3s: 100 }, DIP);
+    expect(find('crossing.relief', own)?.value).toBeCloseTo(1.5 * 12 * 0.301 ** 1.5, 6);
+    expect(find('crossing.relief', facts())?.value).toBe(0);
+    const atCrest = facts({
+      store: { ...base, outlets: [...base.outlets, { ...clear, id: 's', work: 's', kind: 'sill', levelM: base.crestM, flowAt: () => 9 }] },
+    });
+    expect(find('crossing.relief', atCrest)?.value).toBe(0);
+    const bank = facts({
+      store: { ...base, outlets: [...base.outlets, { ...clear, id: 'b', work: 'b', kind: 'bank', levelM: 108, flowAt: () => 9 }] },
+    });
+    expect(find('crossing.relief', bank)?.value).toBe(0);
+  });
+  it('between two stores a level pipe is fine', () => {
+    const level = { ...JOINED, levels: { ...JOINED.levels, outletM: 107.15 } };
+    expect(find('crossing.pipe-fall', facts({}, level))).toMatchObject({ value: 0, limit: 0, severity: 'fine' });
+    expect(find('crossing.pipe-fall', facts({}, { ...ONE, levels: level.levels }))?.severity).toBe('weigh');
+  });
+  it('a pipe that comes out higher than it goes in is measured by its higher end', () => {
+    const risen = withAt(ONE, 'levels.outletM', 107.4);
+    expect(find('crossing.cover', facts({}, risen))?.value).toBeCloseTo(108.6 - 107.4 - 0.6, 9);
+    expect(words(find('crossing.pipe-fall', facts({}, risen))?.do)).toMatch(/Lay it anew/);
+  });
+});
