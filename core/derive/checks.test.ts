@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Feature, WorkBase } from '../contract/index.ts';
 import { type Fixtures, found, testChecks } from '../testing/checks.ts';
-import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../testing/projects.ts';
+import { LIP_M, SILL, SWALE, planeLevels, planeProject } from '../testing/projects.ts';
 import { EXIT_RULES, GROUND_RULES, RAIN_RULES, WAY_RULES } from '../checks/index.ts';
 import type { Project, Rain } from '../project/index.ts';
 import type { DesignStorm, RainTable } from '../rain/index.ts';

@@ -41,7 +41,7 @@ const valley = (change: Partial<Project>): Project =>
 const plane = (change: Partial<Project>): Project =>
   planeProject(change, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
 
-const checksOf = (p: Project): Check[] => derived(p).derived.checks;
+const checksOf = (p: Project): readonly Check[] => derived(p).derived.checks;
 /** What is judged, by rule and work; a rule may judge several places. */
 const judged = (checks: readonly Check[]): Map<string, string> => {
   const found = new Map<string, string>();
@@ -99,7 +99,9 @@ describe.each([
         Object.entries(derived(project(change)).view.figures).flatMap(([w, list]) => list.map((f) => [`${w} ${f.id}`, f.value] as const)),
       );
     const [here, wet] = [figuresOf({}), figuresOf({ rain: WET })];
-    const told = new Map(Object.entries(view.figures).flatMap(([w, list]) => list.map((f) => [`${w} ${f.id}`, f.value] as const)));
+    const told = new Map<string, number | null>(
+      Object.entries(view.figures).flatMap(([w, list]) => list.map((f) => [`${w} ${f.id}`, f.value] as const)),
+    );
     const moved = [...here].filter(([key, value]) => wet.get(key) !== value).map(([key]) => key);
     expect(moved.length).toBeGreaterThan(1);
     // The freeboard waves need grows with open water: at full water it is known without a storm.

@@ -120,5 +120,5 @@ export const linkOf = (outlet: string, peakM3s: number, to = 'ground'): StormFac
 export function withAt<T extends object>(object: T, path: string, value: unknown): T {
   const [key, ...rest] = path.split('.');
   const inner = (object as Record<string, unknown>)[key];
-  return { ...object, [key]: rest.length === 0 ? value : withAt((inner ?? {}) as object, rest.join('.'), value) };
+  return { ...object, [key]: rest.length === 0 ? value : withAt((inner ?? {}), rest.join('.'), value) };
 }

@@ -193,7 +193,11 @@ describe('what stands near', () => {
   const ring = [[0, 0], [4, 0], [4, 4], [0, 4]] as [number, number][]; // prettier-ignore
   const outline = [[10, 0], [20, 0], [20, 10], [10, 10], [10, 0]] as [number, number][]; // prettier-ignore
   it('is the nearest of rings, lines and points; 0 within or around; none without any', () => {
-    const near = (...features: object[]) => nearestFeature(outline, features.map((f, k) => ({ id: `${k}`, kind: 'x', ...f })) as never);
+    const near = (...features: object[]) =>
+      nearestFeature(
+        outline,
+        features.map((f, k) => ({ id: `${k}`, kind: 'x', ...f })),
+      );
     expect(near()).toBeNull();
     expect(near({ ring })?.distanceM).toBe(6);
     expect(near({ ring }, { at: [9, 5] })?.distanceM).toBe(1);

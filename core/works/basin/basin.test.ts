@@ -30,8 +30,7 @@ const PIT: Line = [
   [120, 110],
   [80, 110],
 ];
-const { wall: _wall, ...bare } = POND;
-const DUG: Earthwork = { ...bare, pit: PIT, levels: { crestM: 100, floorM: 98 }, dimensions: { ...SHAPE, pitSlopeHV: 2 } };
+const DUG: Earthwork = { ...POND, wall: undefined, pit: PIT, levels: { crestM: 100, floorM: 98 }, dimensions: { ...SHAPE, pitSlopeHV: 2 } };
 const out = (at: Point): Point => at;
 
 describe('water behind a wall', () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Feature, Outlet } from '../../contract/index.ts';
+import type { Outlet } from '../../contract/index.ts';
 import { Worksheet } from '../../formula/index.ts';
 import { culvertHead, culvertLaw } from '../../hydraulics/index.ts';
 import { expectFields, wrong } from '../../testing/guests.ts';
@@ -214,7 +214,7 @@ describe('rules on crossings', () => {
   };
   const area = 2 * (Math.PI / 4) * 0.36;
   const near = (kind: string, away: number): CrossingFacts =>
-    facts({ site: siteOf(site.grid, { features: [{ id: 'f', kind, at: [101, 141 + away] } as Feature] }) });
+    facts({ site: siteOf(site.grid, { features: [{ id: 'f', kind, at: [101, 141 + away] }] }) });
   const joinedTo = (v: number): CrossingFacts => ({
     ...facts({}, JOINED),
     store: { ...base, outlets: [{ ...clear, kind: 'sill', levelM: 107.75 + v }] },

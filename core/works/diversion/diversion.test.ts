@@ -1,5 +1,4 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Feature } from '../../contract/index.ts';
 import { Worksheet } from '../../formula/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { SITE, expectFields, wrong } from '../../testing/guests.ts';
@@ -29,7 +28,8 @@ const figures = (drain: Diversion, designPeakM3s: number | null) => {
   return { at: (id: string) => list.find((f) => f.id === id)?.value, formulas: sheet.lines.map((l) => l.formula) };
 };
 /** Manning's flow in a trapezoid, written out. */
-const manning = (y: number, S: number, n: number, [b, z] = [1, 2]): number => {
+const manning = (y: number, S: number, n: number): number => {
+  const [b, z] = [1, 2];
   const A = (b + z * y) * y;
   return (A * (A / (b + 2 * y * Math.hypot(1, z))) ** (2 / 3) * Math.sqrt(S)) / n;
 };
@@ -157,7 +157,7 @@ describe('rules on diversion drains', () => {
   });
   const depth = evenFlow(ONE, 0.3, 'tall').depthM;
   const near = (kind: string, away: number): DrainFacts =>
-    facts({ site: siteOf(SITE.grid, { features: [{ id: 'f', kind, at: [80, 101 + away] } as Feature] }) });
+    facts({ site: siteOf(SITE.grid, { features: [{ id: 'f', kind, at: [80, 101 + away] }] }) });
   /** A drain whose flow runs at a share of what its stone stands: the stone is found. */
   const fast = (share: number): Diversion => {
     let [lo, hi] = [0.01, 1];

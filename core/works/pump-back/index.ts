@@ -13,6 +13,7 @@ import type {
   WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
+import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { checkFields } from '../fields.ts';
@@ -100,7 +101,7 @@ export function headsOf({ levels, flowM3s: Q, pipe }: Pick<PumpBack, 'levels' | 
 /** Share of its flow a pump gives over the first centimetres above the level it stops at, so that it starts softly [m]. */
 const SOFT_START_M = 0.05;
 
-function outletOf(pump: PumpBack): Outlet[] {
+function outletOf(pump: PumpBack, host: Host): Outlet[] {
   if (pump.drive === 'sun' || pump.status === 'retired') return [];
   return [
     {
@@ -109,7 +110,7 @@ function outletOf(pump: PumpBack): Outlet[] {
       name: pump.name,
       kind: 'joint',
       levelM: pump.levels.stopM,
-      dischargeAt: [0, 0],
+      dischargeAt: pointAlong(host.line, lineLength(host.line) / 2).point,
       to: pump.to,
       flowAt: (levelM) => pump.flowM3s * Math.min(1, Math.max(0, (levelM - pump.levels.stopM) / SOFT_START_M)),
     },
@@ -195,7 +196,7 @@ function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork
   return {
     host: null,
     store: () => null,
-    outlets: host ? outletOf(pump) : [],
+    outlets: host ? outletOf(pump, host) : [],
     figures: (_facts, sheet) => figuresOf(pump, sheet),
     checks: (facts) => runRules(PUMP_RULES, { ...facts, pump, heads: headsOf(pump) }, pump.id),
     pegs: () => [],

@@ -6,6 +6,7 @@ import { PIPE_WALLS, PUMP_RULES, type PumpBack, headsOf, pumpBack } from './inde
 
 type Facts = Parameters<(typeof PUMP_RULES)[number]['find']>[0];
 const ONE: PumpBack = { ...PUMP, levels: { stopM: 0, deliveryM: 4 } };
+const SUN: PumpBack = { ...ONE, drive: 'sun' };
 
 /** Head lost by Darcy and Colebrook, going round until the friction factor holds: not the explicit formula. */
 function colebrook({ flowM3s: Q, pipe }: PumpBack): number {
@@ -34,7 +35,7 @@ describe('a pump back', () => {
     expect(figure('powerW')).toBeCloseTo((1000 * 9.81 * 0.002 * head) / 0.45, -1);
     expect(figure('dayM3')).toBeCloseTo(0.002 * 3600 * 5, 9);
     expect([figure('liftM'), figure('lossM'), figure('arrayW')]).toEqual([4, headsOf(ONE).lossM, undefined]);
-    const sun = onHost(pumpBack, { ...ONE, drive: 'sun' });
+    const sun = onHost(pumpBack, SUN);
     // Energy of a day over the hours of sun and what panels give.
     expect(sun.figure('arrayW')).toBeCloseTo((1000 * 9.81 * 36 * head) / 3600 / 0.45 / 5 / 0.75, -1);
     expect(formulas()).toEqual(['hydraulics.darcy-loss', 'hydraulics.pump-power']);
@@ -42,9 +43,9 @@ describe('a pump back', () => {
   });
   it('by mains runs in a storm, softly over its first five centimetres; by sun it stands still', () => {
     const [way] = placed.outlets;
-    expect(way).toMatchObject({ id: 'pump', kind: 'joint', levelM: 0, to: 'road' });
+    expect(way).toMatchObject({ id: 'pump', kind: 'joint', levelM: 0, to: 'road', dischargeAt: [102, 101] });
     expect([way.flowAt(-1), way.flowAt(0), way.flowAt(0.025), way.flowAt(0.05), way.flowAt(3)]).toEqual([0, 0, 0.001, 0.002, 0.002]);
-    expect(onHost(pumpBack, { ...ONE, drive: 'sun' }).placed.outlets).toEqual([]);
+    expect(onHost(pumpBack, SUN).placed.outlets).toEqual([]);
     expect(onHost(pumpBack, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(onHost(pumpBack, ONE, null).placed.outlets).toEqual([]);
   });
@@ -63,7 +64,7 @@ describe('a pump back', () => {
     expectFields(pumpBack, ONE);
     for (const change of [{ host: '' }, { to: '' }, { to: 'pond' }, { to: 3 }, { host: undefined }])
       expect(wrong(pumpBack, { ...ONE, ...change } as PumpBack)).toEqual(['pump.stores@to']);
-    expect(wrong(pumpBack, { ...ONE, drive: 'wind' } as never)).toEqual(['pump.drive@drive']);
+    expect(wrong(pumpBack, withAt(ONE, 'drive', 'wind'))).toEqual(['pump.drive@drive']);
     expect(wrong(pumpBack, withAt(ONE, 'pipe.wall', 'toString'))).toEqual(['pump.wall@pipe.wall']);
     expect(wrong(pumpBack, withAt(ONE, 'pipe.wall', undefined))).toEqual(['pump.wall@pipe.wall']);
     expect(wrong(pumpBack, { ...ONE, pipe: undefined } as never)).toContain('pump.wall@pipe.wall');

@@ -7,7 +7,7 @@ import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { SWALE_FIELDS, type Swale, validateSwale } from './model.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from './section.ts';
-import { bankOutlets, lowPlacesOf, meanSection, storeOf } from './store.ts';
+import { lowPlacesOf, meanSection, storeOf } from './store.ts';
 
 export * from './model.ts';
 export * from './section.ts';
@@ -71,7 +71,7 @@ function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
   return {
     host: hostOf(swale, ground),
     store: (guests) => storeOf(swale, ground, guests),
-    outlets: bankOutlets(swale, ground),
+    outlets: [],
     figures: (_facts: StormFacts, sheet) => figuresOf(swale, ground, sheet),
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
     pegs: (intervalM) => pegsOf(swale, ground, intervalM),
