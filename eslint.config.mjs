@@ -1,3 +1,5 @@
+import { existsSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import js from '@eslint/js';
 import globals from 'globals';
 import hooks from 'eslint-plugin-react-hooks';
@@ -8,6 +10,30 @@ const IMPURE = ['window', 'document', 'fetch', 'localStorage', 'process', 'setTi
   name,
   message: 'core is pure: take it as an argument.',
 }));
+
+/** Kinds of work: the folders that have a twin in web/. */
+const KINDS = readdirSync(join(import.meta.dirname, 'core/works')).filter((name) =>
+  existsSync(join(import.meta.dirname, 'web/works', name)),
+);
+
+/** No kind of work is named outside its folders, the two lists, demo and tests. */
+const noKindNames = {
+  meta: { type: 'problem', schema: [{ type: 'string' }] },
+  create: (context) => {
+    const [own] = context.options;
+    const check = (node, text) => {
+      if (KINDS.includes(text) && text !== own)
+        context.report({ node, message: `"${text}" is a kind of work: ask for its traits, roles or refs instead.` });
+    };
+    const isImport = (node) => /^(Import|Export)/.test(node.parent?.type ?? '');
+    return {
+      Literal: (node) => {
+        if (typeof node.value === 'string' && !isImport(node)) check(node, node.value);
+      },
+      TemplateElement: (node) => check(node, node.value.cooked),
+    };
+  },
+};
 
 export default tseslint.config(
   { ignores: ['dist/**', 'node_modules/**', 'e2e/out/**', 'web/public/**', 'native/**', '.stryker-tmp/**', 'reports/**'] },
@@ -42,6 +68,20 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // What differs between techniques is said by traits, roles and refs, never by asking which kind it is.
+    files: ['core/**/*.ts', 'web/**/*.{ts,tsx}', 'cli/**/*.ts', 'server/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}', 'core/testing/**', 'core/works/*/**', 'web/works/*/**', 'core/works/index.ts', 'web/works/index.ts'],
+    plugins: { outlet: { rules: { 'no-kind-names': noKindNames } } },
+    rules: { 'outlet/no-kind-names': 'error' },
+  },
+  ...KINDS.map((kind) => ({
+    // A technique's folder knows itself, and what it begins with; no other.
+    files: [`core/works/${kind}/**/*.ts`, `web/works/${kind}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.{ts,tsx}'],
+    plugins: { outlet: { rules: { 'no-kind-names': noKindNames } } },
+    rules: { 'outlet/no-kind-names': ['error', kind] },
+  })),
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**'],

@@ -23,6 +23,7 @@ import { extentOf, statsOf } from '#core/terrain';
 import { registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { numberOption, readArguments, soleArgument } from './arguments.ts';
+import { begunAt, kindsListed } from './kinds.ts';
 import { runBench } from './bench/run.ts';
 import { type Opened, openProject, readBytes } from './files.ts';
 
@@ -245,6 +246,8 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,
+  kinds: () => toJson(kindsListed()),
+  begin: (words) => begunAt(words).then(toJson),
   calc: calcCommand,
   bench: () => runBench().then(toJson),
 };

@@ -266,7 +266,7 @@ const commands: Command[] = [
 ];
 
 const started = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('sallow-rise', 'Sallow Rise')));
-const project = usualCases(started.project).reduce(
+const project = usualCases(started.project, { registry }).reduce(
   (h, one) => execute(h, { type: 'case.add', payload: { case: one } }, { registry }),
   started,
 ).project;

@@ -97,10 +97,10 @@ export function journeys(open: () => Bench): void {
       // The sill is sized to its peak
       await v.press('Open Swale 1 sill');
       await v.reads('aside', /Length needed\s+[\d.]+ m/);
-      const fit = await v.page.$eval('aside', (e) => /Set to the ([\d.]+)/.exec(e.textContent ?? '')?.[1] ?? '');
+      const fit = await v.page.$eval('aside', (e) => /Length needed: set to ([\d.]+)/.exec(e.textContent ?? '')?.[1] ?? '');
       await v.page.evaluate(() =>
         [...document.querySelectorAll('aside button')]
-          .find((b) => b.textContent?.startsWith('Set to the'))
+          .find((b) => b.textContent?.startsWith('Length needed: set to'))
           ?.setAttribute('aria-label', 'Size the sill'),
       );
       await v.press('Size the sill');

@@ -1,6 +1,6 @@
 // Rules on overflow, on one store among others and where water leaves, at both sides of their limits, and the arithmetic they share.
 import { describe, expect, it } from '@jest/globals';
-import type { Feature, LinkFlow, Outlet, Store, WorkBase } from '../contract/index.ts';
+import type { Feature, LinkFlow, Outlet, Store, Traits, WorkBase } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import { linkOf, stormOf, testSides, words } from '../testing/rules.ts';
 import { judgeBy } from '../works/rules.ts';
@@ -114,7 +114,7 @@ describe('where overflow goes', () => {
     expect(find('way.terrain-edge', facts({ link: { ...link, to: 'terrain-edge' } }))?.at).toEqual([0, 0]);
   });
   it('is filed under the work it leaves', () => {
-    const checks = checkWay(facts({ link: { ...link, outlet: 'w1#bank' } }));
+    const checks = checkWay(facts({ link: { ...link, outlet: 'w1#bank', work: 'w1' } }));
     expect(checks.map((c) => [c.id, c.on])).toEqual([['way.neighbour', 'w1']]);
   });
   it('the nearest place of a way to a ring, a line or a point', () => {
@@ -133,6 +133,7 @@ describe('one store among others', () => {
       1.5 * 4 * Math.max(0, at - levelM) ** 1.5;
   const out = (levelM: number, change: Partial<Outlet> = {}): Outlet => ({
     id: `o${levelM}`,
+    role: 'way',
     work: `o${levelM}`,
     name: `Way ${levelM}`,
     kind: 'rated',
@@ -152,14 +153,18 @@ describe('one store among others', () => {
     stage: { levelM: Float64Array.of(0, 1, 2, 3), volumeM3: Float64Array.of(0, 100, 300, 700), wettedM2: Float64Array.of(1, 1, 1, 1) },
     outlets: [out(1), out(2, { kind: 'bank' })],
   };
-  const work = (change: Partial<WorkBase> = {}): WorkBase => ({ id: 'p', kind: 'pond', name: 'Pond', status: 'planned', ...change });
+  const WALL: Traits = { retains: 'wall', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: true, wayOut: null };
+  const work = (status: WorkBase['status'] = 'planned', retains: Traits['retains'] = 'wall'): StoreFacts['work'] => ({
+    status,
+    traits: { ...WALL, retains },
+  });
   const facts = (change: Partial<StoreFacts> = {}): StoreFacts => ({
     missing: [],
     store,
     work: work(),
     works: new Map([
-      ['o1', work({ id: 'o1', kind: 'cut-spillway' })],
-      ['q', work({ id: 'q' })],
+      ['o1', work('planned', 'none')],
+      ['q', work()],
     ]),
     stores: new Map([['p', store]]),
     storm: stormOf(),
@@ -175,8 +180,7 @@ describe('one store among others', () => {
       store: { ...store, outlets: [out(1, change), out(1 + v, { id: 'second', kind: 'sill' }), out(2, { kind: 'bank' })] },
       storm: stormOf({ peakOutM3s: 1.5 * 4 * headM ** 1.5 }),
     });
-  const built = (status: WorkBase['status']): StoreFacts =>
-    facts({ work: work({ status: 'built' }), works: new Map([['o1', work({ id: 'o1', status })]]) });
+  const built = (status: WorkBase['status']): StoreFacts => facts({ work: work('built'), works: new Map([['o1', work(status, 'none')]]) });
   const wall = (crestM: number): StoreFacts => {
     const joint = out(0.5, { kind: 'joint', to: 'q', drownsM: 0 });
     return facts({ store: { ...store, outlets: [...store.outlets, joint] }, stores: new Map([['q', { ...store, work: 'q', crestM }]]) });
@@ -213,7 +217,7 @@ describe('one store among others', () => {
         [0, 'mend', /rough level way out/],
         [1, 'fine'],
       ],
-      silent: [facts(), facts({ work: work({ status: 'pegged' }) })],
+      silent: [facts(), facts({ work: work('pegged') })],
     },
     'network.bank-before-wall': {
       at: (v) => wall(2 + v),
@@ -250,8 +254,8 @@ describe('one store among others', () => {
       silent: [
         facts(),
         facts({ ...house(1), links: [] }),
-        facts({ ...house(1), work: work({ kind: 'swale' }) }),
-        facts({ ...house(1), work: work({ kind: 'diversion' }) }),
+        facts({ ...house(1), work: work('planned', 'bank') }),
+        facts({ ...house(1), work: work('planned', 'none') }),
         facts({ ...house(1), store: { ...store, heldM3: 49.9 } }),
       ],
     },
@@ -264,7 +268,7 @@ describe('one store among others', () => {
       ],
       silent: [
         facts(),
-        { ...below(900), work: work({ kind: 'swale' }) },
+        { ...below(900), work: work('planned', 'bank') },
         below(900, { floorM: 0 }),
         { ...below(900), stores: new Map() },
         { ...below(900), works: new Map() },
@@ -299,7 +303,7 @@ describe('one store among others', () => {
     expect(find('network.house-below', facts({ ...house(1), store: { ...store, heldM3: 50 } }))?.severity).toBe('mend');
   });
   it('an existing store needs a way out that is there; one that leads into itself is none below', () => {
-    expect(find('network.way-out-built', { ...built('existing'), work: work({ status: 'existing' }) })?.severity).toBe('fine');
+    expect(find('network.way-out-built', { ...built('existing'), work: work('existing') })?.severity).toBe('fine');
     expect(find('network.wall-below', { ...below(900), links: [linkOf('o1', 0.1, 'p')], works: new Map([['p', work()]]) })).toBeNull();
   });
   it('is filed under its own work', () => {

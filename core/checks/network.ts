@@ -9,6 +9,7 @@ import {
   type Rule,
   type Store,
   type StoreStorm,
+  type Traits,
   type WorkBase,
 } from '../contract/index.ts';
 import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
@@ -19,9 +20,9 @@ import { COMMON_PRACTICE, gradeMax, gradeMin, runRules } from '../works/rules.ts
 export interface StoreFacts {
   readonly missing: readonly Missing[];
   readonly store: Store;
-  readonly work: WorkBase;
-  /** All works by id, for what their state is. */
-  readonly works: ReadonlyMap<string, WorkBase>;
+  readonly work: { readonly status: WorkBase['status']; readonly traits: Traits };
+  /** All works by id, for what their state is and what they are to others. */
+  readonly works: ReadonlyMap<string, { readonly status: WorkBase['status']; readonly traits: Traits }>;
   readonly stores: ReadonlyMap<string, Store>;
   readonly storm: StoreStorm | null;
   readonly designPeakM3s: number | null;
@@ -68,6 +69,7 @@ function stepsUp(store: Store): (readonly [under: Outlet, over: Outlet])[] {
 
 const spillOrder: Rule<StoreFacts> = {
   id: 'network.spill-order',
+  isOfLevels: true,
   title: 'Step up from one way out to the next',
   why: 'The second way out must stay dry while the first does its work: grass that is seldom wet is what saves the wall.',
   unit: 'm',
@@ -121,6 +123,7 @@ const wayOutBuilt: Rule<StoreFacts> = {
 
 const bankBeforeWall: Rule<StoreFacts> = {
   id: 'network.bank-before-wall',
+  isOfLevels: true,
   title: 'Bank of a joined swale under the crest of the wall',
   why: 'The order of failure is designed: sills first, then the swale’s fuse on natural ground, the wall last of all.',
   unit: 'm',
@@ -176,7 +179,7 @@ const houseBelow: Rule<StoreFacts> = {
   sense: 'min',
   source: { key: 'common-practice', locator: 'a house downstream: an engineer, always' },
   find: ({ store, work, links, features }) => {
-    if (work.kind === 'swale' || work.kind === 'diversion' || store.heldM3 < HARMFUL_M3) return null;
+    if (work.traits.retains !== 'wall' || store.heldM3 < HARMFUL_M3) return null;
     const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
     let value = Infinity;
     let at: readonly [number, number] | null = null;
@@ -213,8 +216,8 @@ const wallBelow: Rule<StoreFacts> = {
   sense: 'max',
   source: COMMON_PRACTICE,
   find: ({ store, work, links, stores, works }) => {
-    if (work.kind !== 'pond' && work.kind !== 'crossing') return null;
-    const below = links.map((l) => l.to).find((to) => to !== store.work && ['pond', 'crossing'].includes(works.get(to)?.kind ?? ''));
+    if (work.traits.retains !== 'wall') return null;
+    const below = links.map((l) => l.to).find((to) => to !== store.work && works.get(to)?.traits.retains === 'wall');
     const lower = below === undefined ? undefined : stores.get(below);
     if (!lower || lower.floorM >= store.floorM) return null;
     const value = store.heldM3;

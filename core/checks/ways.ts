@@ -168,5 +168,5 @@ export const WAY_RULES: readonly Rule<WayFacts>[] = [spillsOntoNeighbour, buildi
 
 /** Checks on one overflow, filed under the work it leaves. */
 export function checkWay(facts: WayFacts): Check[] {
-  return runRules(WAY_RULES, facts, facts.link.outlet.split('#')[0]);
+  return runRules(WAY_RULES, facts, facts.link.work);
 }

@@ -15,7 +15,7 @@ export interface Change {
   readonly inverse: readonly Patch[];
 }
 
-type Recipe<T extends CommandType> = (draft: Draft<Project>, payload: PayloadOf<T>) => void;
+type Recipe<T extends CommandType> = (draft: Draft<Project>, payload: PayloadOf<T>, registry: Registry) => void;
 
 function refuse(code: string, what: string, hint: string): never {
   throw new UserError([{ code, what, where: {}, do: hint }]);
@@ -202,17 +202,30 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
       for (const entry of entriesOf(set)) setPath(work, entry);
     }
   },
-  'works.remove': (d, { ids }) => {
+  'works.remove': (d, { ids }, registry) => {
     const target = option(d);
     for (const id of ids) indexIn(target.works, id);
-    // Guests go with their host: a sill without its swale lets nothing out; a pump needs both its stores, a crossing between two its own.
-    const isGone = (work: Draft<WorkBase> & { readonly host?: unknown; readonly to?: unknown; readonly joins?: unknown }): boolean =>
-      [work.id, work.host, work.to, ...(Array.isArray(work.joins) ? (work.joins as unknown[]) : [])].some((id) => ids.includes(String(id)));
-    target.works = target.works.filter((work) => !isGone(work));
-    // A swale stays when the pond it opened into goes: its mouth is closed.
-    for (const work of target.works as { joins?: { store?: string } }[]) if (ids.includes(work.joins?.store ?? '')) delete work.joins;
+    const gone = goneWith(ids, target.works, registry);
+    target.works = target.works.filter((work) => !gone.has(work.id));
+    for (const work of target.works)
+      for (const { id, path, whenGone } of registry.bind(work).refs)
+        if (gone.has(id) && whenGone === 'lets-go') setPath(work, [path, undefined]);
   },
 };
+
+/** Works that go when some are taken away: those that cannot be without them, and those that cannot be without these. */
+function goneWith(ids: readonly string[], works: readonly WorkBase[], registry: Registry): Set<string> {
+  const gone = new Set(ids);
+  for (let grew = true; grew;) {
+    const before = gone.size;
+    for (const work of works) {
+      const { refs } = registry.bind(work);
+      if (refs.some((ref) => ref.whenGone === 'goes' && gone.has(ref.id))) gone.add(work.id);
+    }
+    grew = gone.size > before;
+  }
+  return gone;
+}
 
 function isStorable(value: unknown): boolean {
   if (typeof value === 'number') return Number.isFinite(value);
@@ -232,11 +245,11 @@ function requirePayload(type: CommandType, payload: unknown): void {
   if (odd !== undefined) refuse('commands.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
 }
 
-function changedBy(project: Project, command: Command): Change {
+function changedBy(project: Project, command: Command, registry: Registry): Change {
   const recipe = RECIPES[command.type] as Recipe<CommandType>;
   try {
     const [next, patches, inverse] = produceWithPatches(project, (draft) => {
-      recipe(draft, command.payload);
+      recipe(draft, command.payload, registry);
     });
     return { project: next, patches, inverse };
   } catch (error) {
@@ -263,7 +276,7 @@ export function applyCommand(project: Project, command: Command, registry: Regis
   // A file cannot hold NaN or Infinity: what goes in must come out of it the same.
   if (!isStorable(command.payload)) refuse('command.number', 'a value is not a finite number', 'Give a number.');
   requirePayload(command.type, command.payload);
-  const change = changedBy(project, command);
+  const change = changedBy(project, command, registry);
   const problems = documentProblems(change.project, registry, project);
   if (problems.length > 0) throw new UserError(problems.map(asOfCommand));
   return change;

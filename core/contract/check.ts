@@ -55,5 +55,7 @@ export interface Rule<Facts> {
   readonly needs?: readonly Missing[];
   /** Whether it is about this work at all; left out, it is about all of its kind. */
   readonly applies?: (facts: Facts) => boolean;
+  /** It is about how levels stand to each other. */
+  readonly isOfLevels?: true;
   readonly find: (facts: Facts) => Finding | null;
 }

@@ -3,3 +3,5 @@ export * from './work.ts';
 export * from './water.ts';
 export * from './check.ts';
 export * from './technique.ts';
+export * from './traits.ts';
+export * from './begin.ts';

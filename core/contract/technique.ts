@@ -1,10 +1,12 @@
-import type { Worksheet } from '../formula/index.ts';
+import type { AnyFormula, Worksheet } from '../formula/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { Cover } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
-import type { Check, Missing } from './check.ts';
+import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
+import type { Check, Missing, Rule } from './check.ts';
+import type { Ref, Traits } from './traits.ts';
 import type { Catchment, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
-import type { FieldSpec, Problem, WorkBase } from './work.ts';
+import type { FieldSpec, ListSpec, Problem, ReferenceSpec, ShownWhen, WorkBase } from './work.ts';
 
 export interface Feature {
   readonly id: string;
@@ -61,6 +63,7 @@ export interface ChoiceSpec {
   readonly label: string;
   readonly options: readonly { readonly id: string; readonly name: string }[];
   readonly help?: string;
+  readonly shownWhen?: ShownWhen;
 }
 
 export type SectionRole = 'ground' | 'earth' | 'key' | 'water' | 'full' | 'stone' | 'pipe' | 'cut' | 'road';
@@ -140,17 +143,33 @@ export interface Company {
   readonly hostFacts: StormFacts | null;
 }
 
+/** A rule as it is listed: all but how it finds. */
+export type RuleCard = Pick<Rule<never>, 'id' | 'title' | 'needs' | 'isOfLevels' | 'source' | 'find'>;
+
 /** One technique: everything Outlet knows about one kind of work. `G` is what it measures on the ground. */
 export interface Technique<W extends WorkBase, G> {
   readonly kind: W['kind'];
   readonly title: string;
+  /** What it is for, among the others. */
+  readonly family: 'store' | 'way-out' | 'conveyance' | 'road' | 'lift';
+  /** One of it, sound by itself: for lists of kinds, forms and tests. */
+  readonly sample: W;
   readonly fields: readonly FieldSpec[];
   readonly choices?: readonly ChoiceSpec[];
+  readonly references?: readonly ReferenceSpec[];
+  readonly lists?: readonly ListSpec[];
   /** Problems in a work read from a file or made by a command; empty when it is sound. */
   readonly validate: (work: W) => Problem[];
-  readonly hostOf: (work: W) => string | null;
-  /** Other works it needs. */
-  readonly refersTo?: (work: W) => readonly string[];
+  readonly traits: (work: W) => Traits;
+  /** Other works it needs, by the members that name them. */
+  readonly refs: (work: W) => readonly Ref[];
+  /** Formulas of its own, in the order they are used. */
+  readonly formulas: readonly AnyFormula[];
+  /** What it is judged by. */
+  readonly rules: readonly RuleCard[];
+  /** How it is drawn, and what begins from a drawing. */
+  readonly draws: readonly DrawSpec[];
+  readonly begin: (drawn: Drawn, land: Land) => Begun;
   /** Lines under which the ground must be known before anything is said of the work; none where it stands on its host's. */
   readonly footprint: (work: W) => readonly Line[];
   /** The line that catches water, null when the work does not. */
@@ -161,12 +180,20 @@ export interface Technique<W extends WorkBase, G> {
   readonly place: (work: W, ground: G, host: Host | null) => PlacedWork;
 }
 
+/** A list of one work, with an entry to begin with. */
+export type BoundList = Omit<ListSpec, 'start'> & { readonly start: () => Readonly<Record<string, number>> };
+
 /** A technique bound to one work with its types erased. */
 export interface BoundWork {
   readonly work: WorkBase;
   readonly title: string;
   readonly fields: readonly FieldSpec[];
   readonly choices: readonly ChoiceSpec[];
+  readonly references: readonly ReferenceSpec[];
+  readonly lists: readonly BoundList[];
+  readonly traits: Traits;
+  readonly refs: readonly Ref[];
+  /** The work it lets out, and others it needs. */
   readonly hostId: string | null;
   readonly refersTo: readonly string[];
   readonly footprint: readonly Line[];

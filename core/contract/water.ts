@@ -7,9 +7,17 @@ export interface Stage {
   readonly wettedM2: Float64Array;
 }
 
+/**
+ * What a way out is to the work that makes it. way: the only one of a guest · end: of a channel · mouth: into a joined store ·
+ * pipe, road: of a crossing · crest, rim, bank: passed when it is full · round: ground beside a wall · low: a low place in a bank ·
+ * fuse: a stretch meant to go first · lift: by a pump.
+ */
+export type OutletRole = 'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'fuse' | 'lift';
+
 /** A way water leaves a store: its level and its head law. */
 export interface Outlet {
   readonly id: string;
+  readonly role: OutletRole;
   /** The work that makes it (a sill, or the store itself for its bank). */
   readonly work: string;
   readonly name: string;
@@ -70,6 +78,9 @@ export type Destination = 'property-edge' | 'terrain-edge' | 'ground' | (string 
 export interface Link {
   readonly from: string;
   readonly outlet: string;
+  /** The work that makes the outlet, and what it is to it. */
+  readonly work: string;
+  readonly role: OutletRole;
   readonly to: Destination;
   readonly path: readonly (readonly [number, number, number])[];
   readonly lengthM: number;
@@ -133,6 +144,7 @@ export interface StoreStorm {
 export interface OutletStorm {
   readonly id: string;
   readonly work: string;
+  readonly role: OutletRole;
   readonly store: string;
   readonly levelM: number;
   readonly peakM3s: number;

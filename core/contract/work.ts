@@ -21,6 +21,35 @@ export interface FieldSpec {
   readonly min: number;
   readonly max: number;
   readonly help: string;
+  /** It may be left out: what the form offers to note, and a number to begin with. */
+  readonly optional?: { readonly offer: string; readonly start: number };
+  readonly shownWhen?: ShownWhen;
+}
+
+/** Shown only while another member has one of some values, is there, or is not. */
+export interface ShownWhen {
+  readonly path: string;
+  readonly is?: readonly unknown[];
+  readonly isNot?: readonly unknown[];
+}
+
+/** Another work this one names, chosen among those that store water. */
+export interface ReferenceSpec {
+  readonly path: string;
+  readonly title: string;
+  readonly label: string;
+  readonly shownWhen?: ShownWhen;
+}
+
+/** Things noted along a work, each with the same few numbers; left out while there are none. */
+export interface ListSpec {
+  readonly path: string;
+  readonly title: string;
+  /** What it says while nothing is noted, what adds one, what takes one away. */
+  readonly words: { readonly none: string; readonly add: string; readonly remove: string };
+  readonly fields: readonly FieldSpec[];
+  /** One to begin with, of the work as it is. */
+  readonly start: (work: never) => Readonly<Record<string, number>>;
 }
 
 export interface Problem {

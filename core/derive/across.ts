@@ -53,7 +53,7 @@ interface Across {
 }
 
 export function acrossChecks(works: readonly Placed[], factsOf: (id: string) => StormFacts, on: Across): Check[] {
-  const byId = new Map(works.map((w) => [w.bound.work.id, w.bound.work]));
+  const byId = new Map(works.map(({ bound: { work, traits } }) => [work.id, { status: work.status, traits }]));
   const stores = new Map(on.stores.map((s) => [s.work, s]));
   const own = on.stores.flatMap((store) => {
     const work = byId.get(store.work);

@@ -123,6 +123,7 @@ function lowered(store: Store, low: Conditions['low'][number], k: number): Store
   const levelM = store.crestM - low.byM;
   const outlet: Outlet = {
     id: `${store.work}#case-low${k + 1}`,
+    role: 'low',
     work: store.work,
     name: 'low bank of the case',
     kind: 'bank',

@@ -1,4 +1,4 @@
-import type { BoundWork, Link, SectionShape, Site, Store, StoreStorm } from '../contract/index.ts';
+import type { BoundWork, Host, Link, SectionShape, Site, Store, StoreStorm } from '../contract/index.ts';
 import type { Line } from '../geometry/index.ts';
 import { Worksheet, type WorksheetLine } from '../formula/index.ts';
 import { type RouteResult, cascadeOrder } from '../network/index.ts';
@@ -39,6 +39,8 @@ export interface DeriveContext {
 /** What is computed, with the stores as they were routed: their laws are functions, which no worker can send. */
 export interface DerivedStores extends DeriveResult {
   readonly stores: readonly Store[];
+  /** What each work that stores or is joined lends to its guests. */
+  readonly hosts: ReadonlyMap<string, Host>;
 }
 
 /** Everything computed from a document. Deterministic: same document and assets, same result. */
@@ -86,6 +88,7 @@ function withoutGround(project: Project, option: string): DerivedStores {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
     view: { order: [], series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
     stores: [],
+    hosts: new Map(),
   };
 }
 
@@ -202,6 +205,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
       rings,
     },
     stores,
+    hosts: new Map(works.flatMap(({ bound: { work }, placed: { host } }) => (host ? [[work.id, host] as const] : []))),
   };
 }
 

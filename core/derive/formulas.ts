@@ -101,18 +101,7 @@ import {
   WET_CURVE_NUMBER,
 } from '../runoff/index.ts';
 import { STAFF_READING } from '../survey/index.ts';
-import {
-  CREST_WIDTH,
-  CUT_CONTROL,
-  PIT_VOLUME,
-  POND_VOLUME,
-  SWALE_BANK,
-  SWALE_CUT,
-  SWALE_WATER,
-  VALLEY_VOLUME,
-  WALL_QUICK,
-  WALL_SECTION,
-} from '../works/index.ts';
+import { registry } from '../works/index.ts';
 
 /** Every formula the product computes with, in the order water meets them. */
 export const FORMULAS: readonly Formula<never>[] = [
@@ -177,15 +166,7 @@ export const FORMULAS: readonly Formula<never>[] = [
   SOIL_SHIELD,
   SOIL_LOSS,
   DELIVERY,
-  SWALE_CUT,
-  SWALE_BANK,
-  SWALE_WATER,
-  WALL_SECTION,
-  WALL_QUICK,
-  PIT_VOLUME,
-  VALLEY_VOLUME,
-  POND_VOLUME,
-  CREST_WIDTH,
+  ...registry.formulas,
   WAVE_HAWKSLEY,
   WAVE_STEVENSON,
   WAVE_RUNUP,
@@ -196,7 +177,6 @@ export const FORMULAS: readonly Formula<never>[] = [
   SHARP_CREST,
   V_NOTCH,
   DROWNED_WEIR,
-  CUT_CONTROL,
   ORIFICE,
   ORIFICE_EMPTYING,
   DROP_INLET,

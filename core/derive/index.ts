@@ -6,6 +6,7 @@ export * from './verdict.ts';
 export * from './formulas.ts';
 export type * from './types.ts';
 export * from './compare.ts';
+export * from './begin.ts';
 export * from './land.ts';
 export * from './gauge.ts';
 export * from './place-words.ts';

@@ -46,7 +46,7 @@ export function factsFinder({ missing, site, stores, storms, catchments, hydrolo
       storm,
       catchment: catchment ?? null,
       runoff: runoff?.runoff ?? null,
-      links: flows.filter((l) => l.from === id || l.outlet.split('#')[0] === id),
+      links: flows.filter((l) => l.from === id || l.work === id),
       designPeakM3s: store ? designPeakOf(store, storm, { runoff, links: flows, catchment, joints }) : null,
     };
   };

@@ -48,6 +48,7 @@ import {
 } from '../terrain/index.ts';
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { askByName } from './questions.ts';
+import { beginWorks } from './begin.ts';
 import { type LandContext, compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from './terrain-steps.ts';
 
@@ -312,6 +313,7 @@ export const LAND_QUESTIONS = {
   places,
   compare: compareWithout,
   reopen,
+  begin: beginWorks,
 } as const;
 
 export type LandQuestions = typeof LAND_QUESTIONS;

@@ -93,7 +93,7 @@ describe('cases', () => {
     expect(d.outlets.some((o) => o.id === 'pond#case-low1')).toBe((store(d, 'pond').peakLevelM ?? 0) > 106.2);
   });
   it('stand side by side, the usual ones among them, and leave the document as it is', () => {
-    const cases = usualCases(project);
+    const cases = usualCases(project, { registry });
     expect(cases.map((c) => c.id)).toEqual(['blocked-pipe', 'blocked-road', 'full', 'more-rain', 'two-storms', 'bare', 'silted']);
     const with_ = cases.reduce((p, one) => applyCommand(p, { type: 'case.add', payload: { case: one } }, registry).project, project);
     const before = JSON.stringify(with_);
@@ -169,7 +169,7 @@ describe('what storm that was', () => {
 
 describe('a file with one thing in its works or cases replaced', () => {
   const works = [...JOINED, TRENCH, DRAIN, PUMP];
-  const cases = usualCases(valleyProject(works));
+  const cases = usualCases(valleyProject(works), { registry });
   const whole = JSON.parse(JSON.stringify({ ...valleyProject(works), cases })) as Tree;
   const paths = pathsIn(whole).filter((path) => /^(options|cases)\./.test(path));
   it('is refused in words, or can be computed without a fault', () => {

@@ -117,6 +117,8 @@ class Raised {
 export interface FailureStep {
   readonly store: string;
   readonly outlet: string;
+  /** The work that makes it. */
+  readonly work: string;
   readonly name: string;
   readonly kind: 'spills' | 'passed';
   readonly levelM: number;
@@ -183,7 +185,10 @@ export function failureOrder(project: Project, context: LandContext): FailureOrd
   const raised = new Raised(ladder, context);
   const { stores } = deriveStores(project, { registry: context.registry, grids: context.grids, memo: context.memo.fork() });
   const works = new Map(optionOf(project).works.map((w) => [w.id, w]));
-  const isWall = (id: string): boolean => ['pond', 'crossing'].includes(works.get(id)?.kind ?? '');
+  const isWall = (id: string): boolean => {
+    const work = works.get(id);
+    return work !== undefined && context.registry.bind(work).traits.retains === 'wall';
+  };
   const links = raised.at(ladder.rungs[0]).links;
   const below = (id: string): string[] => {
     const found: string[] = [];
@@ -202,6 +207,7 @@ export function failureOrder(project: Project, context: LandContext): FailureOrd
     return {
       store: store.work,
       outlet: outlet.id,
+      work: outlet.work,
       name: outlet.name.startsWith(store.name) ? outlet.name : `${store.name}: ${outlet.name}`,
       kind: outlet.kind === 'bank' ? 'passed' : 'spills',
       levelM: outlet.levelM,
@@ -351,13 +357,13 @@ export function compareCases(project: Project, context: LandContext): CaseRow[] 
 }
 
 /** Cases worth asking of these works: every pipe blocked, every way out not cut yet, and what weather and ground may do. */
-export function usualCases(project: Project): Case[] {
-  const { works } = optionOf(project);
-  const pipes = works.filter(
-    (w) => w.kind === 'pipe-outlet' || (w.kind === 'crossing' && (w as { dimensions?: { barrels?: number } }).dimensions?.barrels !== 0),
-  );
-  const hosts = new Set(works.flatMap((w) => ((w as { host?: string }).host === undefined ? [] : [(w as { host?: string }).host])));
-  const stores = works.filter((w) => w.kind === 'pond' || (w.kind === 'swale' && hosts.has(w.id)));
+export function usualCases(project: Project, { registry }: Pick<LandContext, 'registry'>): Case[] {
+  const works = optionOf(project).works.map((work) => registry.bind(work));
+  const named = (list: typeof works): { id: string; name: string }[] => list.map(({ work }) => work);
+  const pipes = named(works.filter(({ traits }) => traits.canBlock && traits.isConduit));
+  // What holds by a wall silts up; a bank only where water is let out of it by making.
+  const hosts = new Set(works.map((w) => w.hostId));
+  const stores = named(works.filter(({ traits, work }) => traits.canSilt && (traits.retains === 'wall' || hosts.has(work.id))));
   return [
     ...pipes.map((w): Case => ({ id: `blocked-${w.id}`, name: `${w.name} blocked`, blockedPercent: { [w.id]: 100 } })),
     { id: 'full', name: 'All full when it begins', startsFull: true },

@@ -76,7 +76,7 @@ function givenLink(store: Store, outlet: Store['outlets'][number], on: { readonl
   const start = [x, y, outlet.levelM] as const;
   const end = line && line.length > 0 ? middleOf(line) : null;
   const path = end && outlet.kind !== 'joint' ? [start, [end[0], end[1], outlet.levelM] as const] : [start];
-  return { from: store.work, outlet: outlet.id, to, path, lengthM: 0, lagS: 0 };
+  return { from: store.work, outlet: outlet.id, work: outlet.work, role: outlet.role, to, path, lengthM: 0, lagS: 0 };
 }
 
 /** Where every outlet leads: by the user's word, by its making, else downhill. */

@@ -181,6 +181,7 @@ export function outletStorms(
         {
           id: outlet.id,
           work: outlet.work,
+          role: outlet.role,
           store: store.work,
           levelM: outlet.levelM,
           peakM3s: run.peakM3s,

@@ -37,7 +37,9 @@ const thin = (change: Partial<Pond['dimensions']> = {}): Pond => ({
   ...POND,
   dimensions: { ...POND.dimensions, topWidthM: 0.5, waterSlopeHV: 0.5, backSlopeHV: 0.5, ...change },
 });
-const brims: Outlet[] = [{ id: 'b', work: 'pond', name: 'b', kind: 'bank', levelM: 106.5, dischargeAt: [0, 0], flowAt: () => 0 }];
+const brims: Outlet[] = [
+  { id: 'b', role: 'crest', work: 'pond', name: 'b', kind: 'bank', levelM: 106.5, dischargeAt: [0, 0], flowAt: () => 0 },
+];
 
 describe('formulas of ponds and walls', () => {
   it('a pond of 3.2 acres, 12.5 ft deep holds 16 acre-feet (AH-590 1997; handbook row 106, P)', () => {

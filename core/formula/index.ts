@@ -36,6 +36,12 @@ export interface Formula<S extends string = string> extends FormulaCard<S> {
   readonly cautions: (inputs: Inputs<S>) => string[];
 }
 
+/** A formula among others of other symbols: it can be listed, and evaluated by what knows its own. */
+export interface AnyFormula extends FormulaCard<string> {
+  readonly evaluate: (inputs: never) => number;
+  readonly cautions: (inputs: never) => string[];
+}
+
 const DOMAIN_TEST: Record<SymbolCard['domain'], (v: number) => boolean> = {
   positive: (v) => v > 0,
   nonNegative: (v) => v >= 0,

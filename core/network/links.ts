@@ -48,5 +48,14 @@ export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
   }
   const fall = path.length > 1 ? path[0][2] - path[path.length - 1][2] : 0;
   const slope = Math.max(0.001, lengthM > 0 ? fall / lengthM : 0);
-  return { from: store, outlet: outlet.id, to, path, lengthM, lagS: lengthM / SHALLOW_FLOW.evaluate({ S: slope }) };
+  return {
+    from: store,
+    outlet: outlet.id,
+    work: outlet.work,
+    role: outlet.role,
+    to,
+    path,
+    lengthM,
+    lagS: lengthM / SHALLOW_FLOW.evaluate({ S: slope }),
+  };
 }

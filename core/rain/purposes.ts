@@ -2,7 +2,7 @@
 
 /** Advice on a return period. All of it is common practice; the rule of the place where the work stands comes first. */
 export interface Purpose {
-  readonly id: 'swale' | 'drain' | 'wall' | 'building';
+  readonly id: 'soaking' | 'drain' | 'wall' | 'building';
   readonly name: string;
   /** Return period advised, and the least that is usual [years]. */
   readonly years: number;
@@ -14,7 +14,7 @@ export interface Purpose {
 
 export const PURPOSES: readonly Purpose[] = [
   {
-    id: 'swale',
+    id: 'soaking',
     name: 'A swale or rain garden that soaks',
     years: 20,
     leastYears: 10,

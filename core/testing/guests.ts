@@ -50,12 +50,13 @@ const codes = (problems: readonly Problem[]): string[] => problems.map((p) => p.
 /** Every number of a work at both ends of its range and just beyond, and words where numbers belong. */
 export function expectFields<W extends WorkBase, G>(technique: Technique<W, G>, sound: W): void {
   expect(technique.validate(sound)).toEqual([]);
-  for (const { path, min, max } of technique.fields) {
+  for (const { path, min, max, optional } of technique.fields) {
     const at = (value: unknown): string[] => codes(technique.validate(withAt(sound, path, value)));
     const range = (value: number): boolean => at(value).includes('work.field-range');
     expect([path, range(min), range(max)]).toEqual([path, false, false]);
     expect([path, range(min - 1e-6), range(max + 1e-3)]).toEqual([path, true, true]);
-    for (const none of [undefined, null, 'x', NaN, Infinity])
+    if (optional) expect([path, at(undefined)]).toEqual([path, []]);
+    for (const none of [...(optional ? [] : [undefined]), null, 'x', NaN, Infinity])
       expect([path, at(none)]).toEqual([path, expect.arrayContaining(['work.field-missing'])]);
   }
 }
@@ -63,3 +64,9 @@ export function expectFields<W extends WorkBase, G>(technique: Technique<W, G>, 
 /** What is wrong with a work that has one member otherwise: codes and fields. */
 export const wrong = <W extends WorkBase, G>(technique: Technique<W, G>, work: W): string[] =>
   technique.validate(work).map((p) => `${p.code}@${p.field ?? ''}`);
+
+/** The work it lets out, and others it needs, by their ids. */
+export const hostOf = <W extends WorkBase, G>(technique: Technique<W, G>, work: W): string | null =>
+  technique.refs(work).find((r) => r.role === 'host')?.id ?? null;
+export const othersOf = <W extends WorkBase, G>(technique: Technique<W, G>, work: W): string[] =>
+  technique.refs(work).flatMap((r) => (r.role === 'host' ? [] : [r.id]));

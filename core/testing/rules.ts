@@ -108,6 +108,8 @@ export const factsOf = (site: Site, change: Partial<StormFacts> = {}): StormFact
 export const linkOf = (outlet: string, peakM3s: number, to = 'ground'): StormFacts['links'][number] => ({
   from: 'store',
   outlet,
+  work: outlet.split('#')[0],
+  role: 'way',
   to,
   path: [[0, 0, 0]],
   lengthM: 0,
@@ -120,5 +122,5 @@ export const linkOf = (outlet: string, peakM3s: number, to = 'ground'): StormFac
 export function withAt<T extends object>(object: T, path: string, value: unknown): T {
   const [key, ...rest] = path.split('.');
   const inner = (object as Record<string, unknown>)[key];
-  return { ...object, [key]: rest.length === 0 ? value : withAt((inner ?? {}), rest.join('.'), value) };
+  return { ...object, [key]: rest.length === 0 ? value : withAt(inner ?? {}, rest.join('.'), value) };
 }

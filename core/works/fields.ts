@@ -1,4 +1,4 @@
-import type { FieldSpec, Problem } from '../contract/index.ts';
+import type { FieldSpec, Problem, ShownWhen } from '../contract/index.ts';
 import { lineLength } from '../geometry/index.ts';
 import { amount, say, told } from '../units/index.ts';
 
@@ -9,10 +9,19 @@ export function valueAt(object: unknown, path: string): unknown {
     .reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined), object);
 }
 
+/** Whether a field, choice or reference is shown for a work as it is. */
+export function isShown({ shownWhen }: { readonly shownWhen?: ShownWhen }, work: unknown): boolean {
+  if (!shownWhen) return true;
+  const value = valueAt(work, shownWhen.path);
+  const { is, isNot } = shownWhen;
+  return (is === undefined || is.includes(value)) && (isNot === undefined || !isNot.includes(value));
+}
+
 /** Problems with the numeric fields of a work: missing, not a number, out of range. */
 export function checkFields(work: { readonly id: string; readonly name: string }, fields: readonly FieldSpec[]): Problem[] {
   return fields.flatMap((field): Problem[] => {
     const value = valueAt(work, field.path);
+    if (field.optional && value === undefined) return [];
     const range = say`Give a number from ${amount(field.min, field.kind)} to ${amount(field.max, field.kind)}.`;
     if (typeof value !== 'number' || !Number.isFinite(value)) {
       return [

@@ -24,7 +24,7 @@ export type { Diversion } from './diversion/index.ts';
 export type { PumpBack } from './pump-back/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';
 export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';
-export { checkFields, checkLine } from './fields.ts';
+export { checkFields, checkLine, isShown, valueAt } from './fields.ts';
 export type { Registry } from './registry.ts';
 
 export const registry = createRegistry([

@@ -1,9 +1,9 @@
-import type { Check, Figure, WorkBase } from '#core/contract';
+import type { Check, Figure, OutletRole, WorkBase } from '#core/contract';
 import type { Derived } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import type { QuantityKind } from '#core/units';
 import { formatQuantity } from '#core/units';
-import { type LevelSill, type Swale, registry } from '#core/works';
+import { registry } from '#core/works';
 import { type AppState, useApp } from './store.ts';
 
 const NO_WORKS: readonly WorkBase[] = [];
@@ -22,9 +22,6 @@ export function useWorks(): readonly WorkBase[] {
   return useApp((s) => (s.history ? optionOf(s.history.project).works : NO_WORKS));
 }
 
-export const asSwale = (work: WorkBase | undefined): Swale | null => (work?.kind === 'swale' ? (work as Swale) : null);
-export const asSill = (work: WorkBase | undefined): LevelSill | null => (work?.kind === 'level-sill' ? (work as LevelSill) : null);
-
 /** What a work hangs on, where it hangs on one: a sill on its swale, a pipe between two stores on the first. */
 export const hostIdOf = (work: WorkBase | undefined): string | null => (work ? registry.bind(work).hostId : null);
 
@@ -37,13 +34,11 @@ export interface Chain {
   readonly joined: readonly WorkBase[];
   /** All of them, the host first. */
   readonly ids: readonly string[];
-  readonly swale: Swale | null;
-  readonly sills: readonly LevelSill[];
   readonly selected: WorkBase | null;
 }
 
-/** Works that open into each other, by id. */
-const joinsOf = (work: WorkBase): string | undefined => asSwale(work)?.joins?.store;
+/** The store a work opens into, where it opens into one. */
+const joinsOf = (work: WorkBase): string | undefined => registry.bind(work).refs.find((r) => r.role === 'joins')?.id;
 
 /** The selected work's chain: what stores the water, what lets it out, and what stands level with it. */
 export function useChain(): Chain {
@@ -55,10 +50,25 @@ export function useChain(): Chain {
   const guests = guestsOf(host?.id);
   const others = host ? works.filter((w) => w.id !== host.id && (joinsOf(w) === host.id || joinsOf(host) === w.id)) : [];
   const joined = others.flatMap((w) => [w, ...guestsOf(w.id)]);
-  const sills = guests.map((w) => asSill(w)).filter((w): w is LevelSill => w !== null);
   const ids = [...(host ? [host] : []), ...guests, ...joined].map((w) => w.id);
-  return { host, guests, joined, ids, swale: asSwale(host ?? undefined), sills, selected: selected ?? null };
+  return { host, guests, joined, ids, selected: selected ?? null };
 }
+
+/** What a way out is to the work that makes it, in words. */
+export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
+  way: 'crest',
+  end: 'end',
+  mouth: 'mouth',
+  pipe: 'pipe',
+  road: 'road',
+  crest: 'crest',
+  rim: 'rim',
+  bank: 'bank',
+  round: 'side, round the wall',
+  low: 'low bank',
+  fuse: 'fuse',
+  lift: 'pump',
+};
 
 /** Name of where water ends: a work, or out of what is known. */
 export function endName(works: readonly WorkBase[], to: string | undefined): string {
@@ -80,4 +90,6 @@ export function figureOf(figures: readonly Figure[] | undefined, id: string): nu
   return figures?.find((f) => f.id === id)?.value ?? null;
 }
 
-export const newId = (prefix: string): string => `${prefix}-${crypto.randomUUID().slice(0, 8)}`;
+/** A part of an id that nothing has yet. */
+export const newPart = (): string => crypto.randomUUID().slice(0, 8);
+export const newId = (prefix: string): string => `${prefix}-${newPart()}`;

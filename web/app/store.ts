@@ -263,7 +263,7 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
   await saveNow();
   for (const [sha, blob] of how.assets ?? []) await keepAsset(sha, blob);
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
-  const first = works.find((w) => w.kind === 'swale' && w.status === 'existing') ?? works[0];
+  const first = works.find((w) => w.status === 'existing' && registry.bind(w).hostId === null) ?? works[0];
   isDraft = how.isDraft === true;
   set({
     history: startHistory(project),

@@ -1,6 +1,9 @@
+import { ChevronDown } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components';
 import styled from 'styled-components';
 import { FONT } from '../app/theme.ts';
+import { useFold } from './folds.ts';
 
 export const SheetTitle = styled.h2`
   font-size: 21px;
@@ -39,23 +42,74 @@ export const Inline = styled.div`
   margin: 10px 0;
 `;
 
-/** A titled part of a sheet. */
-export function Part({
-  title,
-  children,
-  action,
-}: {
+const Top = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: end;
+`;
+const FoldButton = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  border: 0;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  padding: 2px 4px 2px 0;
+  cursor: pointer;
+  svg {
+    transition: transform 120ms;
+  }
+  &[aria-expanded='false'] svg {
+    transform: rotate(-90deg);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--water);
+    outline-offset: 2px;
+  }
+  @media (prefers-reduced-motion: reduce) {
+    svg {
+      transition: none;
+    }
+  }
+`;
+
+interface PartProps {
   readonly title: string;
   readonly children: ReactNode;
   readonly action?: ReactNode;
-}): ReactNode {
+}
+
+/** A titled part of a sheet. */
+export function Part({ title, children, action }: PartProps): ReactNode {
   return (
     <section aria-label={title}>
-      <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'end' }}>
+      <Top>
         <Heading>{title}</Heading>
         {action}
-      </div>
+      </Top>
       {children}
+    </section>
+  );
+}
+
+/** A part of a sheet that folds, and stays as it was left. */
+export function FoldPart({ title, children, action }: PartProps): ReactNode {
+  const [isOpen, setOpen] = useFold(title);
+  return (
+    <section aria-label={title}>
+      <Disclosure isExpanded={isOpen} onExpandedChange={setOpen}>
+        <Top>
+          <Heading>
+            <FoldButton slot="trigger">
+              <ChevronDown size={13} aria-hidden />
+              {title}
+            </FoldButton>
+          </Heading>
+          {isOpen && action}
+        </Top>
+        <DisclosurePanel>{children}</DisclosurePanel>
+      </Disclosure>
     </section>
   );
 }

@@ -8,7 +8,7 @@ import { startTool, useAppPick } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
 import { ActionMenu, Button } from '../kit/index.ts';
 import { Layers } from './Layers.tsx';
-import { TOOLS, type Tool, finishTool } from './tools.ts';
+import { FIRST_WORKS, TOOLS, type Tool, finishTool } from './tools.ts';
 
 const Bar = styled.div`
   position: absolute;
@@ -55,10 +55,9 @@ const Zoom = styled.div`
   }
 `;
 
-const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], ground: ['zone', 'test'], works: ['swale', 'pin'] };
+const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], ground: ['zone', 'test'], works: [...FIRST_WORKS, 'pin'] };
 const ICONS: Readonly<Record<string, ReactNode>> = {
   pin: <MapPin size={16} aria-hidden />,
-  swale: <Waves size={16} aria-hidden />,
   zone: <SquareDashed size={16} aria-hidden />,
   test: <FlaskConical size={16} aria-hidden />,
 };
@@ -90,7 +89,7 @@ export const PlanBar = memo(function PlanBar({
           canDraw &&
           (FIRST[stage] ?? []).map((t) => (
             <Button key={t} onPress={() => startTool(t)}>
-              {ICONS[t]}
+              {ICONS[t] ?? <Waves size={16} aria-hidden />}
               {TOOLS[t].name}
             </Button>
           ))}

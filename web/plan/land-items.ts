@@ -82,7 +82,7 @@ function answerItems({ answer, storage, fallLine }: LandDrawing): PlanItem[] {
             id: 'land:water',
             version: JSON.stringify([ring[0], ring.length]),
             geometry: new Polygon(toRing(ring)),
-            look: { role: 'pond' },
+            look: { role: 'hollow-water' },
           },
         ];
   return answer.kind === 'hollow' ? water : [...water, ...lineItem('land:wall', answer.line, { role: 'wall' })];

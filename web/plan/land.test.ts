@@ -157,7 +157,7 @@ describe('answers on the plan', () => {
         ],
       },
     });
-    expect(wall.map((i) => i.look.role)).toEqual(['section', 'pond', 'wall']);
+    expect(wall.map((i) => i.look.role)).toEqual(['section', 'hollow-water', 'wall']);
     const contour = landItems({
       ...nothing,
       answer: {

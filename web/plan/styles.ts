@@ -225,7 +225,9 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   valley: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.water, 0.75), width: 2 }) })],
   ridge: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.clay, 0.75), width: 1.6, lineDash: [6, 5] }) })],
   wall: (_l, p) => [new Style({ stroke: new Stroke({ color: p.moss, width: 5 }) })],
-  pond: (_l, p) => [new Style({ fill: new Fill({ color: rgba(p.water, 0.5) }), stroke: new Stroke({ color: p.deepWater, width: 1.5 }) })],
+  'hollow-water': (_l, p) => [
+    new Style({ fill: new Fill({ color: rgba(p.water, 0.5) }), stroke: new Stroke({ color: p.deepWater, width: 1.5 }) }),
+  ],
   answer: (_l, p) => [
     new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.9), width: 6 }) }),
     new Style({ stroke: new Stroke({ color: p.deepWater, width: 3 }) }),

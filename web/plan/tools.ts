@@ -1,12 +1,12 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Point } from '#core/geometry';
 import { SEEN_KINDS } from '#core/seen';
+import { registry } from '#core/works';
 import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
 import { addTest, addZone } from '../app/ground.ts';
-import { addCrossing, addDiversion, addPond, addPump } from './add-works.ts';
-import { addSwale } from './add-swale.ts';
+import { beginWork } from './begin.ts';
 
 export interface Tool {
   readonly name: string;
@@ -60,6 +60,29 @@ const SEEN_TOOLS = Object.fromEntries(
   ]),
 );
 
+/** Works, as their techniques have them drawn; a way out is added from the work it lets out. */
+const WORK_TOOLS = Object.fromEntries(
+  registry.draws.flatMap(({ id, name, kind, what, least, most, hint, isFirst }): [string, Tool][] =>
+    what === 'on-host'
+      ? []
+      : [
+          [
+            id,
+            {
+              name,
+              group: isFirst ? 'first' : 'work',
+              least,
+              ...(most === undefined ? {} : { most }),
+              hint,
+              finish: (points) => void beginWork(kind, { how: id, points }),
+            },
+          ],
+        ],
+  ),
+);
+/** Works offered before all others. */
+export const FIRST_WORKS: readonly string[] = registry.draws.flatMap((d) => (d.isFirst ? [d.id] : []));
+
 export const TOOLS: Readonly<Record<string, Tool>> = {
   pin: {
     name: 'Drop a pin',
@@ -69,43 +92,7 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: 'Click where the water passes: its catchment is drawn.',
     finish: ([at]) => addPin(at),
   },
-  swale: {
-    name: 'Draw a swale',
-    group: 'first',
-    least: 2,
-    hint: 'Click along the slope, double-click to end. It settles on the contour through the first point.',
-    finish: (points) => void addSwale(points),
-  },
-  pond: {
-    name: 'A pond behind a wall',
-    group: 'work',
-    least: 2,
-    hint: 'Draw the wall across the valley, well into both sides; double-click to end.',
-    finish: (points) => addPond({ wall: points }),
-  },
-  pit: { name: 'A dug pond', group: 'work', least: 3, hint: `${ROUND} It is dug inside.`, finish: (points) => addPond({ pit: points }) },
-  crossing: {
-    name: 'A crossing',
-    group: 'work',
-    least: 2,
-    hint: 'Draw the road across the water, double-click to end.',
-    finish: addCrossing,
-  },
-  diversion: {
-    name: 'A diversion drain',
-    group: 'work',
-    least: 2,
-    hint: 'Draw it from its upper to its lower end, nearly along the contour; double-click to end.',
-    finish: addDiversion,
-  },
-  pump: {
-    name: 'A pump from store to store',
-    group: 'work',
-    least: 2,
-    most: 2,
-    hint: 'Click the store it takes from, then the one it lifts to.',
-    finish: ([from, to]) => addPump(from, to),
-  },
+  ...WORK_TOOLS,
   zone: { name: 'Draw a zone', group: 'first', least: 3, hint: `${ROUND} Its ground begins as the property’s.`, finish: addZone },
   'zone-again': {
     name: 'Draw the zone anew',

@@ -14,7 +14,7 @@ import {
 } from '#core/derive';
 import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
 import type { RainRecord } from '#core/rain';
-import { type Grid, settleOnContour } from '#core/terrain';
+import type { Grid } from '#core/terrain';
 import { registry } from '#core/works';
 import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
@@ -100,13 +100,6 @@ const compute: Compute = {
   askRain: (name, project, args) => Promise.resolve(answer(() => askRain(name, project, { context: rainContext, args }))),
   askNetwork: (name, project, args) => Promise.resolve(answer(() => askNetwork(name, project, { context, args }))),
   askGround: (name, project, args) => Promise.resolve(answer(() => askGround(name, project, { context, args }))),
-  settle: (project, drawn) => {
-    const settled = answer(() => {
-      const model = project.terrain && terrainKey(project.terrain) !== '' ? groundModel(project, context) : null;
-      return model ? settleOnContour(model.grid, drawn) : null;
-    });
-    return Promise.resolve(settled.ok ? settled.value : null);
-  },
   onProgress: (to) => {
     report = to;
     return Promise.resolve();

@@ -1,9 +1,7 @@
 // The one table of what the page asks of its workers.
 import type { GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
 import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain } from '#core/formats';
-import type { Line } from '#core/geometry';
 import type { Project, UserProblem } from '#core/project';
-import type { Settled } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -34,7 +32,6 @@ export interface Compute {
   /** What is computed, as the parts that differ from the answer before. */
   readonly derive: (project: Project) => Promise<Answer<Parcel>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
-  readonly settle: (project: Project, drawn: Line) => Promise<Settled | null>;
   /** Any of the questions about the land, by name. */
   readonly ask: (name: keyof LandQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
   /** Any of the questions about the rain, by name. */

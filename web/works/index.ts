@@ -1,16 +1,16 @@
 // The techniques' interfaces: the twin of the list in core/works.
 import { crossingUi } from './crossing/index.tsx';
-import { cutSpillwayUi } from './cut-spillway/index.tsx';
-import { diversionUi } from './diversion/index.tsx';
+import { cutSpillwayUi } from './cut-spillway/index.ts';
+import { diversionUi } from './diversion/index.ts';
 import { levelSillUi } from './level-sill/index.ts';
-import { pipeOutletUi } from './pipe-outlet/index.tsx';
+import { pipeOutletUi } from './pipe-outlet/index.ts';
 import { pondUi } from './pond/index.tsx';
-import { pumpBackUi } from './pump-back/index.tsx';
-import { stoneTrenchUi } from './stone-trench/index.tsx';
+import { pumpBackUi } from './pump-back/index.ts';
+import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
-import type { WorkUi } from './types.ts';
+import { createWorkUis } from './list.ts';
 
-const LIST: readonly WorkUi[] = [
+export const { workUi, kinds: UI_KINDS } = createWorkUis([
   swaleUi,
   levelSillUi,
   pondUi,
@@ -20,13 +20,4 @@ const LIST: readonly WorkUi[] = [
   crossingUi,
   diversionUi,
   pumpBackUi,
-];
-const byKind = new Map(LIST.map((ui) => [ui.kind, ui]));
-
-/** The interface of a kind of work. @throws RangeError for a kind without one. */
-export function workUi(kind: string): WorkUi {
-  const ui = byKind.get(kind);
-  if (!ui) throw new RangeError(`no interface for "${kind}"`);
-  return ui;
-}
-export type { WorkUi } from './types.ts';
+] as const);

@@ -1,11 +1,24 @@
-// Depth and freeboard are views of levels: what typing them changes.
+// What typing or dragging a level changes.
 import type { Command } from '#core/commands';
-import type { LevelSill, Swale } from '#core/works';
+import type { WorkBase } from '#core/contract';
+import { registry } from '#core/works';
 
-const mm = (v: number): number => Math.round(v * 1000) / 1000;
+export const mm = (v: number): number => Math.round(v * 1000) / 1000;
 
-/** The sill water leaves over first. */
-export function firstSill(sills: readonly LevelSill[]): LevelSill | null {
+/** A crest water leaves over: a way out at a level of its own. */
+export interface Crest extends WorkBase {
+  readonly levels: { readonly sillM: number };
+}
+
+/** Crests among the ways out of a work, whatever their kind. */
+export const crestsAmong = (works: readonly WorkBase[]): Crest[] =>
+  works.filter((w): w is Crest => {
+    const { levels } = w as Partial<Crest>;
+    return registry.bind(w).traits.wayOut === 'crest' && typeof levels?.sillM === 'number';
+  });
+
+/** The crest water leaves over first. */
+export function firstSill(sills: readonly Crest[]): Crest | null {
   return [...sills].sort((a, b) => a.levels.sillM - b.levels.sillM)[0] ?? null;
 }
 
@@ -13,28 +26,6 @@ export const change = (id: string, set: Readonly<Record<string, unknown>>): Comm
   type: 'works.change',
   payload: { changes: [{ id, set }] },
 });
-
-/** A new water depth: the floor stays, all sills and the bank move together. */
-export function withDepth(swale: Swale, sills: readonly LevelSill[], depthM: number): Command | null {
-  const first = firstSill(sills);
-  if (!first) return null;
-  const by = swale.levels.floorM + depthM - first.levels.sillM;
-  return {
-    type: 'works.change',
-    payload: {
-      changes: [
-        { id: swale.id, set: { 'levels.bankCrestM': mm(swale.levels.bankCrestM + by) } },
-        ...sills.map((s) => ({ id: s.id, set: { 'levels.sillM': mm(s.levels.sillM + by) } })),
-      ],
-    },
-  };
-}
-
-/** A new height of bank above the first sill: the crest alone moves. */
-export function withBankAbove(swale: Swale, sills: readonly LevelSill[], heightM: number): Command | null {
-  const first = firstSill(sills);
-  return first ? change(swale.id, { 'levels.bankCrestM': mm(first.levels.sillM + heightM) }) : null;
-}
 
 /** A level dragged or typed in the stack: it alone moves. */
 export const withLevel = (id: string, path: string, levelM: number): Command => change(id, { [path]: mm(levelM) });

@@ -1,14 +1,17 @@
 import type { ReactNode } from 'react';
-import type { WorkBase } from '#core/contract';
 import type { Command } from '#core/commands';
+import type { WorkBase } from '#core/contract';
 import type { Point } from '#core/geometry';
 import type { Drawing, PlanItem } from '../plan/types.ts';
 
+/** What a plan is drawn from, with the works it shows. */
+export type WorksDrawing = Drawing & { readonly works: readonly WorkBase[] };
+
 /** The interface of one technique: its form with drawing, and its marks on the plan. */
-export interface WorkUi {
-  readonly kind: string;
-  readonly Sheet: (props: { readonly id: string }) => ReactNode;
-  readonly planItems: (work: WorkBase, on: Drawing & { readonly works: readonly WorkBase[] }) => PlanItem[];
+export interface WorkUi<W extends WorkBase> {
+  readonly kind: W['kind'];
+  readonly Sheet: (props: { readonly work: W }) => ReactNode;
+  readonly planItems: (work: W, on: WorksDrawing) => PlanItem[];
   /** The command for dragging a mark of this work to a place; null when it does not move. */
-  readonly drag: (work: WorkBase, to: Point, works: readonly WorkBase[]) => Command | null;
+  readonly drag: (work: W, to: Point, works: readonly WorkBase[]) => Command | null;
 }

@@ -101,6 +101,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
   const crestM = crestOf(pond, ground);
   const top: Outlet = {
     id: `${pond.id}#crest`,
+    role: ground.wall ? 'crest' : 'rim',
     work: pond.id,
     name: ground.wall ? 'crest of the wall' : 'rim of the pit',
     kind: 'bank',
@@ -111,6 +112,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
   if (!ground.wall || ground.roundM >= crestM) return [top];
   const round: Outlet = {
     id: `${pond.id}#round`,
+    role: 'round',
     work: pond.id,
     name: 'ground beside the wall',
     kind: 'bank',

@@ -77,6 +77,7 @@ const headwater: Rule<CrossingFacts> = {
 
 const roadFreeboard: Rule<CrossingFacts> = {
   id: 'crossing.road-freeboard',
+  isOfLevels: true,
   title: 'Road above the highest water',
   why: 'Water over an earth road cuts it from its lower edge up.',
   unit: 'm',
@@ -102,6 +103,7 @@ const roadFreeboard: Rule<CrossingFacts> = {
 
 const pipeTop: Rule<CrossingFacts> = {
   id: 'crossing.pipe-top',
+  isOfLevels: true,
   title: 'Top of the pipe under the sill',
   why: 'A pipe whose top lies just under the level water stands at runs full, and keeps trash from bridging its mouth.',
   unit: 'm',

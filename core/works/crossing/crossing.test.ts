@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { Outlet } from '../../contract/index.ts';
 import { Worksheet } from '../../formula/index.ts';
 import { culvertHead, culvertLaw } from '../../hydraulics/index.ts';
-import { expectFields, wrong } from '../../testing/guests.ts';
+import { expectFields, wrong, hostOf, othersOf } from '../../testing/guests.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, linkOf, siteOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { ROAD, valleyAt } from '../../testing/valley.ts';
@@ -87,8 +87,8 @@ describe('a crossing', () => {
     expect(joined.outlets[0].flowAt(107.3, 108)).toBeLessThan(0);
     expect(joined.waterRings?.(108)).toEqual([]);
     expect(placed.waterRings?.(108).length).toBeGreaterThan(0);
-    expect([crossing.hostOf(JOINED), crossing.refersTo?.(JOINED), crossing.interceptor(JOINED)]).toEqual(['a', ['b'], null]);
-    expect([crossing.hostOf(ONE), crossing.refersTo?.(ONE), crossing.interceptor(ONE)]).toEqual([null, [], ONE.line]);
+    expect([hostOf(crossing, JOINED), othersOf(crossing, JOINED), crossing.interceptor(JOINED)]).toEqual(['a', ['b'], null]);
+    expect([hostOf(crossing, ONE), othersOf(crossing, ONE), crossing.interceptor(ONE)]).toEqual([null, [], ONE.line]);
   });
   it('retired or without pipes has none', () => {
     expect(

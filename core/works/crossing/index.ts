@@ -18,6 +18,8 @@ import { runRules } from '../rules.ts';
 import { CROSSING_RULES, type CrossingFacts } from './checks.ts';
 import { CROSSING_CHOICES, CROSSING_FIELDS, type Crossing, pipeLength, validateCrossing } from './model.ts';
 
+import { CROSSING_DRAWS, CROSSING_SAMPLE, beginCrossing } from './begin.ts';
+
 export * from './model.ts';
 export { CROSSING_RULES } from './checks.ts';
 
@@ -75,6 +77,7 @@ function pipeOutletOf(made: Made): Outlet | null {
   const dischargeAt = beyond(made, lowestAt(made), lengthM / 2 + 2);
   return {
     id: `${crossing.id}#pipe`,
+    role: 'pipe',
     work: crossing.id,
     name: `${crossing.name}: pipe`,
     kind: crossing.joins ? 'joint' : 'rated',
@@ -105,6 +108,7 @@ function roadOutlet(made: Made): Outlet {
   const dischargeAt = beyond(made, lowestAt(made), crossing.dimensions.roadWidthM / 2 + 3);
   return {
     id: `${crossing.id}#road`,
+    role: 'road',
     work: crossing.id,
     name: isChosen ? `${crossing.name}: over the road` : `${crossing.name}: road`,
     kind: isChosen ? 'sill' : 'bank',
@@ -122,6 +126,7 @@ function crestOutlet(made: Made): Outlet {
   const lengthM = ground.wall?.lengthM ?? lineLength(crossing.line);
   return {
     id: `${crossing.id}#crest`,
+    role: 'crest',
     work: crossing.id,
     name: `${crossing.name}: whole road`,
     kind: 'bank',
@@ -304,11 +309,31 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
 export const crossing: Technique<Crossing, BasinGround> = {
   kind: 'crossing',
   title: 'Crossing',
+  family: 'road',
+  sample: CROSSING_SAMPLE,
   fields: CROSSING_FIELDS,
   choices: CROSSING_CHOICES,
   validate: validateCrossing,
-  hostOf: (work) => work.joins?.[0] ?? null,
-  refersTo: (work) => (work.joins ? [work.joins[1]] : []),
+  traits: ({ dimensions, joins }) => ({
+    retains: joins ? 'none' : 'wall',
+    canBlock: dimensions.barrels > 0,
+    isConduit: dimensions.barrels > 0,
+    canSilt: false,
+    isCut: false,
+    joinable: false,
+    wayOut: null,
+  }),
+  refs: ({ joins }) =>
+    joins
+      ? [
+          { role: 'host', id: joins[0], path: 'joins', whenGone: 'goes' },
+          { role: 'to', id: joins[1], path: 'joins', whenGone: 'goes' },
+        ]
+      : [],
+  formulas: [],
+  rules: CROSSING_RULES,
+  draws: CROSSING_DRAWS,
+  begin: beginCrossing,
   footprint: (work) => [work.line],
   interceptor: (work) => (work.status === 'retired' || work.joins ? null : work.line),
   groundKey: (work) => work.line,

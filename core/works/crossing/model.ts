@@ -46,6 +46,7 @@ export const CROSSING_FIELDS: readonly FieldSpec[] = [
     min: -500,
     max: 9000,
     help: 'So low that its top lies under the sill: it then runs full.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
   },
   {
     path: 'levels.outletM',
@@ -54,8 +55,17 @@ export const CROSSING_FIELDS: readonly FieldSpec[] = [
     min: -500,
     max: 9000,
     help: 'A little lower: 1 % or more clears silt.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
   },
-  { path: 'levels.dipM', label: 'Lowest road', kind: 'level', min: -500, max: 9000, help: 'Where water may run over it.' },
+  {
+    path: 'levels.dipM',
+    label: 'Lowest road',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'Where water may run over it.',
+    shownWhen: { path: 'form', isNot: ['culvert'] },
+  },
   { path: 'dimensions.roadWidthM', label: 'Road width', kind: 'length', min: 0.5, max: 30, help: 'At the top.' },
   { path: 'dimensions.sideSlopeHV', label: 'Sides, out per 1 up', kind: 'number', min: 0, max: 6, help: '2 in earth.' },
   { path: 'dimensions.barrels', label: 'Pipes side by side', kind: 'count', min: 0, max: 12, help: 'None for a bare causeway or dip.' },
@@ -66,8 +76,17 @@ export const CROSSING_FIELDS: readonly FieldSpec[] = [
     min: 0.1,
     max: 4,
     help: '300 mm at a drive, 450 mm where it must be cleaned.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
   },
-  { path: 'dimensions.overhangM', label: 'Overhang at each end', kind: 'length', min: 0, max: 5, help: 'Beyond the foot of the bank.' },
+  {
+    path: 'dimensions.overhangM',
+    label: 'Overhang at each end',
+    kind: 'length',
+    min: 0,
+    max: 5,
+    help: 'Beyond the foot of the bank.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
+  },
   {
     path: 'dimensions.dipLengthM',
     label: 'Road water may run over',
@@ -75,6 +94,7 @@ export const CROSSING_FIELDS: readonly FieldSpec[] = [
     min: 0,
     max: 200,
     help: 'Level, hard, the same both sides.',
+    shownWhen: { path: 'form', isNot: ['culvert'] },
   },
   {
     path: 'roughness',
@@ -83,8 +103,17 @@ export const CROSSING_FIELDS: readonly FieldSpec[] = [
     min: 0.008,
     max: 0.03,
     help: 'Smooth plastic 0.011, concrete 0.013, corrugated 0.024.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
   },
-  { path: 'blockedPercent', label: 'Blocked', kind: 'percent', min: 0, max: 100, help: 'As found.' },
+  {
+    path: 'blockedPercent',
+    label: 'Blocked',
+    kind: 'percent',
+    min: 0,
+    max: 100,
+    help: 'As found.',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
+  },
 ];
 
 export const CROSSING_CHOICES: readonly ChoiceSpec[] = [
@@ -97,7 +126,12 @@ export const CROSSING_CHOICES: readonly ChoiceSpec[] = [
       { id: 'dip', name: 'a dip in the road' },
     ],
   },
-  { path: 'inlet', label: 'Inlet of the pipe', options: INLET_IDS.map((id) => ({ id, name: INLETS[id].name })) },
+  {
+    path: 'inlet',
+    shownWhen: { path: 'dimensions.barrels', isNot: [0] },
+    label: 'Inlet of the pipe',
+    options: INLET_IDS.map((id) => ({ id, name: INLETS[id].name })),
+  },
 ];
 
 /** Everything wrong with one crossing on its own. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { coverOf } from '../../ground/index.ts';
-import { HOST, SITE, expectFields, onHost, wrong } from '../../testing/guests.ts';
+import { HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, soilOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { CUT } from '../../testing/valley.ts';
 import { exitFlow } from '../exit.ts';
@@ -135,7 +135,7 @@ describe('a cut spillway', () => {
   it('is refused with fields out of range or without a host', () => {
     expectFields(cutSpillway, ONE);
     expect(wrong(cutSpillway, { ...ONE, host: '' })).toEqual(['work.host@host']);
-    expect([cutSpillway.hostOf(ONE), cutSpillway.footprint(ONE), cutSpillway.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(cutSpillway, ONE), cutSpillway.footprint(ONE), cutSpillway.interceptor(ONE)]).toEqual(['pond', [], null]);
     const key = (change: Partial<CutSpillway>): string => JSON.stringify(cutSpillway.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { sillM: 9 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, controlLengthM: 3 } }])

@@ -14,6 +14,7 @@ import type {
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
+import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
@@ -74,6 +75,14 @@ export const CUT_FIELDS: readonly FieldSpec[] = [
   { path: 'dimensions.stoneM', label: 'Stone on its slope', kind: 'length', min: 0, max: 1, help: 'Median size; 0 where it is grass.' },
   AT_FIELD,
 ];
+
+/** A spillway to begin with: common practice, to be sized by its checks. */
+const newCut = ({ sillM, ...first }: FirstWayOut): CutSpillway => ({
+  ...first,
+  kind: 'cut-spillway',
+  levels: { sillM },
+  dimensions: { bottomWidthM: 4, sideSlopeHV: 3, inletLengthM: 6, controlLengthM: 6, stoneM: 0 },
+});
 
 /** Tall grass on the way in, class C, takes the most head; handbook 4.1. */
 const TALL_GRASS = 5.6;
@@ -151,6 +160,7 @@ function outletOf(cut: CutSpillway, place: HostPlace): Outlet {
   const { bottomWidthM, sideSlopeHV, stoneM } = cut.dimensions;
   return {
     id: cut.id,
+    role: 'way',
     work: cut.id,
     name: cut.name,
     kind: 'rated',
@@ -274,9 +284,16 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
 export const cutSpillway: Technique<CutSpillway, HostPlace> = {
   kind: 'cut-spillway',
   title: 'Cut spillway',
+  family: 'way-out',
+  sample: newCut({ id: 'cut', name: 'Cut spillway', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
   fields: CUT_FIELDS,
   validate: (work) => [...checkFields(work, CUT_FIELDS), ...checkHost(work)],
-  hostOf: (work) => work.host,
+  traits: () => wayOutTraits('crest'),
+  refs: hostRef,
+  formulas: [CUT_CONTROL],
+  rules: CUT_RULES,
+  draws: [{ id: 'cut-spillway', name: 'Cut spillway', ...ON_HOST }],
+  begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'cut-spillway', title: 'Cut spillway', work: newCut }),
   footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.controlLengthM, work.host],

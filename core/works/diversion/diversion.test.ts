@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { Worksheet } from '../../formula/index.ts';
 import type { Line } from '../../geometry/index.ts';
-import { SITE, expectFields, wrong } from '../../testing/guests.ts';
+import { SITE, expectFields, wrong, hostOf } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, testSides, withAt } from '../../testing/rules.ts';
 import { DRAIN } from '../../testing/valley.ts';
 import { measureLip } from '../lip.ts';
@@ -136,7 +136,7 @@ describe('a diversion drain', () => {
     expect(wrong(diversion, { ...ONE, line: [[1, 1]] } as never)).toEqual(['work.line@line']);
     for (const { path, options } of diversion.choices ?? [])
       for (const { id } of options) expect(wrong(diversion, withAt(ONE, path, id))).toEqual([]);
-    expect([diversion.hostOf(ONE), diversion.footprint(ONE), diversion.interceptor(ONE), diversion.groundKey(ONE)]).toEqual([
+    expect([hostOf(diversion, ONE), diversion.footprint(ONE), diversion.interceptor(ONE), diversion.groundKey(ONE)]).toEqual([
       null,
       [LINE],
       LINE,

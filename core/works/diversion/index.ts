@@ -18,6 +18,8 @@ import {
   validateDiversion,
 } from './model.ts';
 
+import { DIVERSION_DRAWS, DIVERSION_SAMPLE, beginDiversion } from './begin.ts';
+
 export * from './model.ts';
 export { DIVERSION_RULES } from './checks.ts';
 
@@ -51,6 +53,7 @@ function outletsOf({ drain, ground }: Made): { readonly end: Outlet; readonly ba
   return {
     end: {
       id: `${drain.id}#end`,
+      role: 'end',
       work: drain.id,
       name: `${drain.name}: end`,
       kind: 'rated',
@@ -68,6 +71,7 @@ function outletsOf({ drain, ground }: Made): { readonly end: Outlet; readonly ba
     },
     bank: {
       id: `${drain.id}#bank`,
+      role: 'bank',
       work: drain.id,
       name: 'bank crest',
       kind: 'bank',
@@ -208,10 +212,17 @@ function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
 export const diversion: Technique<Diversion, LipGround> = {
   kind: 'diversion',
   title: 'Diversion drain',
+  family: 'conveyance',
+  sample: DIVERSION_SAMPLE,
   fields: DIVERSION_FIELDS,
   choices: DIVERSION_CHOICES,
   validate: validateDiversion,
-  hostOf: () => null,
+  traits: () => ({ retains: 'bank', canBlock: false, isConduit: false, canSilt: false, isCut: true, joinable: false, wayOut: null }),
+  refs: () => [],
+  formulas: [],
+  rules: DIVERSION_RULES,
+  draws: DIVERSION_DRAWS,
+  begin: beginDiversion,
   footprint: (work) => [work.line],
   interceptor: (work) => (work.status === 'retired' ? null : work.line),
   groundKey: (work) => work.line,

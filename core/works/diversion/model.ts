@@ -43,6 +43,7 @@ export const DIVERSION_FIELDS: readonly FieldSpec[] = [
     min: 0.01,
     max: 1,
     help: 'Counts only where it is lined with stone.',
+    shownWhen: { path: 'lining', is: ['stone'] },
   },
 ];
 

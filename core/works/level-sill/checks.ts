@@ -135,6 +135,7 @@ const coverBelow: Rule<SillFacts> = {
 
 const secondStep: Rule<SillFacts> = {
   id: 'sill.second-step',
+  isOfLevels: true,
   title: 'Step up to the next sill',
   why: 'The second sill must stay dry while the first does its work, and levels are never perfect.',
   unit: 'm',
@@ -162,6 +163,7 @@ const secondStep: Rule<SillFacts> = {
 
 const belowBank: Rule<SillFacts> = {
   id: 'sill.below-bank',
+  isOfLevels: true,
   title: 'Sill below the bank crest',
   why: 'A sill as high as the bank lets water over the whole bank at once.',
   unit: 'm',
@@ -182,6 +184,7 @@ const belowBank: Rule<SillFacts> = {
 
 const aboveFloor: Rule<SillFacts> = {
   id: 'sill.above-floor',
+  isOfLevels: true,
   title: 'Water depth at the sill',
   why: 'A sill at or below the floor holds nothing; much over half a metre is deep for a child and for roots.',
   unit: 'm',
@@ -209,6 +212,7 @@ const aboveFloor: Rule<SillFacts> = {
 
 const outOfLevel: Rule<SillFacts> = {
   id: 'sill.out-of-level',
+  isOfLevels: true,
   title: 'Crest out of level',
   why: 'All the water leaves over the lowest metre. A crest a centimetre out is no longer a sheet.',
   unit: 'm',
@@ -238,6 +242,7 @@ const outOfLevel: Rule<SillFacts> = {
 
 const onFill: Rule<SillFacts> = {
   id: 'sill.on-fill',
+  isOfLevels: true,
   title: 'Sill on natural ground',
   why: 'Water over made ground cuts through it. A sill belongs on ground that was never moved.',
   unit: 'm',

@@ -4,7 +4,9 @@ import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, drownableSillLa
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
-import { type LevelSill, SILL_FIELDS, validateSill } from './model.ts';
+import { SILL_DRAWS, beginSill } from './begin.ts';
+import { type LevelSill, SILL_FIELDS, SILL_SAMPLE, validateSill } from './model.ts';
+import { hostRef, wayOutTraits } from '../beginning.ts';
 import { type SillSize, sizeSill } from './size.ts';
 
 export * from './model.ts';
@@ -16,6 +18,7 @@ function outletOf(sill: LevelSill, ground: SillGround): Outlet {
   const { sillM } = sill.levels;
   return {
     id: sill.id,
+    role: 'way',
     work: sill.id,
     name: sill.name,
     kind: 'sill',
@@ -63,7 +66,13 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
     { id: 'designPeakM3s', label: 'Peak it must pass', value: Q, kind: 'flow' },
     { id: 'headM', label: 'Head on it at that peak', value: H, kind: 'difference' },
     { id: 'velocityMs', label: 'Velocity on the slope below', value: V, kind: 'velocity' },
-    { id: 'neededLengthM', label: 'Length needed', value: size?.lengthM ?? null, kind: 'length' },
+    {
+      id: 'neededLengthM',
+      label: 'Length needed',
+      value: size ? Math.ceil(10 * size.lengthM) / 10 : null,
+      kind: 'length',
+      sets: 'dimensions.lengthM',
+    },
   ];
 }
 
@@ -90,9 +99,16 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
 export const levelSill: Technique<LevelSill, SillGround> = {
   kind: 'level-sill',
   title: 'Level sill',
+  family: 'way-out',
+  sample: SILL_SAMPLE,
   fields: SILL_FIELDS,
   validate: validateSill,
-  hostOf: (work) => work.host,
+  traits: () => wayOutTraits('crest'),
+  refs: hostRef,
+  formulas: [],
+  rules: SILL_RULES,
+  draws: SILL_DRAWS,
+  begin: beginSill,
   footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions, work.host],

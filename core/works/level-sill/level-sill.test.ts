@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Host, WorkBase } from '../../contract/index.ts';
 import { coverOf } from '../../ground/index.ts';
-import { COMPANY, HOST, SITE, expectFields, onHost, wrong } from '../../testing/guests.ts';
+import { COMPANY, HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { SILL } from '../../testing/projects.ts';
 import { factsOf, siteOf, soilOf, stormOf, testSides, words } from '../../testing/rules.ts';
@@ -84,7 +84,7 @@ describe('a level sill', () => {
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: NaN, highM: 1 } })).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 1, highM: 'x' } } as never)).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 1, highM: 1 } })).toEqual([]);
-    expect([levelSill.hostOf(ONE), levelSill.footprint(ONE), levelSill.interceptor(ONE)]).toEqual(['w1', [], null]);
+    expect([hostOf(levelSill, ONE), levelSill.footprint(ONE), levelSill.interceptor(ONE)]).toEqual(['w1', [], null]);
   });
   it('is measured anew when its place or shape changes, not when its level does', () => {
     const key = (change: Partial<LevelSill>): string => JSON.stringify(levelSill.groundKey({ ...ONE, ...change }));

@@ -13,6 +13,20 @@ export interface LevelSill extends WorkBase {
   readonly asFound?: { readonly lowM: number; readonly highM: number };
 }
 
+/** First dimensions of a sill: common practice, to be sized by its checks. */
+const START = { lengthM: 6, crestWidthM: 1.2 } as const;
+
+/** A sill to begin with, at a level and a place along its host. */
+export const newSill = ({
+  sillM,
+  ...rest
+}: Pick<LevelSill, 'id' | 'name' | 'host' | 'atM'> & {
+  readonly sillM: number;
+  readonly dimensions?: LevelSill['dimensions'];
+}): LevelSill => ({ kind: 'level-sill', status: 'planned', levels: { sillM }, dimensions: START, ...rest });
+
+export const SILL_SAMPLE: LevelSill = newSill({ id: 'sill', name: 'Level sill', host: 'store', atM: 10, sillM: 101 });
+
 export const SILL_FIELDS: readonly FieldSpec[] = [
   {
     path: 'levels.sillM',

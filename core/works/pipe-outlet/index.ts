@@ -6,7 +6,8 @@ import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
 import { runRules } from '../rules.ts';
 import { peakThrough } from '../ways-out.ts';
 import { PIPE_RULES, type PipeFacts } from './checks.ts';
-import { PIPE_CHOICES, PIPE_FIELDS, type PipeOutlet, pipeLaw, validatePipe } from './model.ts';
+import { ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
+import { PIPE_CHOICES, PIPE_FIELDS, type PipeOutlet, newPipe, pipeLaw, validatePipe } from './model.ts';
 
 export * from './model.ts';
 export { PIPE_RULES } from './checks.ts';
@@ -14,6 +15,7 @@ export { PIPE_RULES } from './checks.ts';
 function outletOf(pipe: PipeOutlet, place: HostPlace): Outlet {
   return {
     id: pipe.id,
+    role: 'way',
     work: pipe.id,
     name: pipe.name,
     kind: 'rated',
@@ -121,10 +123,17 @@ function placePipe(pipe: PipeOutlet, place: HostPlace, host: Host | null): Place
 export const pipeOutlet: Technique<PipeOutlet, HostPlace> = {
   kind: 'pipe-outlet',
   title: 'Pipe outlet',
+  family: 'way-out',
+  sample: newPipe({ id: 'pipe', name: 'Pipe outlet', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
   fields: PIPE_FIELDS,
   choices: PIPE_CHOICES,
   validate: validatePipe,
-  hostOf: (work) => work.host,
+  traits: () => wayOutTraits('through', { isConduit: true }),
+  refs: hostRef,
+  formulas: [],
+  rules: PIPE_RULES,
+  draws: [{ id: 'pipe-outlet', name: 'Pipe outlet', ...ON_HOST }],
+  begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'pipe-outlet', title: 'Pipe outlet', work: newPipe }),
   footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],

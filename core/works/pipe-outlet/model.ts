@@ -1,6 +1,7 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import { INLETS, INLET_IDS, type InletId, culvertLaw, riserLaw, roundMouth, squareMouth } from '../../hydraulics/index.ts';
 import { told } from '../../units/index.ts';
+import { type FirstWayOut, mm } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, checkHost } from '../on-host.ts';
 
@@ -64,6 +65,19 @@ export const PIPE_FIELDS: readonly FieldSpec[] = [
   { path: 'blockedPercent', label: 'Blocked', kind: 'percent', min: 0, max: 100, help: 'By debris, silt or crushing, as found.' },
   AT_FIELD,
 ];
+
+/** A standing pipe with a filter round it to begin with: common practice, to be sized by its checks. */
+export const newPipe = ({ sillM, ...first }: FirstWayOut): PipeOutlet => ({
+  ...first,
+  kind: 'pipe-outlet',
+  form: 'riser',
+  inlet: 'corrugated-projecting',
+  seal: 'filter',
+  levels: { sillM, outletM: mm(sillM - 1.2) },
+  dimensions: { diameterM: 0.2, mouthM: 0.4, lengthM: 15 },
+  roughness: 0.012,
+  blockedPercent: 0,
+});
 
 export const PIPE_CHOICES: readonly ChoiceSpec[] = [
   {

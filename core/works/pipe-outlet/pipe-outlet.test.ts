@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { APRON_STONE, DROP_INLET, FULL_PIPE, apronOf } from '../../hydraulics/index.ts';
-import { SITE, expectFields, onHost, wrong } from '../../testing/guests.ts';
+import { SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { PIPE } from '../../testing/valley.ts';
 import { judgeBy } from '../rules.ts';
@@ -118,7 +118,7 @@ describe('a pipe outlet', () => {
       expect(wrong(pipeOutlet, withAt(ONE, path, 'x'))).toEqual([`pipe.${path}@${path}`]);
     for (const { path, options } of pipeOutlet.choices ?? [])
       for (const { id } of options) expect(wrong(pipeOutlet, withAt(ONE, path, id))).toEqual([]);
-    expect([pipeOutlet.hostOf(ONE), pipeOutlet.footprint(ONE), pipeOutlet.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(pipeOutlet, ONE), pipeOutlet.footprint(ONE), pipeOutlet.interceptor(ONE)]).toEqual(['pond', [], null]);
     const key = (change: Partial<PipeOutlet>): string => JSON.stringify(pipeOutlet.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { sillM: 9, outletM: 8 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, lengthM: 3 } }])

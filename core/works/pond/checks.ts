@@ -17,6 +17,7 @@ export function freeboardNeeded(reachM: number): number {
 
 const freeboard: Rule<PondFacts> = {
   id: 'pond.freeboard',
+  isOfLevels: true,
   title: 'Freeboard of the wall in the storm',
   why: 'Water or waves over an earth wall cut it down in hours, and all the water behind it goes at once.',
   unit: 'm',
@@ -43,6 +44,7 @@ const freeboard: Rule<PondFacts> = {
 
 const wayOut: Rule<PondFacts> = {
   id: 'pond.way-out',
+  isOfLevels: true,
   title: 'Ways out below the crest',
   why: 'A wall that can hold water must have somewhere for it to go, and a second place for when the first is blocked.',
   unit: '',
@@ -72,6 +74,7 @@ const wayOut: Rule<PondFacts> = {
 
 const tiesIn: Rule<PondFacts> = {
   id: 'pond.ends',
+  isOfLevels: true,
   title: 'Ends of the wall tied into the ground',
   why: 'Water goes round the lower end long before it tops the wall, along the joint where wall meets ground.',
   unit: 'm',

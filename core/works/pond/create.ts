@@ -1,7 +1,6 @@
 import type { Line } from '../../geometry/index.ts';
+import { mm } from '../beginning.ts';
 import type { Pond } from './model.ts';
-
-const mm = (v: number): number => Math.round(v * 1000) / 1000;
 
 /** A pond to begin with, of common practice, its levels set against the ground it was drawn on. */
 export function newPond(

@@ -4,7 +4,7 @@ import { type Line, type Point, closed, contains, lineLength, nearestOnLine, poi
 import { WAVE_HAWKSLEY, WAVE_RUNUP } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { POND_RULES, freeboardNeeded } from './checks.ts';
-import { CREST_WIDTH, POND_VOLUME, VALLEY_VOLUME, WALL_QUICK, WALL_SECTION } from './formulas.ts';
+import { CREST_WIDTH, PIT_VOLUME, POND_VOLUME, VALLEY_VOLUME, WALL_QUICK, WALL_SECTION } from './formulas.ts';
 import {
   type Basin,
   type BasinGround,
@@ -22,6 +22,8 @@ import {
   waterRings,
 } from '../basin/index.ts';
 import { type Pond, POND_CHOICES, POND_FIELDS, validatePond } from './model.ts';
+
+import { POND_DRAWS, POND_SAMPLE, beginPond } from './begin.ts';
 
 export * from './model.ts';
 export * from './formulas.ts';
@@ -289,10 +291,25 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
 export const pond: Technique<Pond, BasinGround> = {
   kind: 'pond',
   title: 'Pond',
+  family: 'store',
+  sample: POND_SAMPLE,
   fields: POND_FIELDS,
   choices: POND_CHOICES,
   validate: validatePond,
-  hostOf: () => null,
+  traits: ({ wall }) => ({
+    retains: wall ? 'wall' : 'none',
+    canBlock: false,
+    isConduit: false,
+    canSilt: true,
+    isCut: false,
+    joinable: true,
+    wayOut: null,
+  }),
+  refs: () => [],
+  formulas: [WALL_SECTION, WALL_QUICK, PIT_VOLUME, VALLEY_VOLUME, POND_VOLUME, CREST_WIDTH],
+  rules: POND_RULES,
+  draws: POND_DRAWS,
+  begin: beginPond,
   footprint: (work) => [...(work.wall ? [work.wall] : []), ...(work.pit ? [closed(work.pit)] : [])],
   interceptor: (work) => (work.status === 'retired' ? null : (work.wall ?? closed(work.pit ?? []))),
   groundKey: (work) => [work.wall ?? null, work.pit ?? null],

@@ -1,4 +1,4 @@
-import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import type { ChoiceSpec, FieldSpec, Problem, ShownWhen, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { checkFields, checkLine } from '../fields.ts';
@@ -36,6 +36,8 @@ export interface Pond extends WorkBase {
   readonly clayPercent?: number;
 }
 
+const WALLED: ShownWhen = { path: 'wall', isNot: [undefined] };
+const DUG: ShownWhen = { path: 'pit', isNot: [undefined] };
 const width = (path: string, range: readonly [number, number], words: readonly [label: string, help: string]): FieldSpec => ({
   path: `dimensions.${path}`,
   label: words[0],
@@ -43,26 +45,36 @@ const width = (path: string, range: readonly [number, number], words: readonly [
   min: range[0],
   max: range[1],
   help: words[1],
+  shownWhen: WALLED,
 });
-const slope = (path: string, label: string, help: string): FieldSpec => ({
+const slope = (path: string, [label, help]: readonly [string, string], shownWhen = WALLED): FieldSpec => ({
   path: `dimensions.${path}`,
   label,
   kind: 'number',
   min: 0.5,
   max: 8,
   help,
+  shownWhen,
 });
 
 export const POND_FIELDS: readonly FieldSpec[] = [
-  { path: 'levels.crestM', label: 'Crest level', kind: 'level', min: -500, max: 9000, help: 'Top of the wall after it has settled.' },
-  { path: 'levels.floorM', label: 'Pit floor level', kind: 'level', min: -500, max: 9000, help: 'Bottom of what is dug.' },
+  {
+    path: 'levels.crestM',
+    label: 'Crest level',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'Top of the wall after it has settled.',
+    shownWhen: WALLED,
+  },
+  { path: 'levels.floorM', label: 'Pit floor level', kind: 'level', min: -500, max: 9000, help: 'Bottom of what is dug.', shownWhen: DUG },
   width('topWidthM', [0.5, 20], ['Crest width', 'Wide enough for the machine that keeps it; it grows with height.']),
-  slope('waterSlopeHV', 'Water side, out per 1 up', '3 where silt or clay may slump when water falls.'),
-  slope('backSlopeHV', 'Outer side, out per 1 up', '2, flatter where grass is mown.'),
+  slope('waterSlopeHV', ['Water side, out per 1 up', '3 where silt or clay may slump when water falls.']),
+  slope('backSlopeHV', ['Outer side, out per 1 up', '2, flatter where grass is mown.']),
   width('keyDepthM', [0, 6], ['Key depth', 'Trench under the wall, down to ground that holds water.']),
   width('keyWidthM', [0, 10], ['Key width', 'Bottom of that trench: a bucket or a blade.']),
   width('stripM', [0, 1], ['Topsoil stripped', 'Taken off under the wall first, put back on its outer side last.']),
-  slope('pitSlopeHV', 'Pit sides, out per 1 up', '2 in loam; 4 for a shelf a child can climb.'),
+  slope('pitSlopeHV', ['Pit sides, out per 1 up', '2 in loam; 4 for a shelf a child can climb.'], DUG),
   {
     path: 'settlementPercent',
     label: 'Built higher by',
@@ -70,15 +82,27 @@ export const POND_FIELDS: readonly FieldSpec[] = [
     min: 0,
     max: 40,
     help: '5 % rolled in layers, 10 % dumped by blade.',
+    shownWhen: WALLED,
   },
   { path: 'seepageMmPerDay', label: 'Seeps a day', kind: 'rainFine', min: 0, max: 500, help: 'Up to 3 mm is good, 10 mm poor.' },
   { path: 'evaporationMmPerDay', label: 'Dries off a day', kind: 'rainFine', min: 0, max: 30, help: '0.7 of what a pan loses.' },
+  {
+    path: 'clayPercent',
+    label: 'Clay in its earth',
+    kind: 'percent',
+    min: 0,
+    max: 100,
+    help: 'By a jar test of what the wall is built of.',
+    optional: { offer: 'Note the clay you found', start: 20 },
+    shownWhen: WALLED,
+  },
 ];
 
 export const POND_CHOICES: readonly ChoiceSpec[] = [
   {
     path: 'borrow',
     label: 'Earth for the wall',
+    shownWhen: WALLED,
     options: [
       { id: 'inside', name: 'dug from the pond' },
       { id: 'elsewhere', name: 'from elsewhere' },
@@ -115,15 +139,6 @@ export function validatePond(pond: Pond): Problem[] {
       what: `earth for "${pond.name}" comes from ${told(pond.borrow)}`,
       field: 'borrow',
       do: `Choose one of ${BORROWS.join(', ')}.`,
-    });
-  }
-  const { clayPercent } = pond;
-  if (clayPercent !== undefined && !(typeof clayPercent === 'number' && clayPercent >= 0 && clayPercent <= 100)) {
-    problems.push({
-      code: 'pond.clay',
-      what: `clay of "${pond.name}" is ${told(clayPercent)}`,
-      field: 'clayPercent',
-      do: 'Give 0 to 100 %.',
     });
   }
   if (problems.length === 0 && pond.levels.crestM <= pond.levels.floorM) {

@@ -13,9 +13,10 @@ import type {
   WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { lineLength, pointAlong } from '../../geometry/index.ts';
+import { lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
 import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { amount, say, told } from '../../units/index.ts';
+import { begun, hostRef, mm, storeNear } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { gradeMax, runRules } from '../rules.ts';
 
@@ -59,7 +60,15 @@ export const PUMP_FIELDS: readonly FieldSpec[] = [
     help: '0.35 to 0.5 for small solar sets.',
   },
   { path: 'sunHours', label: 'Hours of full sun a day', kind: 'hours', min: 0.5, max: 12, help: 'In the month you count on.' },
-  { path: 'panelShare', label: 'What panels give in use', kind: 'number', min: 0.3, max: 1, help: '0.75 to 0.8: heat, dust, wires.' },
+  {
+    path: 'panelShare',
+    label: 'What panels give in use',
+    kind: 'number',
+    min: 0.3,
+    max: 1,
+    help: '0.75 to 0.8: heat, dust, wires.',
+    shownWhen: { path: 'drive', is: ['sun'] },
+  },
 ];
 
 export const PUMP_CHOICES: readonly ChoiceSpec[] = [
@@ -106,6 +115,7 @@ function outletOf(pump: PumpBack, host: Host): Outlet[] {
   return [
     {
       id: pump.id,
+      role: 'lift',
       work: pump.id,
       name: pump.name,
       kind: 'joint',
@@ -206,6 +216,43 @@ function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork
   };
 }
 
+/** A small solar set to begin with. */
+const newPump = (
+  id: string,
+  name: string,
+  on: {
+    readonly low: { readonly id: string; readonly floorM: number };
+    readonly high: { readonly id: string; readonly crestM: number };
+    readonly lengthM: number;
+  },
+): PumpBack => ({
+  id,
+  kind: 'pump-back',
+  name,
+  status: 'planned',
+  host: on.low.id,
+  to: on.high.id,
+  drive: 'sun',
+  levels: { stopM: mm(on.low.floorM + 0.5), deliveryM: mm(on.high.crestM + 0.2) },
+  flowM3s: 0.001,
+  pipe: { lengthM: mm(on.lengthM), diameterM: 0.05, wall: 'plastic' },
+  efficiency: 0.4,
+  sunHours: 5,
+  panelShare: 0.75,
+});
+
+const beginPump: Technique<PumpBack, null>['begin'] = ({ points, host }, land) => {
+  const [from, to = from] = points;
+  const low = host === null ? (from ? storeNear(from, land.stores) : null) : (land.stores.find((s) => s.id === host) ?? null);
+  const high = to ? storeNear(to, land.stores) : null;
+  if (!low || !high || low.id === high.id) {
+    const problem = { code: 'pump.stores', what: 'it needs two different stores', do: 'Click one pond or swale, then another.' };
+    return { ok: false, problem };
+  }
+  const lengthM = Math.max(5, nearestOnLine(low.line[0], high.line).distanceM);
+  return begun(newPump(land.idFor('pump'), land.nameFor('Pump'), { low, high, lengthM }));
+};
+
 function validatePump(pump: PumpBack): Problem[] {
   const problems: Problem[] = [...checkFields(pump, PUMP_FIELDS)];
   const isPair = [pump.host, pump.to].every((id) => typeof id === 'string' && id !== '') && pump.host !== pump.to;
@@ -240,11 +287,27 @@ function validatePump(pump: PumpBack): Problem[] {
 export const pumpBack: Technique<PumpBack, null> = {
   kind: 'pump-back',
   title: 'Pump back',
+  family: 'lift',
+  sample: newPump('pump', 'Pump', { low: { id: 'store', floorM: 100 }, high: { id: 'tank', crestM: 110 }, lengthM: 80 }),
   fields: PUMP_FIELDS,
   choices: PUMP_CHOICES,
+  references: [{ path: 'to', title: 'Lifts to', label: 'Upper store' }],
   validate: validatePump,
-  hostOf: (work) => work.host,
-  refersTo: (work) => [work.to],
+  traits: () => ({ retains: 'none', canBlock: false, isConduit: true, canSilt: false, isCut: false, joinable: false, wayOut: 'lifted' }),
+  refs: (work) => [...hostRef(work), { role: 'to', id: work.to, path: 'to', whenGone: 'goes' }],
+  formulas: [],
+  rules: PUMP_RULES,
+  draws: [
+    {
+      id: 'pump',
+      name: 'A pump from store to store',
+      what: 'between-stores',
+      least: 2,
+      most: 2,
+      hint: 'Click the store it takes from, then the one it lifts to.',
+    },
+  ],
+  begin: beginPump,
   footprint: () => [],
   interceptor: () => null,
   groundKey: () => null,

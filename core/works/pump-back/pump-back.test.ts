@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { PUMP } from '../../testing/valley.ts';
-import { SITE, expectFields, onHost, wrong } from '../../testing/guests.ts';
+import { SITE, expectFields, onHost, wrong, hostOf, othersOf } from '../../testing/guests.ts';
 import { factsOf, testSides, withAt } from '../../testing/rules.ts';
 import { PIPE_WALLS, PUMP_RULES, type PumpBack, headsOf, pumpBack } from './index.ts';
 
@@ -52,7 +52,7 @@ describe('a pump back', () => {
   it('stores nothing, is not pegged, and marks where it stops', () => {
     expect([placed.host, placed.store([]), placed.pegs(1, null)]).toEqual([null, null, []]);
     expect(placed.marks).toMatchObject([{ id: 'pump:stop', role: 'floor', levelM: 0, path: 'levels.stopM' }]);
-    expect([pumpBack.hostOf(ONE), pumpBack.refersTo?.(ONE), pumpBack.footprint(ONE), pumpBack.interceptor(ONE)]).toEqual([
+    expect([hostOf(pumpBack, ONE), othersOf(pumpBack, ONE), pumpBack.footprint(ONE), pumpBack.interceptor(ONE)]).toEqual([
       'pond',
       ['road'],
       [],

@@ -16,6 +16,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { stoneRoughness, stoneStands } from '../exit.ts';
+import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, mm, wayOutTraits } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
@@ -67,6 +68,14 @@ export const TRENCH_FIELDS: readonly FieldSpec[] = [
   AT_FIELD,
 ];
 
+/** A trench to begin with: common practice, to be sized by its checks. */
+const newTrench = ({ sillM, ...first }: FirstWayOut): StoneTrench => ({
+  ...first,
+  kind: 'stone-trench',
+  levels: { floorM: mm(sillM - 0.3), sillM, rockTopM: mm(sillM + 0.3) },
+  dimensions: { widthM: 1.5, lengthM: 8, stoneM: 0.15 },
+});
+
 /** Flow by the level of the pond: through the stone from the lip up, and over its top. */
 export function trenchLaw({ levels, dimensions }: Pick<StoneTrench, 'levels' | 'dimensions'>): (levelM: number) => number {
   const { widthM, lengthM, stoneM } = dimensions;
@@ -90,6 +99,7 @@ interface TrenchFacts extends WayOutFacts {
 
 const threeLevels: Rule<TrenchFacts> = {
   id: 'stone-trench.levels',
+  isOfLevels: true,
   title: 'Floor, lip and top of the stone',
   why: 'They are three levels: a floor as high as the lip drains nothing, stone no higher than the lip lets nothing through.',
   unit: 'm',
@@ -173,6 +183,7 @@ export const TRENCH_RULES: readonly Rule<TrenchFacts>[] = [
 function outletOf(trench: StoneTrench, place: HostPlace): Outlet {
   return {
     id: trench.id,
+    role: 'way',
     work: trench.id,
     name: trench.name,
     kind: 'rated',
@@ -264,9 +275,16 @@ function placeTrench(trench: StoneTrench, place: HostPlace, host: Host | null): 
 export const stoneTrench: Technique<StoneTrench, HostPlace> = {
   kind: 'stone-trench',
   title: 'Stone-filled trench',
+  family: 'way-out',
+  sample: newTrench({ id: 'trench', name: 'Stone-filled trench', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
   fields: TRENCH_FIELDS,
   validate: (work) => [...checkFields(work, TRENCH_FIELDS), ...checkHost(work)],
-  hostOf: (work) => work.host,
+  traits: () => wayOutTraits('through'),
+  refs: hostRef,
+  formulas: [],
+  rules: TRENCH_RULES,
+  draws: [{ id: 'stone-trench', name: 'Stone-filled trench', ...ON_HOST }],
+  begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'stone-trench', title: 'Stone-filled trench', work: newTrench }),
   footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],

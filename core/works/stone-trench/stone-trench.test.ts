@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { HOST, SITE, expectFields, onHost, wrong } from '../../testing/guests.ts';
+import { HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
 import { factsOf, linkOf, soilOf, siteOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { TRENCH } from '../../testing/valley.ts';
 import { stoneStands } from '../exit.ts';
@@ -87,7 +87,7 @@ describe('a stone-filled trench', () => {
   it('is refused with fields out of range or without a host', () => {
     expectFields(stoneTrench, ONE);
     expect(wrong(stoneTrench, { ...ONE, host: '' })).toEqual(['work.host@host']);
-    expect([stoneTrench.hostOf(ONE), stoneTrench.footprint(ONE), stoneTrench.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(stoneTrench, ONE), stoneTrench.footprint(ONE), stoneTrench.interceptor(ONE)]).toEqual(['pond', [], null]);
     const key = (change: Partial<StoneTrench>): string => JSON.stringify(stoneTrench.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { ...ONE.levels, sillM: 9 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, lengthM: 3 } }])

@@ -26,6 +26,7 @@ const metres = (m: number): Amount => amount(m, 'distance');
 
 const bankFreeboard: Rule<SwaleFacts> = {
   id: 'swale.bank-freeboard',
+  isOfLevels: true,
   title: 'Freeboard of the bank in the storm',
   why: 'Water over an earth bank cuts it through: what is left between the highest water and the crest is the margin for waves, settlement and error.',
   unit: 'm',
@@ -182,6 +183,7 @@ const heldVolume: Rule<SwaleFacts> = {
 
 const lowBank: Rule<SwaleFacts> = {
   id: 'swale.low-bank',
+  isOfLevels: true,
   title: 'Low place along the bank',
   why: 'Water takes the lowest way out. A slump below the sill is the real spillway, on loose fill, where you did not choose it.',
   unit: 'm',
@@ -210,6 +212,7 @@ const lowBank: Rule<SwaleFacts> = {
 
 const wayOut: Rule<SwaleFacts> = {
   id: 'swale.way-out',
+  isOfLevels: true,
   title: 'A way out, where you chose it',
   why: 'Every store fills one day. Without a sill, water chooses where it breaks the bank.',
   unit: '',

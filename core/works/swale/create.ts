@@ -1,5 +1,6 @@
 import type { Line } from '../../geometry/index.ts';
-import type { LevelSill } from '../level-sill/model.ts';
+import { mm } from '../beginning.ts';
+import { type LevelSill, newSill } from '../level-sill/model.ts';
 import type { Swale } from './model.ts';
 
 // Starting dimensions: common practice for a machine-dug swale (water 0.2 to 0.5 m deep, bank 0.3 m above the sill).
@@ -16,7 +17,6 @@ export function newSwale(
   name: string,
   on: { line: Line; levelM: number; sillAtM: number },
 ): [Swale, LevelSill] {
-  const mm = (v: number): number => Math.round(v * 1000) / 1000;
   return [
     {
       id: ids.swale,
@@ -28,15 +28,13 @@ export function newSwale(
       levels: { floorM: mm(on.levelM - START_DEPTH_M), bankCrestM: mm(on.levelM + START_BANK_M) },
       dimensions: { floorWidthM: 0.9, sideSlopeHV: 1.5, bankTopM: 0.5, bankSlopeHV: 2 },
     },
-    {
+    newSill({
       id: ids.sill,
-      kind: 'level-sill',
       name: `${name} sill`,
-      status: 'planned',
       host: ids.swale,
       atM: mm(on.sillAtM),
-      levels: { sillM: mm(on.levelM) },
+      sillM: mm(on.levelM),
       dimensions: { lengthM: START_SILL_LENGTH_M, crestWidthM: 1 },
-    },
+    }),
   ];
 }

@@ -23,6 +23,7 @@ export function mouthLevel(facts: Pick<SwaleFacts, 'swale' | 'links' | 'store' |
 
 const mouthFreeboard: Rule<SwaleFacts> = {
   id: 'swale.mouth-freeboard',
+  isOfLevels: true,
   title: 'Freeboard at the mouth, where its water line stands highest',
   why: 'A level swale that carries flow to a far sill is not level on top: water stands higher at the pond.',
   unit: 'm',
@@ -48,6 +49,7 @@ const mouthFreeboard: Rule<SwaleFacts> = {
 
 const fuse: Rule<SwaleFacts> = {
   id: 'swale.fuse',
+  isOfLevels: true,
   title: 'Fuse under the rest of the bank',
   why: 'When all else is full, the bank should go where you chose: on natural ground, clear of houses, and not so low that the pond drains.',
   unit: 'm',

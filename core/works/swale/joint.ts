@@ -48,6 +48,7 @@ export function jointOutlet(swale: Swale, guests: readonly Outlet[]): Outlet[] {
   return [
     {
       id: `${swale.id}#mouth`,
+      role: 'mouth',
       work: swale.id,
       name: `${swale.name}: mouth`,
       kind: 'joint',

@@ -1,6 +1,7 @@
-import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
+import { mm } from '../beginning.ts';
 import { checkFields, checkLine } from '../fields.ts';
 
 export const SWALE_PURPOSES = ['soak', 'hold', 'convey', 'spillway'] as const;
@@ -75,6 +76,27 @@ export const SWALE_FIELDS: readonly FieldSpec[] = [
     help: '2 for a machine-made bank; 1 to 1.5 by hand.',
   },
 ];
+
+export const SWALE_CHOICES: readonly ChoiceSpec[] = [
+  { path: 'purpose', label: 'Purpose', options: SWALE_PURPOSES.map((id) => ({ id, name: id === 'spillway' ? 'be a spillway' : id })) },
+];
+
+/** The bank as found, walked with a level. */
+export const LOW_PLACES: ListSpec = {
+  path: 'lowPlaces',
+  title: 'Bank as found',
+  words: {
+    none: 'No low place noted. Walk the bank with a level after its first season.',
+    add: 'Add a low place',
+    remove: 'Mended: take it away',
+  },
+  fields: [
+    { path: 'atM', label: 'Low place at', kind: 'length', min: 0, max: 20_000, help: 'From the start of the line.' },
+    { path: 'lengthM', label: 'Along the bank', kind: 'length', min: 0.1, max: 20_000, help: 'How long it is.' },
+    { path: 'levelM', label: 'Its level', kind: 'level', min: -500, max: 9000, help: 'The lowest of it.' },
+  ],
+  start: ({ levels }: Swale) => ({ atM: 20, lengthM: 5, levelM: mm(levels.bankCrestM - 0.1) }),
+};
 
 function joinProblems({ name, joins, fuse }: Swale): Problem[] {
   const problems: Problem[] = [];

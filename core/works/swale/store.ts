@@ -1,4 +1,4 @@
-import type { Outlet, Stage, Store } from '../../contract/index.ts';
+import type { Outlet, OutletRole, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type LipGround, downhillAt } from '../lip.ts';
@@ -71,8 +71,13 @@ export function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
     const reach = swale.dimensions.bankTopM + 2 * swale.dimensions.bankSlopeHV * Math.max(0, swale.levels.bankCrestM - ground.meanGroundM);
     return [point[0] + dx * reach, point[1] + dy * reach];
   };
-  const weir = (id: string, name: string, spec: { atM: number; lengthM: number; levelM: number }): Outlet => ({
-    id,
+  const weir = (
+    role: OutletRole,
+    [id, name]: readonly [string, string],
+    spec: { atM: number; lengthM: number; levelM: number },
+  ): Outlet => ({
+    id: `${swale.id}#${id}`,
+    role,
     work: swale.id,
     name,
     kind: 'bank',
@@ -82,14 +87,10 @@ export function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
   });
   return [
     ...fuseOf(swale).map((fuse) =>
-      weir(`${swale.id}#fuse`, 'fuse in the bank', {
-        atM: (fuse.fromM + fuse.toM) / 2,
-        lengthM: fuse.toM - fuse.fromM,
-        levelM: fuse.crestM,
-      }),
+      weir('fuse', ['fuse', 'fuse in the bank'], { atM: (fuse.fromM + fuse.toM) / 2, lengthM: fuse.toM - fuse.fromM, levelM: fuse.crestM }),
     ),
-    ...lowPlacesOf(swale).map((low, k) => weir(`${swale.id}#low${k + 1}`, 'low place in the bank', low)),
-    weir(`${swale.id}#bank`, 'bank crest', { atM: lowestGroundAt(ground), lengthM: ground.lengthM, levelM: swale.levels.bankCrestM }),
+    ...lowPlacesOf(swale).map((low, k) => weir('low', [`low${k + 1}`, 'low place in the bank'], low)),
+    weir('bank', ['bank', 'bank crest'], { atM: lowestGroundAt(ground), lengthM: ground.lengthM, levelM: swale.levels.bankCrestM }),
   ];
 }
 

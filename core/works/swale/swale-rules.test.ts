@@ -19,6 +19,7 @@ const ground = { ...flat, groundM: flat.groundM.map(() => 0), meanGroundM: 0 };
 
 const sill = (levelM: number, change: Partial<Outlet> = {}): Outlet => ({
   id: `s${levelM}`,
+  role: 'way',
   work: 's',
   name: 'Sill',
   kind: 'sill',

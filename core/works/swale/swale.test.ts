@@ -128,7 +128,7 @@ describe('a swale on the ground', () => {
   });
   it('never holds less for a higher level, and its way out is the lowest of sill, low place and bank', () => {
     const sillAt = (levelM: number) => [
-      { id: 's', work: 's', name: 's', kind: 'sill' as const, levelM, dischargeAt: [0, 0] as Point, flowAt: () => 0 },
+      { id: 's', role: 'way' as const, work: 's', name: 's', kind: 'sill' as const, levelM, dischargeAt: [0, 0] as Point, flowAt: () => 0 },
     ];
     const store = storeOf(swale, ground, sillAt(lip));
     expect(store.wayOutM).toBeCloseTo(lip, 9);

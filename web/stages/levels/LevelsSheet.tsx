@@ -1,4 +1,6 @@
 import type { ReactNode } from 'react';
+import { NETWORK_RULES } from '#core/checks';
+import { registry } from '#core/works';
 import { dispatch, useApp } from '../../app/store.ts';
 import { checksOf, useChain, useDerived, useFormat, useWorks } from '../../app/selectors.ts';
 import { CheckItem, Fact, Muted, Part, Quantity, SheetTitle } from '../../kit/index.ts';
@@ -6,26 +8,7 @@ import { withLevel } from '../../works/levels.ts';
 import { ChooseWork } from '../works/ChooseWork.tsx';
 import { chainMarks } from './stack.ts';
 
-const ABOUT_LEVELS = [
-  'swale.way-out',
-  'swale.low-bank',
-  'swale.bank-freeboard',
-  'sill.second-step',
-  'sill.below-bank',
-  'sill.above-floor',
-  'sill.on-fill',
-  'sill.out-of-level',
-  'pond.freeboard',
-  'pond.way-out',
-  'pond.ends',
-  'swale.fuse',
-  'swale.mouth-freeboard',
-  'stone-trench.levels',
-  'crossing.pipe-top',
-  'crossing.road-freeboard',
-  'network.spill-order',
-  'network.bank-before-wall',
-];
+const ABOUT_LEVELS: ReadonlySet<string> = new Set([...registry.rules, ...NETWORK_RULES].flatMap((r) => (r.isOfLevels ? [r.id] : [])));
 
 /** The levels of the selected chain as numbers to type, highest first. */
 export function LevelsSheet(): ReactNode {
@@ -69,7 +52,7 @@ export function LevelsSheet(): ReactNode {
       </Part>
       <Part title="Checks on levels">
         {checksOf(derived, ids)
-          .filter((c) => ABOUT_LEVELS.includes(c.id))
+          .filter((c) => ABOUT_LEVELS.has(c.id))
           .map((c, i) => (
             <CheckItem key={`${c.id}${c.on}${i}`} check={c} />
           ))}

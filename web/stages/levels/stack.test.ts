@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { derived, planeProject, SILL, SWALE } from '../../../core/testing/projects.ts';
-import { withBankAbove, withDepth, withLevel } from '../../works/levels.ts';
+import { withLevel } from '../../works/levels.ts';
+import { withBankAbove, withDepth } from '../../works/swale/depth.ts';
 import { chainMarks, stackOf } from './stack.ts';
 
 describe('the level stack', () => {

@@ -41,7 +41,7 @@ function chooseShape(id: string): void {
 
 /** Which return period fits what is built, and why. */
 function PurposeAdvice({ rain }: { readonly rain: Rain }): ReactNode {
-  const [id, choose] = useState('swale');
+  const [id, choose] = useState('soaking');
   const purpose = PURPOSES.find((p) => p.id === id) ?? PURPOSES[0];
   const row = rowFor(rain.table.returnYears, purpose.years);
   const { isOwn } = totalsOf(rain.table, rain.storm);

@@ -77,7 +77,7 @@ export function OrderPart(): ReactNode {
                 <Button
                   look="quiet"
                   aria-label={`Open ${s.name}`}
-                  onPress={() => select(works.some((w) => w.id === s.outlet.split('#')[0]) ? s.outlet.split('#')[0] : s.store)}
+                  onPress={() => select(works.some((w) => w.id === s.work) ? s.work : s.store)}
                 >
                   {s.name}
                 </Button>{' '}

@@ -1,25 +1,8 @@
 import type { ReactNode } from 'react';
-import { endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { Muted, Part, Table } from '../../kit/index.ts';
 
 const hour = (seconds: number, format: (v: number, kind: 'hours') => string): string => format(seconds / 3600, 'hours');
-
-/** Ways out a work makes by itself, in words. */
-const OWN_WAYS: Readonly<Record<string, string>> = {
-  pipe: 'pipe',
-  road: 'over the road',
-  mouth: 'mouth',
-  end: 'end',
-  bank: 'bank',
-  crest: 'crest',
-  fuse: 'fuse',
-  round: 'round the wall',
-};
-
-function wayName(work: string, outlet: string): string {
-  const way = outlet.split('#')[1] as string | undefined;
-  return way === undefined ? work : `${work}: ${OWN_WAYS[way] ?? (way.startsWith('low') ? 'low bank' : way)}`;
-}
 
 /** What the storm does to every store, way out and exit. */
 export function StoresPart(): ReactNode {
@@ -54,7 +37,7 @@ export function StoresPart(): ReactNode {
           caption="Every way out in the storm"
           head={['', 'peak', 'speed', 'stands', 'to']}
           rows={ran.map((o) => [
-            wayName(nameOf(o.work), o.id),
+            o.role === 'way' ? nameOf(o.work) : `${nameOf(o.work)}: ${WAY_WORDS[o.role]}`,
             format(o.peakM3s, 'flow'),
             format(o.velocityMs, 'velocity'),
             o.lining === 'unknown' ? '–' : o.lining === 'stands' ? 'yes' : 'NO',

@@ -23,7 +23,7 @@ export function WorksSheet(): ReactNode {
   return (
     <>
       <ChooseWork />
-      <Sheet id={work.id} />
+      <Sheet work={work} />
     </>
   );
 }

@@ -41,27 +41,17 @@ function Between({ crossing }: { readonly crossing: Crossing }): ReactNode {
   );
 }
 
-function CrossingSheet({ id }: { readonly id: string }): ReactNode {
-  const crossing = useWorks().find((w) => w.id === id) as Crossing | undefined;
-  if (!crossing) return null;
-  const noPipe =
-    crossing.dimensions.barrels === 0
-      ? ['levels.inletM', 'levels.outletM', 'dimensions.diameterM', 'dimensions.overhangM', 'roughness', 'blockedPercent', 'inlet']
-      : [];
-  return (
-    <WorkSheet id={id} hides={[...(crossing.form === 'culvert' ? ['levels.dipM', 'dimensions.dipLengthM'] : []), ...noPipe]}>
-      <Between crossing={crossing} />
-      {!crossing.joins && <WaysOut host={crossing} />}
-    </WorkSheet>
-  );
-}
+const CrossingSheet = ({ work }: { readonly work: Crossing }): ReactNode => (
+  <WorkSheet work={work} answer={work.joins ? null : <WaysOut host={work} />}>
+    <Between crossing={work} />
+  </WorkSheet>
+);
 
-export const crossingUi: WorkUi = {
+export const crossingUi: WorkUi<Crossing> = {
   kind: 'crossing',
   Sheet: CrossingSheet,
   drag: () => null,
-  planItems: (work, { result, selected }) => {
-    const crossing = work as Crossing;
+  planItems: (crossing, { result, selected }) => {
     const look = { role: 'crossing', label: crossing.name, isSelected: crossing.id === selected, width: crossing.dimensions.roadWidthM };
     const water = (result?.view.rings[crossing.id] ?? []).map((ring, k): PlanItem => ({
       id: `water:${crossing.id}:${k}`,

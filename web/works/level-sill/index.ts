@@ -5,12 +5,11 @@ import { dragAlongHost, hostLine } from '../shared/on-host.ts';
 import type { WorkUi } from '../types.ts';
 import { SillSheet } from './SillSheet.tsx';
 
-export const levelSillUi: WorkUi = {
+export const levelSillUi: WorkUi<LevelSill> = {
   kind: 'level-sill',
   Sheet: SillSheet,
   drag: dragAlongHost,
-  planItems: (work, { works, selected, levelText }) => {
-    const sill = work as LevelSill;
+  planItems: (sill, { works, selected, levelText }) => {
     const line = hostLine(works, sill.host);
     if (!line) return [];
     const look = { role: 'sill', label: `sill ${levelText(sill.levels.sillM)}`, isSelected: sill.id === selected };

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { optionOf } from '#core/project';
-import { useDerived, useProject, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, useDerived, useProject, useWorks } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { ChooseRow } from '../../kit/index.ts';
 
@@ -13,16 +13,14 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
   const said = optionOf(project).links ?? {};
   // Mouths and pumps lead where they were made to.
-  const own = (derived?.outlets ?? []).filter(
-    (o) => o.work === id && !o.id.endsWith('#mouth') && works.find((w) => w.id === id)?.kind !== 'pump-back',
-  );
+  const own = (derived?.outlets ?? []).filter((o) => o.work === id && o.role !== 'mouth' && o.role !== 'lift');
   const stores = (derived?.stores ?? []).filter((s) => !own.some((o) => o.store === s.id));
   return (
     <>
       {own.map((o) => (
         <ChooseRow
           key={o.id}
-          label={own.length > 1 ? `Water over ${o.id.split('#')[1] ?? o.id} leads` : 'Its water leads'}
+          label={own.length > 1 ? `Water over ${WAY_WORDS[o.role]} leads` : 'Its water leads'}
           value={said[o.id] ?? FOLLOWED}
           choices={[
             { id: FOLLOWED, name: 'where the ground takes it' },

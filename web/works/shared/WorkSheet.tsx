@@ -1,21 +1,16 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { registry } from '#core/works';
-import { checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { registry, valueAt } from '#core/works';
+import { WAY_WORDS, checksOf, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, ChooseRow, Fact, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
+import { Button, CheckItem, Fact, FoldPart, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
+import { WorkFields } from './Fields.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
-
-/** The value at a dotted path of a work. */
-const valueAt = (work: WorkBase, path: string): unknown =>
-  path
-    .split('.')
-    .reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined), work);
 
 /** Where each way out's water goes, and how much of it in this storm. */
 export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
@@ -38,7 +33,7 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
             : '';
         return (
           <p key={o.id} style={{ margin: '6px 0' }}>
-            {own.length > 1 ? `Over its ${o.id.split('#')[1] ?? 'crest'} water` : 'Its water'} runs to {to}: {ran}.{washes}
+            {own.length > 1 ? `Over its ${WAY_WORDS[o.role]} water` : 'Its water'} runs to {to}: {ran}.{washes}
           </p>
         );
       })}
@@ -91,114 +86,115 @@ function StageTable({ id }: { readonly id: string }): ReactNode {
   );
 }
 
-interface Shown {
-  readonly id: string;
-  /** Fields not shown for this work as it is. */
-  readonly hides?: readonly string[];
-  /** Between its form and its figures. */
+/** What must be mended or weighed, or is not known, worst first. */
+export function ToMend({ id }: { readonly id: string }): ReactNode {
+  const derived = useDerived();
+  if (!derived) return null;
+  const open = checksOf(derived, [id]).filter((c) => c.severity !== 'fine');
+  return (
+    <FoldPart title="To mend and to weigh">
+      {open.length === 0 ? <Muted>Nothing: every check is fine.</Muted> : open.map((c, i) => <CheckItem key={`${c.id}${i}`} check={c} />)}
+    </FoldPart>
+  );
+}
+
+/** What was judged and found fine. */
+export function FineChecks({ id }: { readonly id: string }): ReactNode {
+  const fine = checksOf(useDerived(), [id]).filter((c) => c.severity === 'fine');
+  if (fine.length === 0) return null;
+  return (
+    <FoldPart title="Fine">
+      {fine.map((c, i) => (
+        <CheckItem key={`${c.id}${i}`} check={c} />
+      ))}
+    </FoldPart>
+  );
+}
+
+/** What the work comes to, and what its figures say it should be set to. */
+function FiguresPart({ work }: { readonly work: WorkBase }): ReactNode {
+  const figures = useView()?.figures[work.id] ?? [];
+  const format = useFormat();
+  if (figures.length === 0) return null;
+  return (
+    <FoldPart title="What it comes to">
+      {figures.map((f) => (
+        <Fact key={f.id} label={f.label} value={format(f.value, f.kind)} />
+      ))}
+      {figures.map(({ id, label, kind, sets, value }) => {
+        const now = sets === undefined ? null : valueAt(work, sets);
+        if (sets === undefined || value === null || typeof now !== 'number' || now >= value - 1e-6) return null;
+        return (
+          <Inline key={`set-${id}`}>
+            <Button look="strong" onPress={() => dispatch(change(work.id, { [sets]: value }))}>
+              <Ruler size={16} aria-hidden />
+              {label}: set to {format(value, kind)}
+            </Button>
+          </Inline>
+        );
+      })}
+    </FoldPart>
+  );
+}
+
+/** What it is, and of which other work. */
+function Title({ work }: { readonly work: WorkBase }): ReactNode {
+  const { title, hostId } = registry.bind(work);
+  const host = useWorks().find((w) => w.id === hostId);
+  return (
+    <Muted>
+      {title}
+      {host && (
+        <>
+          {' of '}
+          <Button look="quiet" onPress={() => select(host.id)}>
+            {host.name}
+          </Button>
+        </>
+      )}
+    </Muted>
+  );
+}
+
+interface Shown<W extends WorkBase> {
+  readonly work: W;
+  /** Belongs to the answer: what lets it out. */
+  readonly answer?: ReactNode;
+  /** Belongs to its shape: what no field can say. */
   readonly children?: ReactNode;
 }
 
-/** Everything about one work by its technique: section, form, what it comes to, checks and working. */
-export function WorkSheet({ id, hides = [], children }: Shown): ReactNode {
-  const works = useWorks();
-  const work = works.find((w) => w.id === id);
-  const derived = useDerived();
-  const view = useView();
-  const format = useFormat();
-  if (!work) return null;
-  const { title, fields, choices } = registry.bind(work);
-  const hostId = hostIdOf(work);
-  const host = works.find((w) => w.id === hostId);
-  const shape = view?.shapes[id];
-  const figures = view?.figures[id] ?? [];
-  const isStore = derived?.stores.some((s) => s.id === id) === true;
-  const field = (f: (typeof fields)[number]): ReactNode => (
-    <Quantity
-      key={f.path}
-      label={f.label}
-      help={f.help}
-      kind={f.kind}
-      min={f.min}
-      max={f.max}
-      value={valueAt(work, f.path) as number}
-      onChange={(v) => dispatch(change(id, { [f.path]: v }))}
-    />
-  );
-  const shown = fields.filter((f) => !hides.includes(f.path));
+/** Everything about one work by its technique: the answer first, then its shape, then how it was worked out. */
+export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<W>): ReactNode {
+  const { id } = work;
+  const shape = useView()?.shapes[id];
+  const isStore = useDerived()?.stores.some((s) => s.id === id) === true;
   return (
     <>
       <WorkHead work={work} />
-      <Muted>
-        {title}
-        {host && (
-          <>
-            {' of '}
-            <Button look="quiet" onPress={() => select(host.id)}>
-              {host.name}
-            </Button>
-          </>
-        )}
-      </Muted>
+      <Title work={work} />
       <WhereItGoes id={id} />
-      <LeadsTo id={id} />
       {shape && <ShapeDrawing shape={shape} />}
-      {choices.length > 0 && (
-        <Part title="Kind">
-          {choices
-            .filter((c) => !hides.includes(c.path))
-            .map((c) => (
-              <ChooseRow
-                key={c.path}
-                label={c.label}
-                value={String(valueAt(work, c.path))}
-                choices={c.options}
-                onChange={(v) => dispatch(change(id, { [c.path]: v }))}
-              />
-            ))}
-        </Part>
-      )}
-      <Part title="Levels">{shown.filter((f) => f.kind === 'level').map(field)}</Part>
-      <Part title="Shape">{shown.filter((f) => f.kind !== 'level').map(field)}</Part>
+      {answer}
+      <LeadsTo id={id} />
+      <ToMend id={id} />
+      <FiguresPart work={work} />
+      <WorkFields work={work} />
       {children}
-      {figures.length > 0 && (
-        <Part title="What it comes to">
-          {figures.map((f) => (
-            <Fact key={f.id} label={f.label} value={format(f.value, f.kind)} />
-          ))}
-          {figures.map((f) => {
-            const { sets, value } = f;
-            const now = sets === undefined ? null : valueAt(work, sets);
-            if (sets === undefined || value === null || typeof now !== 'number' || now >= value - 1e-6) return null;
-            return (
-              <Inline key={`set-${f.id}`}>
-                <Button look="strong" onPress={() => dispatch(change(id, { [sets]: value }))}>
-                  <Ruler size={16} aria-hidden />
-                  {f.label}: set to {format(value, f.kind)}
-                </Button>
-              </Inline>
-            );
-          })}
-        </Part>
-      )}
       {isStore && (
-        <Part title="Level, water and surface">
-          <StageTable id={id} />
-        </Part>
-      )}
-      {isStore && (
-        <Part title="In this storm">
+        <FoldPart title="In this storm">
           <StoreFacts id={id} />
-        </Part>
+        </FoldPart>
       )}
-      <Part title="Checks">
-        {checksOf(derived, [id]).map((c, i) => (
-          <CheckItem key={`${c.id}${i}`} check={c} />
-        ))}
-      </Part>
-      <Part title="Working">
+      {isStore && (
+        <FoldPart title="Level, water and surface">
+          <StageTable id={id} />
+        </FoldPart>
+      )}
+      <FineChecks id={id} />
+      <FoldPart title="Working">
         <Working ids={[id]} />
-      </Part>
+      </FoldPart>
     </>
   );
 }

@@ -2,35 +2,37 @@
 import OlPoint from 'ol/geom/Point.js';
 import type { Command } from '#core/commands';
 import type { WorkBase } from '#core/contract';
-import { type Line, type Point, closed, nearestOnLine, pointAlong } from '#core/geometry';
+import { type Line, type Point, nearestOnLine, pointAlong } from '#core/geometry';
+import { registry } from '#core/works';
 import type { Drawing, PlanItem } from '../../plan/types.ts';
 import { change } from '../levels.ts';
 
-interface Guest extends WorkBase {
+/** A way out as the plan knows it: at its place along its host, at a level. */
+export interface Guest extends WorkBase {
   readonly host: string;
   readonly atM: number;
+  readonly levels: { readonly sillM: number };
 }
 
 /** The line a work lets water out along: a swale's lip, a road, the crest of a wall, the rim of a pit. */
 export function hostLine(works: readonly WorkBase[], id: string): Line | null {
-  const host = works.find((w) => w.id === id) as { line?: Line; wall?: Line; pit?: Line } | undefined;
-  const line = host?.line ?? host?.wall ?? (host?.pit ? closed(host.pit) : undefined);
+  const host = works.find((w) => w.id === id);
+  const [line] = host ? registry.bind(host).footprint : [];
   return line && line.length > 1 ? line : null;
 }
 
 /** Dragging a way out moves it along its host. */
-export function dragAlongHost(work: WorkBase, to: Point, works: readonly WorkBase[]): Command | null {
-  const line = hostLine(works, (work as Guest).host);
+export function dragAlongHost(work: Guest, to: Point, works: readonly WorkBase[]): Command | null {
+  const line = hostLine(works, work.host);
   return line ? change(work.id, { atM: Math.round(10 * nearestOnLine(to, line).atM) / 10 }) : null;
 }
 
 /** Its mark, with the level water begins to leave at. */
 export function guestItem(
-  work: WorkBase,
+  guest: Guest,
   { works, selected, levelText }: Drawing & { readonly works: readonly WorkBase[] },
   role: string,
 ): PlanItem[] {
-  const guest = work as Guest & { readonly levels: { readonly sillM: number } };
   const line = hostLine(works, guest.host);
   if (!line) return [];
   const look = { role, label: `${guest.name} ${levelText(guest.levels.sillM)}`, isSelected: guest.id === selected };

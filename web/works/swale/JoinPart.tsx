@@ -1,7 +1,8 @@
 import { Link2, Scissors, Unlink } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { lineLength } from '#core/geometry';
-import type { Swale } from '#core/works';
+import type { Traits } from '#core/contract';
+import { type Swale, registry } from '#core/works';
 import { useDerived, useWorks } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, ChooseRow, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
@@ -13,13 +14,17 @@ const round = (m: number): number => Math.round(m * 1000) / 1000;
 export function JoinPart({ swale }: { readonly swale: Swale }): ReactNode {
   const works = useWorks();
   const byId = new Map(works.map((w) => [w.id, w]));
-  const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== swale.id && ['pond', 'swale'].includes(byId.get(s.id)?.kind ?? ''));
+  const traitsOf = (id: string): Traits | null => {
+    const work = byId.get(id);
+    return work ? registry.bind(work).traits : null;
+  };
+  const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== swale.id && traitsOf(s.id)?.joinable === true);
   const { joins, fuse, line, levels } = swale;
   if (stores.length === 0 && !joins && !fuse) return null;
-  // Ponds first: a swale that opens into another swale is the exception.
-  const kindOf = (id: string): string => byId.get(id)?.kind ?? '';
+  // What a wall holds first: a swale that opens into another swale is the exception.
+  const isBank = (id: string): boolean => traitsOf(id)?.retains === 'bank';
   const names = [...stores]
-    .sort((a, b) => Number(kindOf(b.id) === 'pond') - Number(kindOf(a.id) === 'pond'))
+    .sort((a, b) => Number(isBank(a.id)) - Number(isBank(b.id)))
     .map((s) => ({ id: s.id, name: byId.get(s.id)?.name ?? s.id }));
   const set = (values: Readonly<Record<string, unknown>>): boolean => dispatch(change(swale.id, values));
   const length = lineLength(line);

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { formatNumber, formatQuantity } from '#core/units';
-import { type LevelSill, type Swale, sectionOutline } from '#core/works';
+import { type Swale, sectionOutline } from '#core/works';
 import { useAppPick } from '../../app/store.ts';
 import { useView } from '../../app/selectors.ts';
 import { FONT } from '../../app/theme.ts';
-import { firstSill } from '../levels.ts';
+import { type Crest, firstSill } from '../levels.ts';
 import { useLevelDrag } from './useLevelDrag.ts';
 
 const Svg = styled.svg`
@@ -75,7 +75,7 @@ function waterPath(scale: Scale, swale: Swale, on: { lipM: number; slope: number
 }
 
 /** The swale's section to scale on its mean ground, with draggable levels. */
-export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readonly sills: readonly LevelSill[] }): ReactNode {
+export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readonly sills: readonly Crest[] }): ReactNode {
   const view = useView();
   const { system, result } = useAppPick('system', 'result');
   const ground = view?.sections[swale.id];

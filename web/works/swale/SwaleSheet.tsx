@@ -1,17 +1,18 @@
 import type { ReactNode } from 'react';
 import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
-import { asSwale, checksOf, figureOf, useChain, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { figureOf, useChain, useDerived, useFormat, useView } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
-import { CheckItem, Choose, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Choose, Fact, FoldPart, Muted, Quantity } from '../../kit/index.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
+import { WorkLists } from '../shared/Fields.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
-import { StoreFacts } from '../shared/WorkSheet.tsx';
+import { FineChecks, StoreFacts, ToMend } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
-import { change, firstSill, withBankAbove, withDepth } from '../levels.ts';
+import { change, crestsAmong, firstSill } from '../levels.ts';
+import { withBankAbove, withDepth } from './depth.ts';
 import { JoinPart } from './JoinPart.tsx';
-import { LowPlaces } from './LowPlaces.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
 import { StormChart } from './StormChart.tsx';
 
@@ -47,19 +48,62 @@ function Storm({ id }: { readonly id: string }): ReactNode {
   );
 }
 
-/** Everything about one swale. */
-export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
-  const swale = asSwale(useWorks().find((w) => w.id === id));
-  const { sills } = useChain();
-  const derived = useDerived();
-  const figures = useView()?.figures[id];
+/** Depth and freeboard as views of levels, and what the shape comes to. */
+function Shape({ swale }: { readonly swale: Swale }): ReactNode {
+  const { guests } = useChain();
+  const figures = useView()?.figures[swale.id];
   const format = useFormat();
-  if (!swale) return null;
+  const sills = crestsAmong(guests);
   const sill = firstSill(sills);
   const run = (command: ReturnType<typeof withDepth>): void => {
     if (command) dispatch(command);
   };
-  const checks = checksOf(derived, [id]);
+  return (
+    <FoldPart title="Shape">
+      {sill && (
+        <Quantity
+          label="Water depth at the sill"
+          value={sill.levels.sillM - swale.levels.floorM}
+          kind="length"
+          min={0.05}
+          max={3}
+          onChange={(v) => run(withDepth(swale, sills, v))}
+          help="Typing moves sill and bank together."
+        />
+      )}
+      {sill && (
+        <Quantity
+          label="Bank above the sill"
+          value={swale.levels.bankCrestM - sill.levels.sillM}
+          kind="length"
+          min={0.01}
+          max={3}
+          onChange={(v) => run(withBankAbove(swale, sills, v))}
+        />
+      )}
+      {SHAPE.map(({ key, label, kind }) => (
+        <Quantity
+          key={key}
+          label={label}
+          value={swale.dimensions[key]}
+          kind={kind}
+          min={0}
+          onChange={(v) => dispatch(change(swale.id, { [`dimensions.${key}`]: v }))}
+        />
+      ))}
+      <Fact label="Cut" value={format(figureOf(figures, 'cutM3'), 'volume')} />
+      <Fact label="Bank" value={format(figureOf(figures, 'bankM3'), 'volume')} />
+      <Fact label="Crest that uses all the cut" value={format(figureOf(figures, 'balancedCrestM'), 'level')} />
+    </FoldPart>
+  );
+}
+
+/** Everything about one swale. */
+export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode {
+  const { id } = swale;
+  const { guests } = useChain();
+  const figures = useView()?.figures[id];
+  const format = useFormat();
   const lip = figureOf(figures, 'groundM');
   return (
     <>
@@ -78,58 +122,20 @@ export function SwaleSheet({ id }: { readonly id: string }): ReactNode {
           Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour
         </Muted>
       )}
-      <SectionDrawing swale={swale} sills={sills} />
-      <Part title="Shape">
-        {sill && (
-          <Quantity
-            label="Water depth at the sill"
-            value={sill.levels.sillM - swale.levels.floorM}
-            kind="length"
-            min={0.05}
-            max={3}
-            onChange={(v) => run(withDepth(swale, sills, v))}
-            help="Typing moves sill and bank together."
-          />
-        )}
-        {sill && (
-          <Quantity
-            label="Bank above the sill"
-            value={swale.levels.bankCrestM - sill.levels.sillM}
-            kind="length"
-            min={0.01}
-            max={3}
-            onChange={(v) => run(withBankAbove(swale, sills, v))}
-          />
-        )}
-        {SHAPE.map(({ key, label, kind }) => (
-          <Quantity
-            key={key}
-            label={label}
-            value={swale.dimensions[key]}
-            kind={kind}
-            min={0}
-            onChange={(v) => dispatch(change(id, { [`dimensions.${key}`]: v }))}
-          />
-        ))}
-        <Fact label="Cut" value={format(figureOf(figures, 'cutM3'), 'volume')} />
-        <Fact label="Bank" value={format(figureOf(figures, 'bankM3'), 'volume')} />
-        <Fact label="Crest that uses all the cut" value={format(figureOf(figures, 'balancedCrestM'), 'level')} />
-      </Part>
+      <SectionDrawing swale={swale} sills={crestsAmong(guests)} />
       <WaysOut host={swale} />
+      <ToMend id={id} />
+      <Shape swale={swale} />
       <JoinPart swale={swale} />
-      <LowPlaces swale={swale} />
-      <Part title="In this storm">
+      <WorkLists work={swale} />
+      <FoldPart title="In this storm">
         <Storm id={id} />
-      </Part>
+      </FoldPart>
       <RunOnPart line={swale.line} />
-      <Part title="Checks">
-        {checks.map((c, i) => (
-          <CheckItem key={`${c.id}${i}`} check={c} />
-        ))}
-      </Part>
-      <Part title="Working">
+      <FineChecks id={id} />
+      <FoldPart title="Working">
         <Working ids={[id]} />
-      </Part>
+      </FoldPart>
     </>
   );
 }

@@ -6,12 +6,11 @@ import type { PlanItem } from '../../plan/types.ts';
 import type { WorkUi } from '../types.ts';
 import { SwaleSheet } from './SwaleSheet.tsx';
 
-export const swaleUi: WorkUi = {
+export const swaleUi: WorkUi<Swale> = {
   kind: 'swale',
   Sheet: SwaleSheet,
   drag: () => null,
-  planItems: (work, { result, selected }) => {
-    const swale = work as Swale;
+  planItems: (swale, { result, selected }) => {
     const section = result?.view.sections[swale.id];
     const depth = Math.max(0.2, (section?.lipM ?? swale.levels.floorM) - swale.levels.floorM);
     const look = {

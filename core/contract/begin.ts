@@ -1,0 +1,65 @@
+// How a work begins: what is drawn for it, and what the first of its kind there is like.
+import type { Line, Point } from '../geometry/index.ts';
+import type { Grid } from '../terrain/index.ts';
+import type { Said } from '../units/index.ts';
+import type { Problem, WorkBase } from './work.ts';
+
+/** One way to draw a work: a line or a ring on the ground, a place on the work it lets out, or a pair of stores. */
+export interface DrawSpec {
+  readonly id: string;
+  /** What it is called where it is offered. */
+  readonly name: string;
+  readonly what: 'line' | 'ring' | 'point' | 'on-host' | 'between-stores';
+  readonly least: number;
+  /** With this many points it is whole; left out, as many as wanted. */
+  readonly most?: number;
+  readonly hint: string;
+  /** Offered before all others. */
+  readonly isFirst?: boolean;
+}
+
+/** What was drawn. */
+export interface Drawn {
+  /** The id of its way of drawing. */
+  readonly how: string;
+  readonly points: readonly Point[];
+  /** The work it is to let out, where it was said. */
+  readonly host: string | null;
+}
+
+/** A store as works that begin beside it see it. */
+export interface StoreSeen {
+  readonly id: string;
+  readonly name: string;
+  /** The line its guests stand along. */
+  readonly line: Line;
+  /** Where its water stands when it is full. */
+  readonly rings: readonly Line[];
+  readonly floorM: number;
+  readonly crestM: number;
+  /** Its highest water in the storm; null while no storm is known. */
+  readonly peakLevelM: number | null;
+  /** Levels its guests begin to let water out at, lowest first. */
+  readonly sillsM: readonly number[];
+  readonly guests: readonly WorkBase[];
+  readonly groundAt: (atM: number) => number;
+}
+
+/** The land as works begin on it. */
+export interface Land {
+  readonly grid: Grid;
+  readonly stores: readonly StoreSeen[];
+  /** A name for a new work: its title and the next number of its kind. */
+  readonly nameFor: (title: string) => string;
+  /** An id no work has, that says what it is. */
+  readonly idFor: (what: string) => string;
+}
+
+/** The first works of a kind as drawn there, with their levels and a way out; or why they cannot be. */
+export type Begun =
+  | {
+      readonly ok: true;
+      readonly works: readonly [WorkBase, ...WorkBase[]];
+      /** What is worth knowing of how it was set. */ readonly said?: Said;
+    }
+  | { readonly ok: false; readonly problem: Problem };

@@ -1,0 +1,28 @@
+/** What a work is to others, so that nobody need ask its kind. */
+export interface Traits {
+  /** What holds back its water: a wall whose failure is a flood, the bank of a ditch, a vessel, or nothing of its own. */
+  readonly retains: 'wall' | 'bank' | 'vessel' | 'none';
+  /** What water brings can close it. */
+  readonly canBlock: boolean;
+  /** Its water goes through a closed bore, which blocks first. */
+  readonly isConduit: boolean;
+  /** Soil settles in it and takes its room. */
+  readonly canSilt: boolean;
+  /** It is cut into the ground, last of all: until then it lets nothing out. */
+  readonly isCut: boolean;
+  /** A store of another work may open into it. */
+  readonly joinable: boolean;
+  /** How it lets its host out: over a crest, through a bore or stone, lifted; null where it is no way out. */
+  readonly wayOut: 'crest' | 'through' | 'lifted' | null;
+}
+
+/** A work that needs another, by a member of its own. */
+export interface Ref {
+  /** host: it lets that one out · to: it leads there · joins: it opens into it · through: water passes there on its way. */
+  readonly role: 'host' | 'to' | 'joins' | 'through';
+  readonly id: string;
+  /** The member that names it. */
+  readonly path: string;
+  /** What becomes of this work when the other is taken away: it goes too, or lets go of it. */
+  readonly whenGone: 'goes' | 'lets-go';
+}
