@@ -251,3 +251,32 @@ describe('the works together', () => {
     expect(stores.map((s) => s.id)).toEqual(['w1']);
   });
 });
+
+describe('kinds, and works begun', () => {
+  it('lists kinds of work with a sample that its own begin could have made', async () => {
+    const kinds = await run<{ kind: string; draws: { id: string }[]; fields: unknown[]; traits: object; sample: { kind: string } }[]>(
+      'kinds',
+      '--json',
+    );
+    expect(kinds.map((k) => k.kind)).toContain('swale');
+    for (const k of kinds)
+      expect([k.sample.kind, k.draws.length > 0, k.fields.length > 0, Object.keys(k.traits).length]).toEqual([k.kind, true, true, 7]);
+  });
+  it('begins a work from a drawing, which works.add then takes', async () => {
+    const project = put('plane.json', planeProject());
+    type Made = { id: string; kind: string; host?: string };
+    const works = await run<Made[]>('begin', 'swale', project, '[[40,131],[160,131]]', '--json');
+    expect(works.map((w) => [w.kind, w.host])).toEqual([
+      ['swale', undefined],
+      ['level-sill', 'swale-1'],
+    ]);
+    const commands = put('begun.json', [{ type: 'works.add', payload: { works } }]);
+    const changed = put('with.json', await run('apply', project, commands));
+    const [way] = await run<Made[]>('begin', 'cut-spillway', changed, '[]', '--host', 'swale-1');
+    expect(way).toMatchObject({ kind: 'cut-spillway', host: 'swale-1' });
+    expect(await refusal('begin', 'moat', project, '[]')).toBe('work.unknown-kind@');
+    expect(await refusal('begin', 'swale')).toBe('cli.missing@');
+    expect(await refusal('begin', 'swale', project, '[[1]]')).toBe('begin.points@');
+    expect(await refusal('begin', 'level-sill', project, '[]', '--host', 'nobody')).toBe('work.host@host');
+  });
+});

@@ -27,15 +27,8 @@ export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';
 export { checkFields, checkLine, isShown, valueAt } from './fields.ts';
 export type { Registry } from './registry.ts';
 
-export const registry = createRegistry([
-  swale,
-  levelSill,
-  pond,
-  cutSpillway,
-  stoneTrench,
-  pipeOutlet,
-  crossing,
-  diversion,
-  pumpBack,
-] as const);
+/** All of them; a new technique is one line here, and one in web/works. */
+export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack] as const;
+export const registry = createRegistry(TECHNIQUES);
+export { createRegistry };
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -10,7 +10,8 @@ import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
 import { createWorkUis } from './list.ts';
 
-export const { workUi, kinds: UI_KINDS } = createWorkUis([
+/** All of them, one line each. */
+export const WORK_UIS = [
   swaleUi,
   levelSillUi,
   pondUi,
@@ -20,4 +21,5 @@ export const { workUi, kinds: UI_KINDS } = createWorkUis([
   crossingUi,
   diversionUi,
   pumpBackUi,
-] as const);
+] as const;
+export const { workUi } = createWorkUis(WORK_UIS);
