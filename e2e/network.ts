@@ -100,7 +100,7 @@ export function network(open: () => Bench): void {
       async (work) => {
         const v = await Visitor.arrive(open(), WORKS);
         await v.choose('Work', work);
-        await v.reads('aside', /Checks/);
+        await v.reads('aside', /To mend and to weigh/);
         expect(await serious(v)).toEqual([]);
       },
       90000,

@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { registry } from '#core/works';
+import { registry, valueAt } from '#core/works';
 import { useFormat, useWorks, hostIdOf } from '../../app/selectors.ts';
 import { select, useApp } from '../../app/store.ts';
 import { ActionMenu, Button, Figures, Muted, Part, Row } from '../../kit/index.ts';
@@ -16,8 +16,8 @@ export function WaysOut({ host }: { readonly host: WorkBase }): ReactNode {
   const format = useFormat();
   const guests = works.filter((w) => hostIdOf(w) === host.id);
   const levelOf = (w: WorkBase): number | null => {
-    const { levels } = w as { readonly levels?: { readonly sillM?: number } };
-    return levels?.sillM ?? null;
+    const level = valueAt(w, 'levels.sillM');
+    return typeof level === 'number' ? level : null;
   };
   const sorted = [...guests].sort((a, b) => (levelOf(a) ?? Infinity) - (levelOf(b) ?? Infinity));
   const isReadOnly = useApp((s) => s.saved === 'read-only');
