@@ -58,7 +58,13 @@ const PlanRow = styled.div<{ $hasStack: boolean }>`
 `;
 const Sheet = styled.aside`
   border-left: 1px solid var(--line);
-  padding: 18px 18px 40px;
+  padding: 0 18px 40px;
+  /* What stays in sight while the sheet is scrolled reaches its upper edge. */
+  &::before {
+    content: '';
+    display: block;
+    height: 18px;
+  }
   overflow-y: auto;
   min-height: 0;
   @media (max-width: 700px) {

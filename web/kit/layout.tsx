@@ -114,6 +114,18 @@ export function FoldPart({ title, children, action }: PartProps): ReactNode {
   );
 }
 
+/** What stays in sight while the numbers under it are changed, where there is room. */
+export const InSight = styled.div`
+  @media (min-width: 900px) {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--paper);
+    border-bottom: 1px solid var(--line);
+    padding-bottom: 4px;
+  }
+`;
+
 /** A result: words left, figure right. */
 export function Fact({ label, value }: { readonly label: string; readonly value: string }): ReactNode {
   return (

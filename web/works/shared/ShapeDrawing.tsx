@@ -21,7 +21,9 @@ const Svg = styled.svg`
 
 const WIDTH = 300;
 const MOST_HEIGHT = 190;
-const [TOP, RIGHT, BOTTOM] = [18, 108, 12];
+const [TOP, BOTTOM] = [18, 12];
+/** Room for a letter of the names of levels, and for the least of them. */
+const [LETTER, LEAST_RIGHT] = [7.1, 96];
 /** Heights are drawn at most so many times their true size beside widths: a section of a long wall stays legible. */
 const MOST_STRETCH = 3;
 
@@ -56,7 +58,10 @@ export function ShapeDrawing({ shape }: { readonly shape: SectionShape }): React
   if (points.length === 0) return null;
   const [x0, x1] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...points.map((p) => p[1]), ...levels), Math.max(...points.map((p) => p[1]), ...levels)];
-  const perX = (WIDTH - RIGHT) / Math.max(0.1, x1 - x0);
+  const text = ({ name, levelM }: { readonly name: string; readonly levelM: number }): string =>
+    `${name} ${formatNumber(levelM, 'level', system)}`;
+  const right = Math.max(LEAST_RIGHT, 8 + LETTER * Math.max(0, ...shape.levels.map((l) => text(l).length)));
+  const perX = (WIDTH - right) / Math.max(0.1, x1 - x0);
   const fits = (MOST_HEIGHT - TOP - BOTTOM) / Math.max(0.1, y1 - y0);
   const wanted = 90 / Math.max(0.1, y1 - y0);
   const perY = Math.min(fits, Math.max(perX, Math.min(MOST_STRETCH * perX, wanted)));
@@ -88,14 +93,14 @@ export function ShapeDrawing({ shape }: { readonly shape: SectionShape }): React
           <g key={l.name}>
             <line
               x1={0}
-              x2={WIDTH - RIGHT}
+              x2={WIDTH - right}
               y1={TOP + perY * (y1 - l.levelM)}
               y2={TOP + perY * (y1 - l.levelM)}
               stroke="var(--muted)"
               strokeDasharray="1 4"
             />
-            <text x={WIDTH - RIGHT + 5} y={l.y}>
-              {l.name} {formatNumber(l.levelM, 'level', system)}
+            <text x={WIDTH - right + 5} y={l.y}>
+              {text(l)}
             </text>
           </g>
         ))}

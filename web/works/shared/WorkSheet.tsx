@@ -4,7 +4,7 @@ import type { WorkBase } from '#core/contract';
 import { registry, valueAt } from '#core/works';
 import { WAY_WORDS, checksOf, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { Button, CheckItem, Fact, FoldPart, Inline, Muted, Table } from '../../kit/index.ts';
+import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
@@ -174,7 +174,11 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <WorkHead work={work} />
       <Title work={work} />
       <WhereItGoes id={id} />
-      {shape && <ShapeDrawing shape={shape} />}
+      {shape && (
+        <InSight>
+          <ShapeDrawing shape={shape} />
+        </InSight>
+      )}
       {answer}
       <LeadsTo id={id} />
       <ToMend id={id} />

@@ -3,7 +3,7 @@ import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
 import { figureOf, useChain, useDerived, useFormat, useView } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
-import { Choose, Fact, FoldPart, Muted, Quantity } from '../../kit/index.ts';
+import { Choose, Fact, FoldPart, InSight, Muted, Quantity } from '../../kit/index.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkLists } from '../shared/Fields.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
@@ -122,7 +122,9 @@ export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode
           Level swale, {format(figureOf(figures, 'lengthM'), 'length')} on the {format(lip, 'level')} contour
         </Muted>
       )}
-      <SectionDrawing swale={swale} sills={crestsAmong(guests)} />
+      <InSight>
+        <SectionDrawing swale={swale} sills={crestsAmong(guests)} />
+      </InSight>
       <WaysOut host={swale} />
       <ToMend id={id} />
       <Shape swale={swale} />
