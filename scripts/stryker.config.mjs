@@ -5,13 +5,13 @@ export default {
   plugins: ['@stryker-mutator/jest-runner'],
   mutate: JSON.parse(process.env.MUTATE ?? '[]'),
   jest: { projectType: 'custom', configFile: 'scripts/jest.mutants.config.mjs', enableFindRelatedTests: false },
-  coverageAnalysis: 'perTest',
+  // Every test of the folder: many put a work in its place once, outside of any single test.
+  coverageAnalysis: 'all',
   concurrency: 2,
   incremental: true,
   incrementalFile: `reports/incremental-${(process.env.MUTANTS_OF ?? 'all').replaceAll('/', '-')}.json`,
   // Texts and lists of fields are read by people and by the tests of forms; a changed word is no fault of a law.
   mutator: { excludedMutations: ['StringLiteral', 'ObjectLiteral'] },
-  ignoreStatic: true,
   disableTypeChecks: false,
   reporters: ['json'],
   jsonReporter: { fileName: process.env.MUTANTS_REPORT },
