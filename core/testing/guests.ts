@@ -1,6 +1,18 @@
 // Works that let a host out, placed on a host whose line lies level along y = 101 on a plane that falls a tenth to the south.
 import { expect } from '@jest/globals';
-import type { Company, Host, PlacedWork, Problem, StormFacts, Technique, WorkBase } from '../contract/index.ts';
+import type {
+  Company,
+  Drawn,
+  Host,
+  Land,
+  PlacedWork,
+  Problem,
+  StormFacts,
+  StoreSeen,
+  Technique,
+  Traits,
+  WorkBase,
+} from '../contract/index.ts';
 import { Worksheet } from '../formula/index.ts';
 import { gridOf } from './grids.ts';
 import { SWALE } from './projects.ts';
@@ -70,3 +82,48 @@ export const hostOf = <W extends WorkBase, G>(technique: Technique<W, G>, work: 
   technique.refs(work).find((r) => r.role === 'host')?.id ?? null;
 export const othersOf = <W extends WorkBase, G>(technique: Technique<W, G>, work: W): string[] =>
   technique.refs(work).flatMap((r) => (r.role === 'host' ? [] : [r.id]));
+
+/** A store that works begin on: the host, with the ways out it has. */
+export const storeSeen = (change: Partial<StoreSeen> = {}): StoreSeen => ({
+  id: 'store',
+  name: 'Store',
+  line: HOST.line,
+  rings: [],
+  floorM: HOST.floorM,
+  crestM: HOST.crestM,
+  peakLevelM: null,
+  sillsM: [],
+  guests: [],
+  groundAt: HOST.groundAt,
+  ...change,
+});
+
+/** The plane, named and numbered as the first of everything. */
+export const landOf = (change: Partial<Land> = {}): Land => ({
+  grid: SITE.grid,
+  stores: [storeSeen()],
+  nameFor: (title) => `${title} 1`,
+  idFor: (what) => `${what}-1`,
+  ...change,
+});
+
+/** The works a technique begins with, or the code of why it does not. */
+export function begunBy<W extends WorkBase, G>(
+  technique: Technique<W, G>,
+  drawn: Partial<Drawn>,
+  land: Land = landOf(),
+): readonly WorkBase[] | string {
+  const made = technique.begin({ how: technique.draws[0].id, points: [], host: null, ...drawn }, land);
+  return made.ok ? made.works : made.problem.code;
+}
+
+/** Nothing to others: what a work's traits are beside. */
+export const NO_TRAITS: Traits = {
+  retains: 'none',
+  canBlock: false,
+  isConduit: false,
+  canSilt: false,
+  isCut: false,
+  joinable: false,
+  wayOut: null,
+};

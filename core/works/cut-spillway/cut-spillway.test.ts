@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { coverOf } from '../../ground/index.ts';
-import { HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, HOST, hostOf, NO_TRAITS, onHost, SITE, wrong } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, soilOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { CUT } from '../../testing/valley.ts';
 import { exitFlow } from '../exit.ts';
@@ -227,5 +227,22 @@ describe('rules on cut spillways', () => {
     });
     expect(speed({ site: bare })).toMatchObject({ severity: 'mend', limit: null });
     expect(speed({ site: bare, links: [linkOf('cut', 0)] })).toMatchObject({ severity: 'weigh', limit: null, value: 0 });
+  });
+});
+
+describe('a cut spillway to begin with', () => {
+  it('lets its host out over a crest, and goes with it', () => {
+    expect(cutSpillway.traits(ONE)).toEqual({ ...NO_TRAITS, canBlock: true, isCut: true, wayOut: 'crest' });
+    expect(cutSpillway.refs(ONE)).toEqual([{ role: 'host', id: ONE.host, path: 'host', whenGone: 'goes' }]);
+    expect([cutSpillway.draws.map((d) => [d.id, d.what, d.least, d.most]), cutSpillway.family]).toEqual([
+      [['cut-spillway', 'on-host', 0, 1]],
+      'way-out',
+    ]);
+  });
+  it('is one of common practice, at its place and its level', () => {
+    // 0.6 m under the crest of 0.35 m.
+    expect(begunBy(cutSpillway, { points: [[60, 90]], host: 'store' })).toEqual([{ id: 'cut-spillway-1', kind: 'cut-spillway', name: 'Cut spillway', status: 'planned', host: 'store', atM: 28, levels: { sillM: -0.25 }, dimensions: { bottomWidthM: 4, sideSlopeHV: 3, inletLengthM: 6, controlLengthM: 6, stoneM: 0 } }]); // prettier-ignore
+    expect(begunBy(cutSpillway, { host: 'nobody' })).toBe('work.host');
+    expect(cutSpillway.validate(cutSpillway.sample)).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { Worksheet } from '../../formula/index.ts';
 import type { Line } from '../../geometry/index.ts';
-import { SITE, expectFields, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, hostOf, NO_TRAITS, SITE, wrong } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, testSides, withAt } from '../../testing/rules.ts';
 import { DRAIN } from '../../testing/valley.ts';
 import { measureLip } from '../lip.ts';
@@ -291,5 +291,30 @@ describe('rules on diversion drains', () => {
         facts({ links: [] }),
       ),
     ).toMatchObject({ severity: 'weigh' });
+  });
+});
+
+describe('a drain to begin with', () => {
+  it('runs down, 0.4 m under the ground, whichever end was drawn first', () => {
+    const line: Line = [[32, 111], [132, 101]]; // prettier-ignore
+    const made = {
+      id: 'drain-1',
+      name: 'Drain 1',
+      kind: 'diversion',
+      lining: 'grass',
+      line,
+      levels: { startM: 0.6, endM: -0.4 },
+      dimensions: { floorWidthM: 1, sideSlopeHV: 3, depthM: 0.5, stoneM: 0.1 },
+    };
+    expect(begunBy(diversion, { points: line })).toMatchObject([made]);
+    expect(begunBy(diversion, { points: [...line].reverse() })).toMatchObject([made]);
+    const level: Line = [[32, 101], [132, 101]]; // prettier-ignore
+    expect(begunBy(diversion, { points: level })).toMatchObject([{ line: level }]);
+    expect(begunBy(diversion, { points: [[32, 101], [932, 101]] })).toBe('work.off-terrain'); // prettier-ignore
+  });
+  it('holds by a bank and is cut', () => {
+    expect(diversion.traits(ONE)).toEqual({ ...NO_TRAITS, retains: 'bank', isCut: true });
+    expect([diversion.refs(ONE), diversion.validate(diversion.sample), diversion.draws.map((d) => d.least)]).toEqual([[], [], [2]]);
+    expect(diversion.fields.find((f) => f.path === 'dimensions.stoneM')?.shownWhen).toEqual({ path: 'lining', is: ['stone'] });
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Host, WorkBase } from '../../contract/index.ts';
 import { coverOf } from '../../ground/index.ts';
-import { COMPANY, HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, COMPANY, expectFields, HOST, hostOf, NO_TRAITS, onHost, SITE, wrong } from '../../testing/guests.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { SILL } from '../../testing/projects.ts';
 import { factsOf, siteOf, soilOf, stormOf, testSides, words } from '../../testing/rules.ts';
@@ -301,5 +301,22 @@ describe('rules on sills', () => {
   });
   it('a step is never judged by less than 50 mm', () => {
     expect(find('sill.second-step', above(0.04, 0.001))).toMatchObject({ limit: 0.05, severity: 'mend' });
+  });
+});
+
+describe('a level sill to begin with', () => {
+  it('lets its host out over a crest, and goes with it', () => {
+    expect(levelSill.traits(ONE)).toEqual({ ...NO_TRAITS, canBlock: true, isCut: true, wayOut: 'crest' });
+    expect(levelSill.refs(ONE)).toEqual([{ role: 'host', id: ONE.host, path: 'host', whenGone: 'goes' }]);
+    expect([levelSill.draws.map((d) => [d.id, d.what, d.least, d.most]), levelSill.family]).toEqual([
+      [['level-sill', 'on-host', 0, 1]],
+      'way-out',
+    ]);
+  });
+  it('is one of common practice, at its place and its level', () => {
+    // 0.6 m under the crest of 0.35 m.
+    expect(begunBy(levelSill, { points: [[60, 90]], host: 'store' })).toEqual([{ id: 'level-sill-1', kind: 'level-sill', name: 'Level sill', status: 'planned', host: 'store', atM: 28, levels: { sillM: -0.25 }, dimensions: { lengthM: 6, crestWidthM: 1.2 } }]); // prettier-ignore
+    expect(begunBy(levelSill, { host: 'nobody' })).toBe('work.host');
+    expect(levelSill.validate(levelSill.sample)).toEqual([]);
   });
 });

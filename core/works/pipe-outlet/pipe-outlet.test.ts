@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { APRON_STONE, DROP_INLET, FULL_PIPE, apronOf } from '../../hydraulics/index.ts';
-import { SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, hostOf, NO_TRAITS, onHost, SITE, wrong } from '../../testing/guests.ts';
 import { factsOf, linkOf, siteOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { PIPE } from '../../testing/valley.ts';
 import { judgeBy } from '../rules.ts';
@@ -209,5 +209,22 @@ describe('rules on pipe outlets', () => {
     expect(words(at(lo - 0.01)?.do)).toMatch(/Lay stone of 550 mm/);
     expect(at(2)?.at).toEqual(outlet.dischargeAt);
     expect(find('pipe-outlet.apron', facts({ site: siteOf(SITE.grid, { soilAt: () => null }) }))).not.toBeNull();
+  });
+});
+
+describe('a pipe outlet to begin with', () => {
+  it('lets its host out through its bore, and goes with it', () => {
+    expect(pipeOutlet.traits(ONE)).toEqual({ ...NO_TRAITS, canBlock: true, isCut: true, wayOut: 'through', isConduit: true });
+    expect(pipeOutlet.refs(ONE)).toEqual([{ role: 'host', id: ONE.host, path: 'host', whenGone: 'goes' }]);
+    expect([pipeOutlet.draws.map((d) => [d.id, d.what, d.least, d.most]), pipeOutlet.family]).toEqual([
+      [['pipe-outlet', 'on-host', 0, 1]],
+      'way-out',
+    ]);
+  });
+  it('is one of common practice, at its place and its level', () => {
+    // 0.6 m under the crest of 0.35 m.
+    expect(begunBy(pipeOutlet, { points: [[60, 90]], host: 'store' })).toEqual([{ id: 'pipe-outlet-1', kind: 'pipe-outlet', name: 'Pipe outlet', status: 'planned', host: 'store', atM: 28, form: 'riser', inlet: 'corrugated-projecting', seal: 'filter', levels: { sillM: -0.25, outletM: -1.45 }, dimensions: { diameterM: 0.2, mouthM: 0.4, lengthM: 15 }, roughness: 0.012, blockedPercent: 0 }]); // prettier-ignore
+    expect(begunBy(pipeOutlet, { host: 'nobody' })).toBe('work.host');
+    expect(pipeOutlet.validate(pipeOutlet.sample)).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { Worksheet } from '../../formula/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
-import { expectFields, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, hostOf, landOf, NO_TRAITS, wrong } from '../../testing/guests.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, siteOf, stormOf, withAt } from '../../testing/rules.ts';
 import { POND, WALL, valleyAt } from '../../testing/valley.ts';
@@ -187,5 +187,40 @@ describe('formulas of ponds', () => {
     ])
       // prettier-ignore
       expect([leastTopWidth(feet * ft - 1e-6), leastTopWidth(feet * ft)]).toEqual([under, over]);
+  });
+});
+
+describe('a pond to begin with', () => {
+  const land = landOf({ grid: site.grid, idFor: (what) => `${what}-1` });
+  const wall = (points: Line): [Pond, { levels: { sillM: number }; atM: number; host: string }] => begunBy(pond, { points }, land) as never;
+  it('has a wall two metres high, its ends higher, and a sill where the ground reaches it', () => {
+    const [made, sill] = wall(WALL);
+    const low = made.levels.floorM;
+    expect(low).toBeCloseTo(valleyAt(101, 81), 0);
+    expect([made.levels.crestM - low, sill.levels.sillM - made.levels.crestM, sill.host]).toEqual([
+      expect.closeTo(2, 2),
+      expect.closeTo(-0.6, 9),
+      'pond-1',
+    ]);
+    expect(valleyAt(81 + sill.atM, 81)).toBeGreaterThanOrEqual(sill.levels.sillM - 0.05);
+    expect(valleyAt(81 + sill.atM - 3, 81)).toBeLessThan(sill.levels.sillM + 0.05);
+  });
+  it('between low ends stays under them, never under half a metre, its sill never under 0.2 m of water', () => {
+    const [made, sill] = wall([[99, 81], [103, 81]]); // prettier-ignore
+    const low = made.levels.floorM;
+    expect([made.levels.crestM - low, sill.levels.sillM - low]).toEqual([expect.closeTo(0.5, 2), expect.closeTo(0.2, 2)]);
+    const [under] = wall([[96, 81], [106, 81]]); // prettier-ignore
+    expect(under.levels.crestM).toBeCloseTo(Math.min(valleyAt(96, 81), valleyAt(106, 81)) - 0.1, 1);
+  });
+  it('or is dug two metres under its lowest rim', () => {
+    const [pit] = begunBy(pond, { how: 'pit', points: PIT }, land) as [Pond];
+    expect(pit.pit).toBe(PIT);
+    expect(pit.levels.crestM - pit.levels.floorM).toBeCloseTo(2.3, 6);
+    for (const how of ['pond', 'pit']) expect(begunBy(pond, { how, points: [[0, 0], [900, 0], [900, 900]] }, land)).toBe('work.off-terrain'); // prettier-ignore
+  });
+  it('silts up and can be joined; a pit retains nothing', () => {
+    expect(pond.traits(ONE)).toEqual({ ...NO_TRAITS, retains: 'wall', canSilt: true, joinable: true });
+    expect(pond.traits(DUG).retains).toBe('none');
+    expect([pond.refs(ONE), pond.validate(pond.sample), pond.draws.map((d) => [d.id, d.least])]).toEqual([[], [], [['pond', 2], ['pit', 3]]]); // prettier-ignore
   });
 });

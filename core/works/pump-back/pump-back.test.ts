@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { PUMP } from '../../testing/valley.ts';
-import { SITE, expectFields, onHost, wrong, hostOf, othersOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, hostOf, landOf, NO_TRAITS, onHost, othersOf, SITE, storeSeen, wrong } from '../../testing/guests.ts';
 import { factsOf, testSides, withAt } from '../../testing/rules.ts';
 import { PIPE_WALLS, PUMP_RULES, type PumpBack, headsOf, pumpBack } from './index.ts';
 
@@ -102,5 +102,30 @@ describe('a pump back', () => {
         [0.001, 'fine'],
       ],
     },
+  });
+});
+
+describe('a pump to begin with', () => {
+  const high = storeSeen({ id: 'high', line: [[32, 161], [172, 161]], crestM: 8 }); // prettier-ignore
+  const land = landOf({ stores: [storeSeen(), high] });
+  it('lifts from the store nearest to the first place to that nearest to the second', () => {
+    expect(begunBy(pumpBack, { points: [[60, 90], [60, 170]] }, land)).toMatchObject([{ id: 'pump-1', name: 'Pump 1', host: 'store', to: 'high', drive: 'sun', levels: { stopM: 0.15, deliveryM: 8.2 }, pipe: { lengthM: 60 } }]); // prettier-ignore
+    expect(begunBy(pumpBack, { points: [[60, 90], [60, 170]], host: 'store' }, land)).toMatchObject([{ host: 'store', to: 'high' }]); // prettier-ignore
+    const near = landOf({ stores: [storeSeen(), { ...high, line: [[32, 103], [172, 103]] }] }); // prettier-ignore
+    expect(begunBy(pumpBack, { points: [[60, 90], [60, 170]] }, near)).toMatchObject([{ pipe: { lengthM: 5 } }]); // prettier-ignore
+  });
+  it('needs two different stores', () => {
+    for (const points of [[[60, 90], [60, 91]], [[60, 90]], []] as const) expect(begunBy(pumpBack, { points: points }, land)).toBe('pump.stores'); // prettier-ignore
+    expect(begunBy(pumpBack, { points: [[60, 90], [60, 170]], host: 'nobody' }, land)).toBe('pump.stores'); // prettier-ignore
+    expect(begunBy(pumpBack, { points: [[60, 90], [60, 170]] }, landOf({ stores: [] }))).toBe('pump.stores'); // prettier-ignore
+  });
+  it('is a lift that needs both', () => {
+    expect(pumpBack.traits(ONE)).toEqual({ ...NO_TRAITS, isConduit: true, wayOut: 'lifted' });
+    expect(pumpBack.refs(ONE).map((r) => [r.role, r.id, r.whenGone])).toEqual([
+      ['host', 'pond', 'goes'],
+      ['to', 'road', 'goes'],
+    ]);
+    expect(pumpBack.references?.map((r) => r.path)).toEqual(['to']);
+    expect(pumpBack.validate(pumpBack.sample)).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { HOST, SITE, expectFields, onHost, wrong, hostOf } from '../../testing/guests.ts';
+import { begunBy, expectFields, HOST, hostOf, NO_TRAITS, onHost, SITE, wrong } from '../../testing/guests.ts';
 import { factsOf, linkOf, soilOf, siteOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { TRENCH } from '../../testing/valley.ts';
 import { stoneStands } from '../exit.ts';
@@ -182,5 +182,22 @@ describe('rules on stone trenches', () => {
     const tilted = find('stone-trench.stone', { ...running(1), place: { ...place, slopeBelow: 0.01 } });
     expect(flat?.value).toBe(tilted?.value);
     expect(find('stone-trench.stone', facts({ links: [{ ...linkOf('trench', 0), peakM3s: null }] }))).toBeNull();
+  });
+});
+
+describe('a stone trench to begin with', () => {
+  it('lets its host out through its stone, and goes with it', () => {
+    expect(stoneTrench.traits(ONE)).toEqual({ ...NO_TRAITS, canBlock: true, isCut: true, wayOut: 'through' });
+    expect(stoneTrench.refs(ONE)).toEqual([{ role: 'host', id: ONE.host, path: 'host', whenGone: 'goes' }]);
+    expect([stoneTrench.draws.map((d) => [d.id, d.what, d.least, d.most]), stoneTrench.family]).toEqual([
+      [['stone-trench', 'on-host', 0, 1]],
+      'way-out',
+    ]);
+  });
+  it('is one of common practice, at its place and its level', () => {
+    // 0.6 m under the crest of 0.35 m.
+    expect(begunBy(stoneTrench, { points: [[60, 90]], host: 'store' })).toEqual([{ id: 'stone-trench-1', kind: 'stone-trench', name: 'Stone-filled trench', status: 'planned', host: 'store', atM: 28, levels: { floorM: -0.55, sillM: -0.25, rockTopM: 0.05 }, dimensions: { widthM: 1.5, lengthM: 8, stoneM: 0.15 } }]); // prettier-ignore
+    expect(begunBy(stoneTrench, { host: 'nobody' })).toBe('work.host');
+    expect(stoneTrench.validate(stoneTrench.sample)).toEqual([]);
   });
 });
