@@ -18,7 +18,7 @@ import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parse
 import { UserError, fail } from '#core/project';
 import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
-import { finishPeg } from '#core/survey';
+import { readFrom } from '#core/survey';
 import { extentOf, statsOf } from '#core/terrain';
 import { registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
@@ -197,7 +197,7 @@ async function exportCommand(words: readonly string[]): Promise<string> {
   const { derived } = derive({ ...project, survey: { heightOfCollimationM: hi, pegIntervalM } }, { registry, grids, option });
   const works = project.options.find((o) => o.id === option)?.works ?? [];
   const crs = project.site.crs === null || format === 'csv' ? null : await requireCrs(project.site.crs, file);
-  const pegs = derived.pegs.map((p) => finishPeg(p.work, p, hi));
+  const pegs = derived.pegs.map((p) => readFrom(p, hi));
   return writePegs(pegs, format, { crs, workNames: new Map(works.map((w) => [w.id, w.name])) });
 }
 

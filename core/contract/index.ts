@@ -5,3 +5,4 @@ export * from './check.ts';
 export * from './technique.ts';
 export * from './traits.ts';
 export * from './begin.ts';
+export * from './make.ts';

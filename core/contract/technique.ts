@@ -4,6 +4,7 @@ import type { Cover } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Check, Missing, Rule } from './check.ts';
+import type { BuildStep, QuantityLine } from './make.ts';
 import type { Ref, Traits } from './traits.ts';
 import type { Catchment, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
 import type { FieldSpec, ListSpec, Problem, ReferenceSpec, ShownWhen, WorkBase } from './work.ts';
@@ -89,8 +90,22 @@ export interface StormFacts {
   readonly designPeakM3s: number | null;
 }
 
+/** What a peg sets: a level of earth, of a crest or a way out, of a pipe, of stone, or the water's edge. */
+export type PegRole = 'floor' | 'crest' | 'sill' | 'invert' | 'stone' | 'water-line';
+
+/** How near to its level each must be when it is finished [m]: common practice; rough work by machine is about twice that. */
+export const PEG_TOLERANCE_M: Readonly<Record<PegRole, number>> = {
+  floor: 0.025,
+  crest: 0.025,
+  sill: 0.01,
+  invert: 0.01,
+  stone: 0.05,
+  'water-line': 0.05,
+};
+
 export interface PegDraft {
   readonly name: string;
+  readonly role: PegRole;
   readonly x: number;
   readonly y: number;
   readonly levelM: number;
@@ -125,6 +140,10 @@ export interface PlacedWork {
   readonly outlets: readonly Outlet[];
   readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
   readonly checks: (facts: StormFacts, company: Company) => Check[];
+  /** How much of what it takes. */
+  readonly quantities: (facts: StormFacts) => QuantityLine[];
+  /** How it is made, first to last. */
+  readonly buildSteps: () => BuildStep[];
   /** Pegs at an interval; `waterM` is the level of its lowest way out, where it stores water. */
   readonly pegs: (intervalM: number, waterM: number | null) => PegDraft[];
   readonly marks: readonly LevelMark[];

@@ -5,12 +5,13 @@ import { type RouteResult, cascadeOrder } from '../network/index.ts';
 import { DEFAULT_SURVEY, type Option, type Project, optionOf } from '../project/index.ts';
 import type { Hollow } from '../terrain/index.ts';
 import { spoken } from '../units/index.ts';
-import { type Peg, finishPeg } from '../survey/index.ts';
+import { type Peg, finishPegs } from '../survey/index.ts';
 import type { Registry } from '../works/index.ts';
 import { exitGrounds, insideOf, interception, pinCatchments, workCatchments } from './catchments.ts';
 import { exitFlows } from './exits.ts';
 import { erosionOf } from './erosion.ts';
 import { groundsOf } from './grounds.ts';
+import { makingOf, quantityRows } from './making.ts';
 import { Memo } from './memo.ts';
 import { type GridSource, type GroundModel, type Progress, groundModel, hollowsIn } from './terrain-steps.ts';
 import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
@@ -81,12 +82,13 @@ function withoutGround(project: Project, option: string): DerivedStores {
     balance: null,
     checks: [],
     uncomputed: [],
+    quantities: [],
     pegs: [],
     worksheets: [],
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { order: [], series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
+    view: { making: {}, order: [], series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
     stores: [],
     hosts: new Map(),
   };
@@ -156,10 +158,13 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   const pegs = works.flatMap(({ bound: b, placed }): Peg[] =>
     b.work.status === 'retired'
       ? []
-      : failures
-          .attempt(b.work, () => placed.pegs(survey.pegIntervalM, stores.find((s) => s.work === b.work.id)?.wayOutM ?? null), [])
-          .map((draft) => finishPeg(b.work.id, draft, survey.heightOfCollimationM)),
+      : finishPegs(
+          b.work.id,
+          failures.attempt(b.work, () => placed.pegs(survey.pegIntervalM, stores.find((s) => s.work === b.work.id)?.wayOutM ?? null), []),
+          survey.heightOfCollimationM,
+        ),
   );
+  const making = makingOf(works, factsOf, failures);
   const sections = Object.fromEntries(works.flatMap((w) => sectionOf(w)));
   const [shapes, rings] = [shapesOf(works, storms, failures), ringsOf(works, stores, failures)];
   // Last of all, since any part of a work's results may have failed.
@@ -184,6 +189,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
     balance: result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
+    quantities: quantityRows(making),
     pegs,
     verdicts: {},
     worksheets: [...hydrology.worksheets, ...judged.worksheets, ...drainSheets, ...(erosion?.lines ?? [])],
@@ -191,6 +197,7 @@ function onGround(project: Project, model: GroundModel, on: OnGround): DerivedSt
   return {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
+      making,
       order: metInOrder(stores, links),
       series: [...(result?.stores.values() ?? [])].map((r) => ({ id: r.id, stepS, levelM: r.levelM, inM3s: r.inM3s, outM3s: r.outM3s })),
       flows: [

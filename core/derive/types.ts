@@ -1,4 +1,15 @@
-import type { Catchment, Check, Figure, LevelMark, LinkFlow, OutletStorm, Runoff, SectionShape } from '../contract/index.ts';
+import type {
+  BuildStep,
+  Catchment,
+  Check,
+  Figure,
+  LevelMark,
+  LinkFlow,
+  OutletStorm,
+  QuantityLine,
+  Runoff,
+  SectionShape,
+} from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
 import type { Peg } from '../survey/index.ts';
@@ -108,6 +119,17 @@ export interface DerivedErosion {
   readonly works: readonly SedimentIn[];
 }
 
+/** How much of one thing a work takes, in SI. */
+export interface DerivedQuantity {
+  readonly work: string;
+  readonly item: string;
+  readonly quantity: number | null;
+  readonly unit: string;
+  readonly low: number | null;
+  readonly high: number | null;
+  readonly from: string;
+}
+
 /** Everything computed from a document: the stable JSON of the command line. */
 export interface Derived {
   readonly format: 'outlet-derived';
@@ -136,6 +158,8 @@ export interface Derived {
     readonly what: string;
     readonly offM: number | null;
   }[];
+  /** How much of what each work takes; no work that is there or retired takes anything. */
+  readonly quantities: readonly DerivedQuantity[];
   readonly pegs: readonly Peg[];
   readonly verdicts: Readonly<Record<string, string>>;
   readonly worksheets: readonly WorksheetLine[];
@@ -161,6 +185,8 @@ export interface FlowSeries {
 
 /** What the interface shows beside the stable JSON. */
 export interface View {
+  /** What each work takes to make, and how it is made, by work. */
+  readonly making: Readonly<Record<string, { readonly quantities: readonly QuantityLine[]; readonly steps: readonly BuildStep[] }>>;
   /** Ids of stores in the order water meets them. */
   readonly order: readonly string[];
   readonly series: readonly StoreSeries[];

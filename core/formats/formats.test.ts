@@ -139,7 +139,21 @@ describe('keeping and handing over', () => {
     const { table } = planeProject().rain!;
     expect(readRainTable(readRows(file('r.csv', writeRainTable(table))), 'r.csv').table).toEqual(table);
   });
-  const pegs = [{ work: 'w1', name: '0 <m>', x: 431000, y: 4612000, levelM: 119.381, groundM: 119.83, cutM: 0.449, staffM: 3.619 }];
+  const pegs = [
+    {
+      id: 'p',
+      role: 'floor' as const,
+      toleranceM: 0.025,
+      work: 'w1',
+      name: '0 <m>',
+      x: 431000,
+      y: 4612000,
+      levelM: 119.381,
+      groundM: 119.83,
+      cutM: 0.449,
+      staffM: 3.619,
+    },
+  ];
   const workNames = new Map([['w1', 'Upper, east']]);
   it('writes pegs as CSV, GPX and GeoJSON', async () => {
     const crs = await crsOf('EPSG:32626');

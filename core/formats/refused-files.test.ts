@@ -220,7 +220,19 @@ describe('messages', () => {
 });
 
 describe('what is written for other programs', () => {
-  const peg = (name: string) => ({ work: 'w1', name, x: 1, y: 2, levelM: 3, groundM: 2.5, cutM: -0.5, staffM: null });
+  const peg = (name: string) => ({
+    id: 'p',
+    role: 'floor' as const,
+    toleranceM: 0.025,
+    work: 'w1',
+    name,
+    x: 1,
+    y: 2,
+    levelM: 3,
+    groundM: 2.5,
+    cutM: -0.5,
+    staffM: null,
+  });
   it('has no cell that a spreadsheet would run, and keeps its negative numbers', () => {
     for (const name of ['=1+1', '+1', '-1', '@x', '\tx', '\rx']) {
       const text = writePegs([peg(name)], 'csv', { crs: null, workNames: new Map([['w1', name]]) });

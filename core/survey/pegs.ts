@@ -1,4 +1,4 @@
-import type { PegDraft } from '../contract/index.ts';
+import { PEG_TOLERANCE_M, type PegDraft, type PegRole } from '../contract/index.ts';
 import { defineFormula } from '../formula/index.ts';
 
 export const STAFF_READING = defineFormula(
@@ -25,8 +25,13 @@ export function isReadable(staffM: number): boolean {
 }
 
 export interface Peg {
+  /** Its work, what it sets and which of those it is: the same as long as its work is drawn alike. */
+  readonly id: string;
   readonly work: string;
   readonly name: string;
+  readonly role: PegRole;
+  /** How near to its level what it sets must be [m]. */
+  readonly toleranceM: number;
   readonly x: number;
   readonly y: number;
   readonly levelM: number;
@@ -37,16 +42,43 @@ export interface Peg {
   readonly staffM: number | null;
 }
 
+/** Pegs of one work with their ids. */
+export function finishPegs(work: string, drafts: readonly PegDraft[], heightOfCollimationM: number | null): Peg[] {
+  const count = new Map<PegRole, number>();
+  return drafts.map((draft) => {
+    const before = count.get(draft.role);
+    const number = before === undefined ? 1 : before + 1;
+    count.set(draft.role, number);
+    return finishPeg(`${work}:${draft.role}:${number}`, { work, draft }, heightOfCollimationM);
+  });
+}
+
+/** The same peg read from an instrument at another height. */
+export const readFrom = (peg: Peg, heightOfCollimationM: number | null): Peg => ({
+  ...peg,
+  staffM: staffOf(peg.levelM, heightOfCollimationM),
+});
+
+const staffOf = (levelM: number, heightOfCollimationM: number | null): number | null =>
+  heightOfCollimationM === null ? null : STAFF_READING.evaluate({ HC: heightOfCollimationM, RL: levelM });
+
 /** A peg with its cut and, for an instrument at `heightOfCollimationM`, its staff reading. */
-export function finishPeg(work: string, draft: PegDraft, heightOfCollimationM: number | null): Peg {
+export function finishPeg(
+  id: string,
+  { work, draft }: { readonly work: string; readonly draft: PegDraft },
+  heightOfCollimationM: number | null,
+): Peg {
   return {
+    id,
     work,
     name: draft.name,
+    role: draft.role,
+    toleranceM: PEG_TOLERANCE_M[draft.role],
     x: draft.x,
     y: draft.y,
     levelM: draft.levelM,
     groundM: draft.groundM,
     cutM: draft.groundM === null ? null : draft.groundM - draft.levelM,
-    staffM: heightOfCollimationM === null ? null : STAFF_READING.evaluate({ HC: heightOfCollimationM, RL: draft.levelM }),
+    staffM: staffOf(draft.levelM, heightOfCollimationM),
   };
 }

@@ -59,6 +59,6 @@ export function checkHost(work: { readonly name: string; readonly host?: unknown
 }
 
 /** A peg at a place on a host's line; none off the terrain. */
-export function pegAt({ at, groundM }: HostPlace, peg: Pick<PegDraft, 'name' | 'levelM'>): PegDraft[] {
+export function pegAt({ at, groundM }: HostPlace, peg: Pick<PegDraft, 'name' | 'role' | 'levelM'>): PegDraft[] {
   return groundM === null ? [] : [{ ...peg, x: at[0], y: at[1], groundM }];
 }

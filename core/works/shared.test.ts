@@ -183,7 +183,7 @@ describe('the ground under a line', () => {
 describe('a place on a host', () => {
   it('is nowhere without one', () => {
     expect(placeOnHost(3, SITE, { host: null, lengthM: 1 })).toBe(NOWHERE);
-    expect(pegAt(NOWHERE, { name: 'x', levelM: 1 })).toEqual([]);
+    expect(pegAt(NOWHERE, { name: 'x', role: 'sill', levelM: 1 })).toEqual([]);
     expect(checkHost({ name: 'W', host: 'p' })).toEqual([]);
     for (const host of ['', undefined, 3]) expect(checkHost({ name: 'W', host })).toMatchObject([{ code: 'work.host', field: 'host' }]);
   });

@@ -7,6 +7,7 @@ import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { begun, groundUnder, mm, offTerrain } from '../../works/beginning.ts';
 import { checkFields, checkLine } from '../../works/fields.ts';
+import { inOrder, line } from '../../works/making.ts';
 import { gradeMin, runRules } from '../../works/rules.ts';
 
 export interface Trough extends WorkBase {
@@ -136,10 +137,19 @@ function place(trough: Trough, ground: Ground): PlacedWork {
     figures: (_facts, sheet) => [
       { id: 'volumeM3', label: 'Holds to its edge', value: sheet.use(TROUGH_VOLUME, { L, w, d: edgeM - floorM }), kind: 'volume' },
     ],
+    quantities: () => [
+      line(
+        { item: 'stone', label: 'Dressed stone', kind: 'volume', from: 'floor and sides' },
+        L * (w + 2 * (edgeM - floorM)) * 0.2,
+        'stone',
+      ),
+    ],
+    buildSteps: () => inOrder({ id: 'dig', does: 'Dig it.' }, { id: 'set', does: 'Set its stones.', hold: 'Level its edge.' }),
     checks: (facts) => runRules([freeboard], { ...facts, trough }, trough.id),
     pegs: () =>
       [trough.line[0], trough.line[trough.line.length - 1]].map(([x, y], k) => ({
         name: `trough ${k}`,
+        role: 'crest',
         x,
         y,
         levelM: edgeM,

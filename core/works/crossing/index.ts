@@ -18,6 +18,7 @@ import { runRules } from '../rules.ts';
 import { CROSSING_RULES, type CrossingFacts } from './checks.ts';
 import { CROSSING_CHOICES, CROSSING_FIELDS, type Crossing, pipeLength, validateCrossing } from './model.ts';
 
+import { quantitiesOf, stepsOf } from './making.ts';
 import { CROSSING_DRAWS, CROSSING_SAMPLE, beginCrossing } from './begin.ts';
 
 export * from './model.ts';
@@ -282,6 +283,11 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
     outlets: crossing.joins ? own : [],
     figures: (facts, sheet) => figuresOf(made, factsOf(facts), sheet),
     checks: (facts) => runRules(CROSSING_RULES, factsOf(facts), crossing.id),
+    quantities: () => {
+      const earth = ground.wall ? wallEarth(asWall(crossing), ground.wall) : null;
+      return quantitiesOf(crossing, { earthM3: earth?.earthM3 ?? null, lengthM: lineLength(crossing.line) });
+    },
+    buildSteps: () => stepsOf(crossing),
     pegs: () => {
       const ends = [
         { name: 'pipe in', reach: -pipeLength(crossing) / 2, levelM: inletM },
@@ -290,7 +296,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
       return pipe
         ? ends.map(({ name, reach, levelM }) => {
             const [x, y] = beyond(made, lowestAt(made), reach);
-            return { name, x, y, levelM, groundM: ground.wall ? wallGroundAt(ground.wall, lowestAt(made)) : null };
+            return { name, role: 'invert', x, y, levelM, groundM: ground.wall ? wallGroundAt(ground.wall, lowestAt(made)) : null };
           })
         : [];
     },

@@ -63,7 +63,7 @@ describe('a cut spillway', () => {
     expect(onHost(cutSpillway, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(onHost(cutSpillway, ONE, null).placed.outlets).toEqual([]);
     expect(outlet.flowAt(0.3)).toBeCloseTo(cutLaw(ONE)(0.3), 12);
-    expect(placed.pegs(5, null)).toEqual([{ name: 'control', x: 132, y: 101, levelM: 0, groundM: 0 }]);
+    expect(placed.pegs(5, null)).toEqual([{ name: 'control', role: 'sill', x: 132, y: 101, levelM: 0, groundM: 0 }]);
     expect(placed.marks).toMatchObject([{ role: 'sill', levelM: 0, path: 'levels.sillM' }]);
     expect([placed.host, placed.store([])]).toEqual([null, null]);
   });

@@ -20,6 +20,7 @@ import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-h
 import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
 import { CUT_CONTROL } from './formulas.ts';
+import { cutM3, quantitiesOf, stepsOf } from './making.ts';
 
 export { CUT_CONTROL };
 
@@ -174,12 +175,10 @@ function outletOf(cut: CutSpillway, place: HostPlace): Outlet {
 function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[] {
   const { bottomWidthM: b, sideSlopeHV: z } = cut.dimensions;
   const { groundM, slopeBelow } = facts.place;
-  const depth = groundM === null ? null : Math.max(0, groundM - cut.levels.sillM);
-  const along = cut.dimensions.inletLengthM + cut.dimensions.controlLengthM;
   const figures: Figure[] = [
     { id: 'groundM', label: 'Natural ground', value: groundM, kind: 'level' },
     { id: 'slopeBelow', label: 'Ground slope below', value: slopeBelow, kind: 'slope' },
-    { id: 'cutM3', label: 'Cut', value: depth === null ? null : (b + z * depth) * depth * along, kind: 'volume' },
+    { id: 'cutM3', label: 'Cut', value: cutM3(cut, facts.place), kind: 'volume' },
   ];
   const Q = facts.designPeakM3s;
   if (Q === null || Q <= 0) return figures;
@@ -275,7 +274,9 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
     outlets: cut.status === 'retired' || !host ? [] : [outlet],
     figures: (facts, sheet) => figuresOf(cut, factsOf(facts), sheet),
     checks: (facts) => runRules(CUT_RULES, factsOf(facts), cut.id),
-    pegs: () => pegAt(place, { name: 'control', levelM: cut.levels.sillM }),
+    quantities: () => quantitiesOf(cut, place),
+    buildSteps: () => stepsOf(cut),
+    pegs: () => pegAt(place, { name: 'control', role: 'sill', levelM: cut.levels.sillM }),
     marks: [{ id: `${cut.id}:sill`, work: cut.id, name: cut.name, role: 'sill', levelM: cut.levels.sillM, path: 'levels.sillM' }],
     section: (waterM) => sectionOf(cut, place, waterM),
   };

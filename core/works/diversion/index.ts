@@ -18,6 +18,7 @@ import {
   validateDiversion,
 } from './model.ts';
 
+import { cutM3, quantitiesOf, stepsOf } from './making.ts';
 import { DIVERSION_DRAWS, DIVERSION_SAMPLE, beginDiversion } from './begin.ts';
 
 export * from './model.ts';
@@ -97,13 +98,13 @@ function stageOf(drain: Diversion): Stage {
 }
 
 function figuresOf({ drain, ground }: Made, { designPeakM3s: Q }: StormFacts, sheet: Worksheet): Figure[] {
-  const { floorWidthM: b, sideSlopeHV: z, depthM } = drain.dimensions;
+  const { floorWidthM: b, sideSlopeHV: z } = drain.dimensions;
   const S = fallOf(drain);
   const section = trapezoid(b, z);
   const figures: Figure[] = [
     { id: 'lengthM', label: 'Length', value: ground.lengthM, kind: 'length' },
     { id: 'fall', label: 'Fall', value: S, kind: 'slope' },
-    { id: 'cutM3', label: 'Cut, without its bank', value: section.area(0.6 * depthM) * ground.lengthM, kind: 'volume' },
+    { id: 'cutM3', label: 'Cut, without its bank', value: cutM3(drain, ground.lengthM), kind: 'volume' },
   ];
   if (Q === null || Q <= 0 || S <= 0) return figures;
   const deep = evenFlow(drain, Q, 'tall');
@@ -195,13 +196,22 @@ function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
     outlets: [],
     figures: (facts, sheet) => figuresOf(made, facts, sheet),
     checks: (facts) => runRules(DIVERSION_RULES, { ...facts, drain, ground, endM: ground.groundM[last] }, drain.id),
+    quantities: () => quantitiesOf(drain, ground.lengthM),
+    buildSteps: () => stepsOf(drain),
     pegs: (intervalM) => {
       const count = Math.max(1, Math.ceil(ground.lengthM / intervalM));
       return Array.from({ length: count + 1 }, (_, k) => {
         const atM = (ground.lengthM * k) / count;
         const [x, y] = pointAlong(drain.line, atM).point;
         const i = Math.min(last, Math.round(atM / ground.stepM));
-        return { name: `${atM.toFixed(0)} m`, x, y, levelM: startM + ((endM - startM) * k) / count, groundM: ground.groundM[i] };
+        return {
+          name: `${atM.toFixed(0)} m`,
+          role: 'floor',
+          x,
+          y,
+          levelM: startM + ((endM - startM) * k) / count,
+          groundM: ground.groundM[i],
+        };
       });
     },
     marks: [mark('startM', 'Floor, upper end'), mark('endM', 'Floor, lower end')],

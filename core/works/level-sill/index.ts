@@ -5,6 +5,7 @@ import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
 import { SILL_DRAWS, beginSill } from './begin.ts';
+import { quantitiesOf, stepsOf } from './making.ts';
 import { type LevelSill, SILL_FIELDS, SILL_SAMPLE, validateSill } from './model.ts';
 import { hostRef, wayOutTraits } from '../beginning.ts';
 import { type SillSize, sizeSill } from './size.ts';
@@ -79,7 +80,14 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
 function pegsOf(sill: LevelSill, ground: SillGround): PegDraft[] {
   if (ground.groundM === null) return [];
   const groundM = ground.groundM;
-  const peg = (name: string, [x, y]: readonly [number, number]): PegDraft => ({ name, x, y, levelM: sill.levels.sillM, groundM });
+  const peg = (name: string, [x, y]: readonly [number, number]): PegDraft => ({
+    name,
+    role: 'sill',
+    x,
+    y,
+    levelM: sill.levels.sillM,
+    groundM,
+  });
   return [peg('sill, one end', ground.ends[0]), peg('sill, middle', ground.at), peg('sill, other end', ground.ends[1])];
 }
 
@@ -91,6 +99,8 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
     figures: (facts, sheet) => figuresOf({ sill, ground, host, facts }, sheet),
     checks: (facts, company) =>
       runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
+    quantities: () => quantitiesOf(sill),
+    buildSteps: () => stepsOf(sill),
     pegs: () => pegsOf(sill, ground),
     marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
   };

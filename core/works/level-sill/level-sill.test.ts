@@ -46,9 +46,9 @@ describe('a level sill', () => {
   });
   it('is pegged at both ends and the middle, at its level', () => {
     expect(placed.pegs(10, null)).toEqual([
-      { name: 'sill, one end', x: 149, y: 101, levelM: 0, groundM: 0 },
-      { name: 'sill, middle', x: 152, y: 101, levelM: 0, groundM: 0 },
-      { name: 'sill, other end', x: 155, y: 101, levelM: 0, groundM: 0 },
+      { name: 'sill, one end', role: 'sill', x: 149, y: 101, levelM: 0, groundM: 0 },
+      { name: 'sill, middle', role: 'sill', x: 152, y: 101, levelM: 0, groundM: 0 },
+      { name: 'sill, other end', role: 'sill', x: 155, y: 101, levelM: 0, groundM: 0 },
     ]);
     expect(placed.marks).toEqual([{ id: 's1:sill', work: 's1', name: 'East', role: 'sill', levelM: 0, path: 'levels.sillM' }]);
     expect([placed.host, placed.store([])]).toEqual([null, null]);

@@ -6,6 +6,7 @@ import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
 import { runRules } from '../rules.ts';
 import { peakThrough } from '../ways-out.ts';
 import { PIPE_RULES, type PipeFacts } from './checks.ts';
+import { quantitiesOf, stepsOf } from './making.ts';
 import { ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
 import { PIPE_CHOICES, PIPE_FIELDS, type PipeOutlet, newPipe, pipeLaw, validatePipe } from './model.ts';
 
@@ -104,7 +105,9 @@ function placePipe(pipe: PipeOutlet, place: HostPlace, host: Host | null): Place
     outlets: pipe.status === 'retired' || !host ? [] : [outlet],
     figures: (facts, sheet) => figuresOf(pipe, factsOf(facts), sheet),
     checks: (facts) => runRules(PIPE_RULES, factsOf(facts), pipe.id),
-    pegs: () => [...pegAt(place, { name: 'inlet', levelM: pipe.levels.sillM })],
+    quantities: (facts) => quantitiesOf(pipe, facts),
+    buildSteps: () => stepsOf(pipe),
+    pegs: () => [...pegAt(place, { name: 'inlet', role: 'invert', levelM: pipe.levels.sillM })],
     marks: [
       { id: `${pipe.id}:sill`, work: pipe.id, name: pipe.name, role: 'sill', levelM: pipe.levels.sillM, path: 'levels.sillM' },
       {

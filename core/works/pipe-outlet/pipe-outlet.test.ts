@@ -70,7 +70,7 @@ describe('a pipe outlet', () => {
     expect(outlet.flowAt(0.4)).toBe(pipeLaw(ONE)(0.4));
     expect(onHost(pipeOutlet, ONE, null).placed.outlets).toEqual([]);
     expect(onHost(pipeOutlet, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
-    expect(placed.pegs(5, null)).toEqual([{ name: 'inlet', x: 132, y: 101, levelM: 0, groundM: 0 }]);
+    expect(placed.pegs(5, null)).toEqual([{ name: 'inlet', role: 'invert', x: 132, y: 101, levelM: 0, groundM: 0 }]);
     expect(placed.marks.map((m) => [m.id, m.role, m.levelM, m.path])).toEqual([
       ['pipe:sill', 'sill', 0, 'levels.sillM'],
       ['pipe:outlet', 'floor', -0.3, 'levels.outletM'],

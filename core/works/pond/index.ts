@@ -24,6 +24,7 @@ import {
 import { type Pond, POND_CHOICES, POND_FIELDS, validatePond } from './model.ts';
 
 import { POND_DRAWS, POND_SAMPLE, beginPond } from './begin.ts';
+import { quantitiesOf, stepsOf } from './making.ts';
 
 export * from './model.ts';
 export * from './formulas.ts';
@@ -131,6 +132,7 @@ function pegsOf({ pond, ground }: Made, intervalM: number, waterM: number | null
     const { point } = pointAlong(line, atM);
     return {
       name: `${pond.wall ? 'crest' : 'rim'} ${atM.toFixed(atM % 1 === 0 ? 0 : 1)} m`,
+      role: pond.wall ? ('crest' as const) : ('floor' as const),
       x: point[0],
       y: point[1],
       levelM: pond.wall ? pond.levels.crestM : pond.levels.floorM,
@@ -151,7 +153,7 @@ function flagsOf(
     const count = Math.min(200, Math.floor(length / intervalM));
     return Array.from({ length: count }, (_, k): PegDraft => {
       const { point } = pointAlong(ring, (length * k) / count);
-      return { name: `water line ${k + 1}`, x: point[0], y: point[1], levelM: waterM, groundM: waterM };
+      return { name: `water line ${k + 1}`, role: 'water-line', x: point[0], y: point[1], levelM: waterM, groundM: waterM };
     });
   });
 }
@@ -281,6 +283,8 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
     outlets: [],
     figures: (facts, sheet) => figuresOf(made, facts, sheet),
     checks: (facts, company) => runRules(POND_RULES, { ...facts, ...made, company }, pond.id),
+    quantities: () => quantitiesOf(pond, { earth, dugM3: basin.dugM3 }),
+    buildSteps: () => stepsOf(pond, earth),
     pegs: (intervalM, waterM) => pegsOf(made, intervalM, waterM),
     waterRings: (levelM) => ringsOf(pond, ground, levelM),
     marks: marksOf(made),

@@ -18,6 +18,7 @@ import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { begun, hostRef, mm, storeNear } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
+import { quantitiesOf, stepsOf } from './making.ts';
 import { gradeMax, runRules } from '../rules.ts';
 
 export const PUMP_DRIVES = ['sun', 'mains'] as const;
@@ -187,12 +188,20 @@ const lifts: Rule<PumpFacts> = {
 
 export const PUMP_RULES: readonly Rule<PumpFacts>[] = [pipeLoss, velocity, lifts];
 
+/** Panels it needs at their peak [W]; null where it runs by mains. */
+function arrayOf(pump: PumpBack, sheet?: Worksheet): number | null {
+  if (pump.drive !== 'sun') return null;
+  const { liftM, lossM } = headsOf(pump);
+  const inputs = { V: pump.flowM3s * 3600 * pump.sunHours, H: liftM + lossM, eta: pump.efficiency, h: pump.sunHours, PR: pump.panelShare };
+  return sheet ? sheet.use(SOLAR_ARRAY, inputs) : SOLAR_ARRAY.evaluate(inputs);
+}
+
 function figuresOf(pump: PumpBack, sheet: Worksheet): Figure[] {
   const { liftM, lossM } = headsOf(pump, sheet);
   const H = liftM + lossM;
   const power = sheet.use(PUMP_POWER, { Q: pump.flowM3s, H, eta: pump.efficiency });
   const V = pump.flowM3s * 3600 * pump.sunHours;
-  const array = pump.drive === 'sun' ? sheet.use(SOLAR_ARRAY, { V, H, eta: pump.efficiency, h: pump.sunHours, PR: pump.panelShare }) : null;
+  const array = arrayOf(pump, sheet);
   return [
     { id: 'liftM', label: 'Lift', value: liftM, kind: 'length' },
     { id: 'lossM', label: 'Lost in the pipe', value: lossM, kind: 'length' },
@@ -209,6 +218,8 @@ function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork
     outlets: host ? outletOf(pump, host) : [],
     figures: (_facts, sheet) => figuresOf(pump, sheet),
     checks: (facts) => runRules(PUMP_RULES, { ...facts, pump, heads: headsOf(pump) }, pump.id),
+    quantities: () => quantitiesOf(pump, arrayOf(pump)),
+    buildSteps: () => stepsOf(pump),
     pegs: () => [],
     marks: [
       { id: `${pump.id}:stop`, work: pump.id, name: `${pump.name}: stops`, role: 'floor', levelM: pump.levels.stopM, path: 'levels.stopM' },

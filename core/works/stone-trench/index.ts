@@ -18,6 +18,7 @@ import { amount, say } from '../../units/index.ts';
 import { stoneRoughness, stoneStands } from '../exit.ts';
 import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, mm, wayOutTraits } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
+import { quantitiesOf, stepsOf, stoneM3 } from './making.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
@@ -196,13 +197,13 @@ function outletOf(trench: StoneTrench, place: HostPlace): Outlet {
 
 function figuresOf(trench: StoneTrench, sheet: Worksheet): Figure[] {
   const { widthM, lengthM, stoneM } = trench.dimensions;
-  const { floorM, sillM, rockTopM } = trench.levels;
+  const { sillM, rockTopM } = trench.levels;
   const m = sheet.use(VOID_RADIUS, { D: stoneM, p: ROCK_VOIDS });
   const h1 = Math.max(0, rockTopM - sillM);
   const q = sheet.use(ROCK_SEEPAGE, { h1, h2: 0, L: lengthM, m, p: ROCK_VOIDS });
   return [
     { id: 'throughM3s', label: 'Passes through the stone before it runs over', value: q * widthM, kind: 'flow' },
-    { id: 'stoneM3', label: 'Stone', value: widthM * lengthM * Math.max(0, rockTopM - (floorM + sillM) / 2), kind: 'volume' },
+    { id: 'stoneM3', label: 'Stone', value: stoneM3(trench), kind: 'volume' },
   ];
 }
 
@@ -263,9 +264,11 @@ function placeTrench(trench: StoneTrench, place: HostPlace, host: Host | null): 
     outlets: trench.status === 'retired' || !host ? [] : [outlet],
     figures: (_facts, sheet) => figuresOf(trench, sheet),
     checks: (facts) => runRules(TRENCH_RULES, factsOf(facts), trench.id),
+    quantities: () => quantitiesOf(trench, place),
+    buildSteps: () => stepsOf(trench, place),
     pegs: () => [
-      ...pegAt(place, { name: 'spill lip', levelM: trench.levels.sillM }),
-      ...pegAt(place, { name: 'top of stone', levelM: trench.levels.rockTopM }),
+      ...pegAt(place, { name: 'spill lip', role: 'sill', levelM: trench.levels.sillM }),
+      ...pegAt(place, { name: 'top of stone', role: 'stone', levelM: trench.levels.rockTopM }),
     ],
     marks: [mark('rockTopM', `${trench.name}: stone`), mark('sillM', trench.name), mark('floorM', `${trench.name}: floor`)],
     section: () => sectionOf(trench, place),

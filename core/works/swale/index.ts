@@ -5,6 +5,7 @@ import { runRules } from '../rules.ts';
 import { SWALE_RULES } from './checks.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { LOW_PLACES, SWALE_CHOICES, SWALE_FIELDS, type Swale, validateSwale } from './model.ts';
+import { quantitiesOf, stepsOf } from './making.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from './section.ts';
 import { lowPlacesOf, meanSection, storeOf } from './store.ts';
@@ -61,6 +62,7 @@ function pegsOf(swale: Swale, ground: LipGround, intervalM: number): PegDraft[] 
     const { point } = pointAlong(swale.line, atM);
     return {
       name: `${atM.toFixed(atM % 1 === 0 ? 0 : 1)} m`,
+      role: 'floor',
       x: point[0],
       y: point[1],
       levelM: swale.levels.floorM,
@@ -76,6 +78,8 @@ function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
     outlets: [],
     figures: (_facts: StormFacts, sheet) => figuresOf(swale, ground, sheet),
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
+    quantities: () => quantitiesOf(swale, ground),
+    buildSteps: () => stepsOf(swale, ground),
     pegs: (intervalM) => pegsOf(swale, ground, intervalM),
     marks: [
       {

@@ -117,7 +117,7 @@ export function PegsSheet(): ReactNode {
               </thead>
               <tbody>
                 {own.map((p) => (
-                  <tr key={p.name}>
+                  <tr key={p.id}>
                     <td>{p.name}</td>
                     <td className="place">{place(p.x)}</td>
                     <td className="place">{place(p.y)}</td>

@@ -10,6 +10,7 @@ import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
+import { MakingPart } from './MakingPart.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
 
 /** Where each way out's water goes, and how much of it in this storm. */
@@ -195,6 +196,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
           <StageTable id={id} />
         </FoldPart>
       )}
+      <MakingPart id={id} />
       <FineChecks id={id} />
       <FoldPart title="Working">
         <Working ids={[id]} />

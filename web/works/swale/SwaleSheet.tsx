@@ -6,6 +6,7 @@ import { dispatch } from '../../app/store.ts';
 import { Choose, Fact, FoldPart, InSight, Muted, Quantity } from '../../kit/index.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkLists } from '../shared/Fields.tsx';
+import { MakingPart } from '../shared/MakingPart.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
 import { FineChecks, StoreFacts, ToMend } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
@@ -134,6 +135,7 @@ export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode
         <Storm id={id} />
       </FoldPart>
       <RunOnPart line={swale.line} />
+      <MakingPart id={id} />
       <FineChecks id={id} />
       <FoldPart title="Working">
         <Working ids={[id]} />

@@ -1,0 +1,29 @@
+// What it takes to make a work: how much of what, and in what order.
+import type { QuantityKind, Said } from '../units/index.ts';
+
+/** How much of one thing a work takes. */
+export interface QuantityLine {
+  /** What it is, the same word in every work: 'cut', 'bank', 'stone', 'pipe', 'turf' ... */
+  readonly item: string;
+  readonly label: string;
+  readonly kind: QuantityKind;
+  /** As little as it may be, as likely as not, as much as it may be; null where its ground is not known. */
+  readonly low: number | null;
+  readonly likely: number | null;
+  readonly high: number | null;
+  /** The geometry it is worked out from. */
+  readonly from: string;
+}
+
+/** One step of the work on the ground. */
+export interface BuildStep {
+  readonly id: string;
+  readonly does: Said;
+  /** Steps of this work that come before. */
+  readonly after: readonly string[];
+  /** Look at this before going on: what is covered up next, or cannot be mended later. */
+  readonly hold?: string;
+  /** Levels it is set to. */
+  readonly levels: readonly { readonly name: string; readonly levelM: number }[];
+  readonly cautions: readonly string[];
+}
