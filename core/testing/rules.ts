@@ -124,3 +124,24 @@ export function withAt<T extends object>(object: T, path: string, value: unknown
   const inner = (object as Record<string, unknown>)[key];
   return { ...object, [key]: rest.length === 0 ? value : withAt(inner ?? {}, rest.join('.'), value) };
 }
+
+/** The distances any standing water keeps, for a thing of a kind so far from it. */
+export function setbackCases<F>(kind: string, near: (thing: string, awayM: number) => F): Readonly<Record<string, Sides<F>>> {
+  const limits = { building: [3, 5], well: [15, 30], septic: [10, 15] } as const;
+  return Object.fromEntries(
+    Object.entries(limits).map(([thing, [mendM, weighM]]) => [
+      `${kind}.${thing}-distance`,
+      {
+        at: (v: number) => near(thing, v),
+        limit: weighM,
+        judged: [
+          [mendM - 0.01, 'mend', /too near/],
+          [mendM, 'weigh'],
+          [weighM - 0.01, 'weigh'],
+          [weighM, 'fine'],
+        ],
+        silent: [near('tree', 1)],
+      } satisfies Sides<F>,
+    ]),
+  );
+}

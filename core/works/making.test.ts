@@ -131,8 +131,7 @@ describe('what works take', () => {
     expect(valley.derived.quantities.find((q) => q.work === 'road' && q.item === 'pipe')?.quantity).toBeCloseTo(pipeLength(ROAD), 9);
     expect(valley.derived.quantities.find((q) => q.work === 'road' && q.item === 'fill')?.quantity).toBeGreaterThan(10);
     const metal = (change: object) =>
-      valley.view &&
-      derived(valleyProject([{ ...ROAD, ...change } as WorkBase])).derived.quantities.find((q) => q.item === 'stone')?.quantity;
+      valley.view && derived(valleyProject([{ ...ROAD, ...change }])).derived.quantities.find((q) => q.item === 'stone')?.quantity;
     expect(metal({})).toBeCloseTo(26 * 4 * 0.15, 6);
     expect(metal({ form: 'dip', dimensions: { ...ROAD.dimensions, dipLengthM: 10 } })).toBeCloseTo(10 * 4 * 0.3 + 16 * 4 * 0.15, 6);
     expect(amounts(pumpBack.place(PUMP, null, HOST))).toEqual({ pipe: 80, pump: 1 });
@@ -166,11 +165,11 @@ describe('what works take', () => {
 });
 
 describe('the making of every work', () => {
-  const result = derive(valleyProject(EVERY_KIND.map((w) => ({ ...w, status: 'planned' }) as WorkBase)), { registry, grids: noGrid });
+  const result = derive(valleyProject(EVERY_KIND.map((w) => ({ ...w, status: 'planned' }))), { registry, grids: noGrid });
   it('is told for all that is planned or pegged, and for nothing that is there', () => {
     expect(Object.keys(result.view.making).sort()).toEqual(EVERY_KIND.map((w) => w.id).sort());
     for (const status of ['existing', 'built', 'retired'] as const) {
-      const there = derived(valleyProject(EVERY_KIND.map((w) => ({ ...w, status }) as WorkBase)));
+      const there = derived(valleyProject(EVERY_KIND.map((w) => ({ ...w, status }))));
       expect([there.derived.quantities, there.view.making]).toEqual([[], {}]);
     }
   });

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { culvertHead } from '../../hydraulics/index.ts';
 import { gridOf } from '../../testing/grids.ts';
-import { factsOf, linkOf, siteOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
+import { factsOf, linkOf, siteOf, stormOf, testSides, withAt, words, setbackCases } from '../../testing/rules.ts';
 import { ROAD, valleyAt } from '../../testing/valley.ts';
 import { measureBasin } from '../basin/index.ts';
 import { judgeBy } from '../rules.ts';
@@ -154,34 +154,7 @@ describe('rules on crossings', () => {
       ],
       silent: [facts({}, bare)],
     },
-    'crossing.building-distance': {
-      at: (v) => near('building', v),
-      limit: 5,
-      judged: [
-        [2.99, 'mend'],
-        [3, 'weigh'],
-        [5, 'fine'],
-      ],
-      silent: [facts()],
-    },
-    'crossing.well-distance': {
-      at: (v) => near('well', v),
-      limit: 30,
-      judged: [
-        [14.99, 'mend'],
-        [15, 'weigh'],
-        [30, 'fine'],
-      ],
-    },
-    'crossing.septic-distance': {
-      at: (v) => near('septic', v),
-      limit: 15,
-      judged: [
-        [9.99, 'mend'],
-        [10, 'weigh'],
-        [15, 'fine'],
-      ],
-    },
+    ...setbackCases('crossing', near),
   });
   /** Level of the outlet at which the pipe falls so much: its length goes with it. */
   function fallTo(fall: number): number {

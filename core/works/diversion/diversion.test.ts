@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { Worksheet } from '../../formula/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { begunBy, expectFields, hostOf, NO_TRAITS, SITE, wrong } from '../../testing/guests.ts';
-import { factsOf, linkOf, siteOf, testSides, withAt } from '../../testing/rules.ts';
+import { factsOf, linkOf, siteOf, testSides, withAt, setbackCases } from '../../testing/rules.ts';
 import { DRAIN } from '../../testing/valley.ts';
 import { measureLip } from '../lip.ts';
 import { judgeBy } from '../rules.ts';
@@ -247,34 +247,7 @@ describe('rules on diversion drains', () => {
       ],
       silent: [facts({ endM: null })],
     },
-    'diversion.building-distance': {
-      at: (v) => near('building', v),
-      limit: 5,
-      judged: [
-        [2.99, 'mend'],
-        [3, 'weigh'],
-        [5, 'fine'],
-      ],
-      silent: [facts()],
-    },
-    'diversion.well-distance': {
-      at: (v) => near('well', v),
-      limit: 30,
-      judged: [
-        [14.99, 'mend'],
-        [15, 'weigh'],
-        [30, 'fine'],
-      ],
-    },
-    'diversion.septic-distance': {
-      at: (v) => near('septic', v),
-      limit: 15,
-      judged: [
-        [9.99, 'mend'],
-        [10, 'weigh'],
-        [15, 'fine'],
-      ],
-    },
+    ...setbackCases('diversion', near),
   });
   it('its end should be taken by something that stands it', () => {
     const to = (end: string) =>

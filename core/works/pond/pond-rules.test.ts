@@ -5,7 +5,7 @@ import { Worksheet } from '../../formula/index.ts';
 import type { Line, Point } from '../../geometry/index.ts';
 import { COMPANY } from '../../testing/guests.ts';
 import { gridOf } from '../../testing/grids.ts';
-import { factsOf, siteOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
+import { factsOf, siteOf, stormOf, testSides, withAt, words, setbackCases } from '../../testing/rules.ts';
 import { POND, valleyAt } from '../../testing/valley.ts';
 import { basinOf, measureBasin, wallEarth } from '../basin/index.ts';
 import { judgeBy } from '../rules.ts';
@@ -222,34 +222,7 @@ describe('rules on ponds', () => {
       ],
       silent: [facts()],
     },
-    'pond.building-distance': {
-      at: (v) => near('building', v),
-      limit: 5,
-      judged: [
-        [2.99, 'mend', /too near/],
-        [3, 'weigh'],
-        [5, 'fine'],
-      ],
-      silent: [facts(), near('well', 1)],
-    },
-    'pond.well-distance': {
-      at: (v) => near('well', v),
-      limit: 30,
-      judged: [
-        [14.99, 'mend'],
-        [15, 'weigh'],
-        [30, 'fine'],
-      ],
-    },
-    'pond.septic-distance': {
-      at: (v) => near('septic', v),
-      limit: 15,
-      judged: [
-        [9.99, 'mend'],
-        [10, 'weigh'],
-        [15, 'fine'],
-      ],
-    },
+    ...setbackCases('pond', near),
   });
   const find = (id: string, on: PondFacts) =>
     judgeBy(
