@@ -1,6 +1,6 @@
 // How much of what each work takes, by hand; and what holds for the making of all of them.
 import { describe, expect, it } from '@jest/globals';
-import type { BuildStep, PlacedWork, QuantityLine, WorkBase } from '../contract/index.ts';
+import type { BuildStep, PlacedWork, QuantityLine } from '../contract/index.ts';
 import { APRON_STONE, apronOf } from '../hydraulics/index.ts';
 import { derive } from '../derive/index.ts';
 import { HOST, SITE, onHost } from '../testing/guests.ts';
