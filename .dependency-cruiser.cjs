@@ -54,7 +54,7 @@ module.exports = {
     {
       name: 'entry-through-the-index',
       severity: 'error',
-      from: { path: '^core/([^/]+)/', pathNot: TEST },
+      from: { path: '^core/([^/]+)/', pathNot: [TEST, '^core/testing/'].flat() },
       to: {
         path: '^core/([^/]+)/.+',
         pathNot: ['^core/$1/', '^core/[^/]+/index[.]ts$', '^core/works/rules[.]ts$', '^core/project/guard[.]ts$'],

@@ -20,10 +20,10 @@ import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
 import { readFrom } from '#core/survey';
 import { extentOf, statsOf } from '#core/terrain';
-import { registry } from '#core/works';
+import { kindsOf, registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { numberOption, readArguments, soleArgument } from './arguments.ts';
-import { begunAt, kindsListed } from './kinds.ts';
+import { begunAt } from './begin.ts';
 import { runBench } from './bench/run.ts';
 import { type Opened, openProject, readBytes } from './files.ts';
 
@@ -246,7 +246,7 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,
-  kinds: () => toJson(kindsListed()),
+  kinds: () => toJson(kindsOf(registry)),
   begin: (words) => begunAt(words).then(toJson),
   calc: calcCommand,
   bench: () => runBench().then(toJson),

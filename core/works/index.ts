@@ -26,6 +26,7 @@ export { type ExitFlow, exitFlow } from './exit.ts';
 export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';
 export { checkFields, checkLine, isShown, valueAt } from './fields.ts';
 export type { Registry } from './registry.ts';
+export { kindsOf } from './kinds.ts';
 
 /** All of them; a new technique is one line here, and one in web/works. */
 export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack] as const;

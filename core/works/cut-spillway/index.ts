@@ -1,16 +1,5 @@
 // A grassed channel cut into natural ground beside a wall: a level control section, then a slope down.
-import type {
-  FieldSpec,
-  Figure,
-  Host,
-  Outlet,
-  PlacedWork,
-  Rule,
-  SectionShape,
-  StormFacts,
-  Technique,
-  WorkBase,
-} from '../../contract/index.ts';
+import type { FieldSpec, Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
@@ -21,23 +10,11 @@ import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
 import { CUT_CONTROL } from './formulas.ts';
 import { cutM3, quantitiesOf, stepsOf } from './making.ts';
+import type { CutSpillway } from './model.ts';
 
 export { CUT_CONTROL };
 
-export interface CutSpillway extends WorkBase {
-  readonly kind: 'cut-spillway';
-  readonly host: string;
-  readonly atM: number;
-  readonly levels: { readonly sillM: number };
-  readonly dimensions: {
-    readonly bottomWidthM: number;
-    readonly sideSlopeHV: number;
-    readonly inletLengthM: number;
-    readonly controlLengthM: number;
-    /** Median stone on its slope; 0 where grass must stand. */
-    readonly stoneM: number;
-  };
-}
+export type { CutSpillway } from './model.ts';
 
 export const CUT_FIELDS: readonly FieldSpec[] = [
   {

@@ -2,7 +2,7 @@ import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, SEED_AT_ONCE, inOrder, line } from '../making.ts';
 import type { HostPlace } from '../on-host.ts';
-import type { CutSpillway } from './index.ts';
+import type { CutSpillway } from './model.ts';
 
 /** Slope below that is lined or turfed [m], and depth of a lining in median stones: common practice. */
 const [SLOPE_M, STONES_DEEP] = [10, 2];

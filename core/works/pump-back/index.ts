@@ -10,7 +10,6 @@ import type {
   Rule,
   StormFacts,
   Technique,
-  WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
@@ -19,32 +18,10 @@ import { amount, say, told } from '../../units/index.ts';
 import { begun, hostRef, mm, storeNear } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
+import { PIPE_WALLS, PUMP_DRIVES, type PumpBack } from './model.ts';
 import { gradeMax, runRules } from '../rules.ts';
 
-export const PUMP_DRIVES = ['sun', 'mains'] as const;
-
-/** Roughness of a pipe's wall [m] (handbook 4.5). */
-export const PIPE_WALLS = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015, concrete: 0.001 } as const;
-export type PipeWall = keyof typeof PIPE_WALLS;
-
-export interface PumpBack extends WorkBase {
-  readonly kind: 'pump-back';
-  /** Stores it takes from and lifts to. */
-  readonly host: string;
-  readonly to: string;
-  readonly drive: (typeof PUMP_DRIVES)[number];
-  readonly levels: {
-    /** Level of the lower store under which it stops. */
-    readonly stopM: number;
-    /** Where the pipe ends. */
-    readonly deliveryM: number;
-  };
-  readonly flowM3s: number;
-  readonly pipe: { readonly lengthM: number; readonly diameterM: number; readonly wall: PipeWall };
-  readonly efficiency: number;
-  readonly sunHours: number;
-  readonly panelShare: number;
-}
+export * from './model.ts';
 
 export const PUMP_FIELDS: readonly FieldSpec[] = [
   { path: 'levels.stopM', label: 'Stops at', kind: 'level', min: -500, max: 9000, help: 'So that the lower store keeps some water.' },

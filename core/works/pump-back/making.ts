@@ -1,7 +1,7 @@
 import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { counted, inOrder, line } from '../making.ts';
-import type { PumpBack } from './index.ts';
+import type { PumpBack } from './model.ts';
 
 /** `arrayW`: panels at their peak; null where it runs by mains. */
 export const quantitiesOf = ({ pipe }: PumpBack, arrayW: number | null): QuantityLine[] => [

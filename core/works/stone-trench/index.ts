@@ -10,7 +10,6 @@ import {
   type SectionShape,
   type StormFacts,
   type Technique,
-  type WorkBase,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS } from '../../hydraulics/index.ts';
@@ -19,24 +18,12 @@ import { stoneRoughness, stoneStands } from '../exit.ts';
 import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, mm, wayOutTraits } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 import { quantitiesOf, stepsOf, stoneM3 } from './making.ts';
+import type { StoneTrench } from './model.ts';
 import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
-export interface StoneTrench extends WorkBase {
-  readonly kind: 'stone-trench';
-  readonly host: string;
-  readonly atM: number;
-  readonly levels: {
-    /** Dug floor at its outer end. */
-    readonly floorM: number;
-    /** Where water begins to pass: the lip the stone stands on. */
-    readonly sillM: number;
-    /** Top of the stone: more runs over it. */
-    readonly rockTopM: number;
-  };
-  readonly dimensions: { readonly widthM: number; readonly lengthM: number; readonly stoneM: number };
-}
+export type { StoneTrench } from './model.ts';
 
 export const TRENCH_FIELDS: readonly FieldSpec[] = [
   { path: 'levels.floorM', label: 'Dug floor', kind: 'level', min: -500, max: 9000, help: 'Bottom of the trench at its outer end.' },

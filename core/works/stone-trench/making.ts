@@ -2,7 +2,7 @@ import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, OPEN_TRENCH, inOrder, line } from '../making.ts';
 import type { HostPlace } from '../on-host.ts';
-import type { StoneTrench } from './index.ts';
+import type { StoneTrench } from './model.ts';
 
 /** Mean level of its floor, which falls from the lip outwards [m]. */
 const meanFloor = ({ levels }: Pick<StoneTrench, 'levels'>): number => (levels.floorM + levels.sillM) / 2;

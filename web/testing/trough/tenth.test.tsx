@@ -31,7 +31,7 @@ jest.mock('../../app/store.ts', () => {
   };
 });
 
-const { registry } = jest.requireMock<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
+const { kindsOf, registry } = jest.requireMock<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
 const context = { registry, grids: noGrid, memo: new Memo() };
 const begun = (project: Project) => beginWorks(project, context, { kind: 'trough', points: [[60, 121], [110, 121]] }).works; // prettier-ignore
 const BASE = planeProject();
@@ -39,9 +39,8 @@ const WITH = applyCommand(BASE, { type: 'works.add', payload: { works: begun(BAS
 const RESULT = derive(WITH, { registry, grids: noGrid });
 
 describe('a tenth technique', () => {
-  it('is listed with its fields, traits, formulas, rules and a sample', async () => {
-    const { kindsListed } = await import('../../../cli/kinds.ts');
-    const listed = kindsListed() as { readonly kind: string }[];
+  it('is listed with its fields, traits, formulas, rules and a sample', () => {
+    const listed = kindsOf(registry) as { readonly kind: string }[];
     expect(listed).toHaveLength(10);
     expect(listed.find((k) => k.kind === 'trough')).toMatchObject({
       family: 'store',
