@@ -1,6 +1,6 @@
 // What holds for every technique of the list, whichever they are: a new one is held to it by its two lines.
 import { describe, expect, it } from '@jest/globals';
-import type { BoundWork, Host, Outlet, PlacedWork, Store, WorkBase } from '../contract/index.ts';
+import type { BoundWork, Host, Outlet, PlacedWork, Site, Store, WorkBase } from '../contract/index.ts';
 import { Worksheet } from '../formula/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { Grid } from '../terrain/index.ts';
@@ -18,6 +18,14 @@ interface Made {
   readonly store: Store | null;
 }
 
+/** Ground is measured once for what is measured alike: what is looked at here are levels and sizes. */
+const measured = new Map<string, unknown>();
+function groundOf(one: BoundWork, site: Site, host: Host | null): unknown {
+  const key = JSON.stringify([one.work.id, one.groundKey, host?.work.id, site.grid.west]);
+  if (!measured.has(key)) measured.set(key, one.measure(site, host));
+  return measured.get(key);
+}
+
 /** All works put on a grid, hosts first, each with the ways out of its guests. */
 function place(works: readonly WorkBase[], grid: Grid): ReadonlyMap<string, Made> {
   const site = siteOf(grid);
@@ -25,7 +33,7 @@ function place(works: readonly WorkBase[], grid: Grid): ReadonlyMap<string, Made
   const made = new Map<string, PlacedWork>();
   for (const one of [...bound].sort((a, b) => Number(a.hostId !== null) - Number(b.hostId !== null))) {
     const host: Host | null = one.hostId === null ? null : (made.get(one.hostId)?.host ?? null);
-    made.set(one.work.id, one.place(one.measure(site, host), host));
+    made.set(one.work.id, one.place(groundOf(one, site, host), host));
   }
   return new Map(
     bound.map((one): [string, Made] => {
