@@ -4,10 +4,9 @@ import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, drownableSillLa
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
-import { SILL_DRAWS, beginSill } from './begin.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { type LevelSill, SILL_FIELDS, SILL_SAMPLE, validateSill } from './model.ts';
-import { hostRef, wayOutTraits } from '../beginning.ts';
+import { type LevelSill, SILL_FIELDS, SILL_SAMPLE, newSill, validateSill } from './model.ts';
+import { ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
 import { type SillSize, sizeSill } from './size.ts';
 
 export * from './model.ts';
@@ -117,8 +116,8 @@ export const levelSill: Technique<LevelSill, SillGround> = {
   refs: hostRef,
   formulas: [],
   rules: SILL_RULES,
-  draws: SILL_DRAWS,
-  begin: beginSill,
+  draws: [{ id: 'level-sill', name: 'Level sill', ...ON_HOST }],
+  begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'level-sill', title: 'Level sill', work: newSill }),
   footprint: () => [],
   interceptor: () => null,
   groundKey: (work) => [work.atM, work.dimensions, work.host],

@@ -1,7 +1,7 @@
 import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import type { WallEarth } from '../basin/index.ts';
-import { BEFORE_DIGGING, OPEN_TRENCH, SEED_AT_ONCE, inOrder, line } from '../making.ts';
+import { BEFORE_DIGGING, standingIn, SEED_AT_ONCE, inOrder, line } from '../making.ts';
 import type { Pond } from './model.ts';
 
 const FROM_SECTIONS = 'sections of the wall on the real ground';
@@ -45,9 +45,6 @@ export function quantitiesOf(pond: Pond, on: { readonly earth: WallEarth | null;
   return [...wall, ...pit];
 }
 
-/** A key this deep is no place to stand in [m]: common practice. */
-const DEEP_M = 1.2;
-
 export function stepsOf(pond: Pond, earth: WallEarth | null): BuildStep[] {
   const { crestM, floorM } = pond.levels;
   const { keyDepthM } = pond.dimensions;
@@ -82,7 +79,7 @@ export function stepsOf(pond: Pond, earth: WallEarth | null): BuildStep[] {
       id: 'key',
       does: say`Dig the key ${amount(keyDepthM, 'length')} deep, down to ground that holds water, and fill it in thin rolled layers.`,
       hold: 'Look at the bottom of the key all along before it is filled.',
-      cautions: keyDepthM > DEEP_M ? [OPEN_TRENCH] : [],
+      cautions: standingIn(keyDepthM),
     },
     wayOut,
     {

@@ -1,6 +1,6 @@
 import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { BEFORE_DIGGING, OPEN_TRENCH, inOrder, line } from '../making.ts';
+import { BEFORE_DIGGING, standingIn, inOrder, line } from '../making.ts';
 import type { HostPlace } from '../on-host.ts';
 import type { StoneTrench } from './model.ts';
 
@@ -26,9 +26,6 @@ export function quantitiesOf(trench: StoneTrench, { groundM }: HostPlace): Quant
   ];
 }
 
-/** A trench this deep is no place to stand in [m]: common practice. */
-const DEEP_M = 1.2;
-
 export const stepsOf = ({ levels, dimensions }: StoneTrench, { groundM }: HostPlace): BuildStep[] =>
   inOrder(
     {
@@ -42,7 +39,7 @@ export const stepsOf = ({ levels, dimensions }: StoneTrench, { groundM }: HostPl
       does: say`Dig it from its outer end inwards, falling to ${amount(levels.floorM, 'reading')} there; leave the lip at ${amount(levels.sillM, 'reading')} till last.`,
       levels: [{ name: 'floor', levelM: levels.floorM }],
       hold: 'Level lip and floor before any stone hides them.',
-      cautions: groundM !== null && groundM - levels.floorM > DEEP_M ? [OPEN_TRENCH] : [],
+      cautions: standingIn(groundM === null ? null : groundM - levels.floorM),
     },
     {
       id: 'stone',

@@ -1,12 +1,9 @@
 import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import type { LipGround } from '../lip.ts';
-import { BEFORE_DIGGING, OPEN_TRENCH, SEED_AT_ONCE, inOrder, line } from '../making.ts';
+import { BEFORE_DIGGING, standingIn, SEED_AT_ONCE, inOrder, line } from '../making.ts';
 import type { Swale } from './model.ts';
 import { earthOf } from './quantities.ts';
-
-/** A trench this deep is no place to stand in [m]: common practice. */
-const DEEP_M = 1.2;
 
 /** Ground to be seeded: both sides and the top of its bank along the lip [m2]. */
 function bankSurface({ levels, dimensions }: Swale, ground: LipGround): number {
@@ -49,7 +46,7 @@ export function stepsOf(swale: Swale, ground: LipGround): BuildStep[] {
       id: 'dig',
       does: say`Dig to the floor at ${amount(floorM, 'reading')} and lay the earth on the lower side.`,
       levels: [{ name: 'floor', levelM: floorM }],
-      cautions: depth > DEEP_M ? [OPEN_TRENCH] : [],
+      cautions: standingIn(depth),
     },
     {
       id: 'bank',
