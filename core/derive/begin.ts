@@ -25,7 +25,7 @@ export interface BegunWorks {
 
 /** Stores whose line guests can stand along, as those see them. */
 function storesSeen(project: Project, context: LandContext): StoreSeen[] {
-  const { derived, view, stores, hosts } = deriveStores(project, { ...context, memo: context.memo });
+  const { derived, view, stores, hosts } = deriveStores(project, context);
   const { works } = optionOf(project);
   const guestsOf = (id: string): WorkBase[] => works.filter((w) => w.status !== 'retired' && context.registry.bind(w).hostId === id);
   return stores.flatMap((store): StoreSeen[] => {

@@ -63,7 +63,7 @@ const staffOf = (levelM: number, heightOfCollimationM: number | null): number | 
   heightOfCollimationM === null ? null : STAFF_READING.evaluate({ HC: heightOfCollimationM, RL: levelM });
 
 /** A peg with its cut and, for an instrument at `heightOfCollimationM`, its staff reading. */
-export function finishPeg(
+function finishPeg(
   id: string,
   { work, draft }: { readonly work: string; readonly draft: PegDraft },
   heightOfCollimationM: number | null,

@@ -14,7 +14,7 @@ import { diversion } from './diversion/index.ts';
 import { levelSill } from './level-sill/index.ts';
 import { measureLip } from './lip.ts';
 import type { HostPlace } from './on-host.ts';
-import { SPREAD, counted, inOrder, line } from './making.ts';
+import { SPREAD, counted, inOrder, line, standingIn } from './making.ts';
 import { type PipeOutlet, pipeOutlet } from './pipe-outlet/index.ts';
 import { pond } from './pond/index.ts';
 import { type PumpBack, pumpBack } from './pump-back/index.ts';
@@ -35,6 +35,9 @@ describe('an amount', () => {
     expect(line(what, null, 'stone')).toEqual({ ...what, low: null, likely: null, high: null });
     expect(counted({ item: 'pump', label: 'Pump', from: 'one' }, 2)).toMatchObject({ kind: 'count', low: 2, likely: 2, high: 2 });
     expect(Object.values(SPREAD).every((v) => v > 0 && v < 0.5)).toBe(true);
+  });
+  it('a deep trench, or one of unknown depth, is no place to stand in; a shallow one is not spoken of', () => {
+    expect([standingIn(1.2), standingIn(1.21), standingIn(null)].map((said) => said.length)).toEqual([0, 1, 1]);
   });
   it('steps follow one another', () => {
     expect(inOrder({ id: 'a', does: 'A.' }, { id: 'b', does: 'B.', hold: 'Look.' }).map((s) => [s.id, s.after, s.hold])).toEqual([

@@ -36,6 +36,6 @@ export const BEFORE_DIGGING = 'Ask for buried cables and pipes before anything i
 /** A trench this deep is no place to stand in [m]: common practice. */
 const DEEP_M = 1.2;
 export const OPEN_TRENCH = 'Nobody stands in a trench deeper than 1.2 m with upright sides.';
-/** What is said of a trench so deep; nothing of a shallow one, or where its depth is not known. */
-export const standingIn = (depthM: number | null): string[] => (depthM !== null && depthM > DEEP_M ? [OPEN_TRENCH] : []);
+/** What is said of a trench so deep, or of one whose depth is not known; nothing of a shallow one. */
+export const standingIn = (depthM: number | null): string[] => (depthM === null || depthM > DEEP_M ? [OPEN_TRENCH] : []);
 export const SEED_AT_ONCE = 'Seed and mulch within the week: bare earth runs off with the first rain.';

@@ -6,6 +6,7 @@ import {
   type Basin,
   type BasinGround,
   type Earthwork,
+  type WallEarth,
   basinOf,
   measureBasin,
   storeOf,
@@ -48,6 +49,8 @@ interface Made {
   readonly crossing: Crossing;
   readonly ground: BasinGround;
   readonly basin: Basin;
+  /** Of its bank; null where it is not known. */
+  readonly earth: WallEarth | null;
 }
 
 /** Unit vector down the valley, away from the water. */
@@ -179,14 +182,12 @@ function pipeNeeded(crossing: Crossing, peakM3s: number | null): number | null {
 }
 
 function figuresOf(made: Made, facts: CrossingFacts, sheet: Worksheet): Figure[] {
-  const { crossing, ground } = made;
+  const { crossing } = made;
   const { barrels, diameterM: D } = crossing.dimensions;
   const L = pipeLength(crossing);
-  const wall = asWall(crossing);
-  const earth = ground.wall ? wallEarth(wall, ground.wall) : null;
   const water = facts.store ? waterAt(made.basin, facts.store.wayOutM) : null;
   const figures: Figure[] = [
-    { id: 'earthM3', label: 'Earth in the bank', value: earth?.earthM3 ?? null, kind: 'volume' },
+    { id: 'earthM3', label: 'Earth in the bank', value: made.earth?.earthM3 ?? null, kind: 'volume' },
     { id: 'reachM', label: 'Water reaches up the valley', value: crossing.joins ? null : (water?.reachM ?? null), kind: 'length' },
   ];
   if (barrels === 0) return figures;
@@ -265,7 +266,8 @@ function sectionOf({ crossing }: Made, waterM: number | null): SectionShape {
 }
 
 function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
-  const made: Made = { crossing, ground, basin: basinOf(asWall(crossing), ground) };
+  const wall = asWall(crossing);
+  const made: Made = { crossing, ground, basin: basinOf(wall, ground), earth: ground.wall ? wallEarth(wall, ground.wall) : null };
   const pipe = pipeOutletOf(made);
   const isRetired = crossing.status === 'retired';
   const own = pipe && !isRetired ? [pipe] : [];
@@ -284,8 +286,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
     figures: (facts, sheet) => figuresOf(made, factsOf(facts), sheet),
     checks: (facts) => runRules(CROSSING_RULES, factsOf(facts), crossing.id),
     quantities: () => {
-      const earth = ground.wall ? wallEarth(asWall(crossing), ground.wall) : null;
-      return quantitiesOf(crossing, { earthM3: earth?.earthM3 ?? null, lengthM: lineLength(crossing.line) });
+      return quantitiesOf(crossing, { earthM3: made.earth?.earthM3 ?? null, lengthM: lineLength(crossing.line) });
     },
     buildSteps: () => stepsOf(crossing),
     pegs: () => {

@@ -64,7 +64,7 @@ export const fuseOf = (swale: Swale): NonNullable<Swale['fuse']>[] =>
   swale.fuse && swale.fuse.crestM < swale.levels.bankCrestM ? [swale.fuse] : [];
 
 /** The bank as a way out: each low place a weir of its own, then the whole crest. */
-export function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
+function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
   const outside = (atM: number): Point => {
     const [dx, dy] = downhillAt(swale.line, ground, atM);
     const { point } = pointAlong(swale.line, atM);
