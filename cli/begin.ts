@@ -1,5 +1,5 @@
 // Works that begin where something is drawn.
-import { Memo, beginWorks } from '#core/derive';
+import { Graph, beginWorks } from '#core/derive';
 import { parseJson } from '#core/formats';
 import { fail } from '#core/project';
 import { registry } from '#core/works';
@@ -15,7 +15,7 @@ export async function begunAt(words: readonly string[]): Promise<unknown> {
   const [host, how] = [args.options.get('host'), args.options.get('how')];
   return beginWorks(
     project,
-    { registry, grids, memo: new Memo() },
+    { registry, grids, graph: new Graph() },
     { kind, points: points as [number, number][], ...(host === undefined ? {} : { host }), ...(how === undefined ? {} : { how }) },
   ).works;
 }

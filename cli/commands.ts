@@ -4,7 +4,7 @@ import {
   FORMULAS,
   GROUND_QUESTIONS,
   LAND_QUESTIONS,
-  Memo,
+  Graph,
   NETWORK_QUESTIONS,
   RAIN_QUESTIONS,
   askGround,
@@ -153,25 +153,25 @@ async function question(
 /** Any question about the land: what stands in LAND_QUESTIONS. */
 const landCommand: CliCommand = (words) =>
   question(words, Object.keys(LAND_QUESTIONS), (name, { project, grids }, args) =>
-    askLand(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+    askLand(name, project, { context: { registry, grids, graph: new Graph() }, args }),
   );
 
 /** Any question about the rain: what stands in RAIN_QUESTIONS. */
 const rainCommand: CliCommand = (words) =>
   question(words, Object.keys(RAIN_QUESTIONS), (name, { project, records }, args) =>
-    askRain(name, project, { context: { records, memo: new Memo() }, args }),
+    askRain(name, project, { context: { records, graph: new Graph() }, args }),
   );
 
 /** Any question about ground and runoff: what stands in GROUND_QUESTIONS. */
 const groundCommand: CliCommand = (words) =>
   question(words, Object.keys(GROUND_QUESTIONS), (name, { project, grids }, args) =>
-    askGround(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+    askGround(name, project, { context: { registry, grids, graph: new Graph() }, args }),
   );
 
 /** Any question about the works together: what stands in NETWORK_QUESTIONS. */
 const networkCommand: CliCommand = (words) =>
   question(words, Object.keys(NETWORK_QUESTIONS), (name, { project, grids }, args) =>
-    askNetwork(name, project, { context: { registry, grids, memo: new Memo() }, args }),
+    askNetwork(name, project, { context: { registry, grids, graph: new Graph() }, args }),
   );
 
 /** In what order ways out run and crests are passed as the storm is raised. */
@@ -179,7 +179,7 @@ async function failureOrderCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['option']);
   const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
   const option = args.options.get('option') ?? project.activeOption;
-  return toJson(failureOrder({ ...project, activeOption: option }, { registry, grids, memo: new Memo() }));
+  return toJson(failureOrder({ ...project, activeOption: option }, { registry, grids, graph: new Graph() }));
 }
 
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];

@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import { Memo, derive, failureOrder } from '#core/derive';
+import { Graph, derive, failureOrder } from '#core/derive';
 import { openProjectFile } from '#core/formats';
 import { rasterise, triangulate } from '#core/geometry';
 import { culvertLaw, grassedSillLaw } from '#core/hydraulics';
@@ -185,7 +185,7 @@ function bandsInWorker(): Promise<{ samples: number; steps: number; seconds: Rec
 
 interface Demo {
   readonly project: Project;
-  readonly context: { readonly registry: typeof registry; readonly grids: () => Grid; readonly memo: Memo };
+  readonly context: { readonly registry: typeof registry; readonly grids: () => Grid; readonly graph: Graph };
 }
 
 /** The demo holding with its ground worked out. */
@@ -197,7 +197,7 @@ function demo(): Demo {
   const project = json as Project;
   const [bytes] = [...assets.values()];
   const grid = gridFromBytes(bytes);
-  const context = { registry, grids: () => grid, memo: new Memo() };
+  const context = { registry, grids: () => grid, graph: new Graph() };
   derive(project, context);
   return { project, context };
 }

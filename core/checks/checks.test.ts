@@ -143,6 +143,7 @@ describe('one store among others', () => {
     ...change,
   });
   const store: Store = {
+    id: 'p',
     work: 'p',
     name: 'Pond',
     floorM: 0,

@@ -217,7 +217,8 @@ const wallBelow: Rule<StoreFacts> = {
   source: COMMON_PRACTICE,
   find: ({ store, work, links, stores, works }) => {
     if (work.traits.retains !== 'wall') return null;
-    const below = links.map((l) => l.to).find((to) => to !== store.work && works.get(to)?.traits.retains === 'wall');
+    const workOf = (to: string): string => stores.get(to)?.work ?? to;
+    const below = links.map((l) => l.to).find((to) => workOf(to) !== store.work && works.get(workOf(to))?.traits.retains === 'wall');
     const lower = below === undefined ? undefined : stores.get(below);
     if (!lower || lower.floorM >= store.floorM) return null;
     const value = store.heldM3;

@@ -6,7 +6,7 @@ import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Check, Missing, Rule } from './check.ts';
 import type { BuildStep, QuantityLine } from './make.ts';
 import type { Ref, Traits } from './traits.ts';
-import type { Catchment, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
+import type { Catchment, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
 import type { FieldSpec, ListSpec, Problem, ReferenceSpec, ShownWhen, WorkBase } from './work.ts';
 
 export interface Feature {
@@ -42,6 +42,12 @@ export interface SiteSoil {
   readonly infiltrationMmPerHour: number;
   /** To rock or water. */
   readonly soilDepthM: number;
+}
+
+/** The ground a work is measured on, and the works it refers to, which stand already. */
+export interface Plot {
+  readonly grid: Grid;
+  readonly placed?: ReadonlyMap<string, PlacedWork>;
 }
 
 /** What a work offers to works it hosts. */
@@ -81,8 +87,11 @@ export interface StormFacts {
   /** What the project does not say yet. */
   readonly missing: readonly Missing[];
   readonly site: Site;
+  /** The first of its stores, and what the storm did to it. */
   readonly store: Store | null;
   readonly storm: StoreStorm | null;
+  /** All its stores, where it makes more than one. */
+  readonly others?: readonly { readonly store: Store; readonly storm: StoreStorm | null }[];
   readonly catchment: Catchment | null;
   readonly runoff: Runoff | null;
   readonly links: readonly LinkFlow[];
@@ -135,8 +144,8 @@ export interface Figure {
 /** A work with its ground measured: everything that depends on its levels, cheap enough to redo at every drag. */
 export interface PlacedWork {
   readonly host: Host | null;
-  /** The store it makes, with the outlets of its guests; null when it stores nothing. */
-  readonly store: (guests: readonly Outlet[]) => Store | null;
+  /** The stores it makes, the one its guests let out first, with their outlets; none where it stores nothing. */
+  readonly stores: (guests: readonly Outlet[]) => readonly Store[];
   readonly outlets: readonly Outlet[];
   readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
   readonly checks: (facts: StormFacts, company: Company) => Check[];
@@ -191,11 +200,11 @@ export interface Technique<W extends WorkBase, G> {
   readonly begin: (drawn: Drawn, land: Land) => Begun;
   /** Lines under which the ground must be known before anything is said of the work; none where it stands on its host's. */
   readonly footprint: (work: W) => readonly Line[];
-  /** The line that catches water, null when the work does not. */
-  readonly interceptor: (work: W) => Line | null;
+  /** Where it takes in water that runs over the ground; nothing where it takes none. */
+  readonly intakes: (work: W) => readonly Intake[];
   /** The part of the work that measuring depends on. */
   readonly groundKey: (work: W) => unknown;
-  readonly measure: (work: W, site: Site, host: Host | null) => G;
+  readonly measure: (work: W, plot: Plot, host: Host | null) => G;
   readonly place: (work: W, ground: G, host: Host | null) => PlacedWork;
 }
 
@@ -216,9 +225,9 @@ export interface BoundWork {
   readonly hostId: string | null;
   readonly refersTo: readonly string[];
   readonly footprint: readonly Line[];
-  readonly interceptor: Line | null;
+  readonly intakes: readonly Intake[];
   readonly groundKey: unknown;
   readonly validate: () => Problem[];
-  readonly measure: (site: Site, host: Host | null) => unknown;
+  readonly measure: (plot: Plot, host: Host | null) => unknown;
   readonly place: (ground: unknown, host: Host | null) => PlacedWork;
 }

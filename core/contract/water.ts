@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/index.ts';
+import type { Line, Point } from '../geometry/index.ts';
 
 /** Stage table of a store: ascending levels with the volume below and the water surface at each. */
 export interface Stage {
@@ -51,6 +51,8 @@ export interface Exit {
 }
 
 export interface Store {
+  /** The work's own id for its only or first one, else that and a name of its own. */
+  readonly id: string;
   readonly work: string;
   readonly name: string;
   readonly floorM: number;
@@ -70,6 +72,15 @@ export interface Store {
   readonly seepsMmPerHour?: number;
   /** What dries off it [mm/h]. */
   readonly driesMmPerHour?: number;
+}
+
+/** Where water that runs over the ground is taken in: all that crosses a line, comes onto a ring, or passes single places. */
+export interface Intake {
+  /** The store it comes to. */
+  readonly store: string;
+  readonly line?: Line;
+  readonly ring?: Line;
+  readonly points?: readonly Point[];
 }
 
 /** Where an outlet's water ends: a work's id, or out of what is known. */

@@ -4,7 +4,7 @@ import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.t
 import { runoffDepth } from '../runoff/index.ts';
 import { type Project } from '../project/index.ts';
 import { plane } from '../testing/grids.ts';
-import { FORMULAS, Memo, derive, verdict } from './index.ts';
+import { FORMULAS, Graph, derive, verdict } from './index.ts';
 
 const noGrid = () => plane(0.1, 0);
 
@@ -67,19 +67,20 @@ describe('the chain on a plane of 10 %', () => {
 
 describe('derive', () => {
   it('is deterministic, with or without what it remembers', () => {
-    const memo = new Memo();
-    const context = { registry, grids: noGrid, memo };
+    const graph = new Graph();
+    const context = { registry, grids: noGrid, graph };
     const project = planeProject({ pins: [{ id: 'k', at: [101, 31] }] });
     const [cold, again, fresh] = [derive(project, context), derive(project, context), derived(project)];
     expect(JSON.stringify(again)).toBe(JSON.stringify(cold));
     expect(JSON.stringify(fresh)).toBe(JSON.stringify(cold));
   });
   it('does not refill the terrain, retrace or recatch when a level changes', () => {
-    const memo = new Memo();
-    const context = { registry, grids: noGrid, memo };
+    const graph = new Graph();
+    const context = { registry, grids: noGrid, graph };
     const project = planeProject();
     derive(project, context);
-    const before = new Map(memo.runs);
+    const before = new Map(graph.runs);
+    const again = (): string[] => [...graph.runs].flatMap(([word, n]) => (n === (before.get(word) ?? 0) ? [] : [word])).sort();
     const deeper: Project = {
       ...project,
       options: [
@@ -90,8 +91,19 @@ describe('derive', () => {
       ],
     };
     const held = derive(deeper, context).derived.stores[0].heldM3;
-    // Only the work itself and the sill it hosts are placed on their ground anew, and the store they make.
-    expect(memo.runs).toEqual(new Map([...before, ['place', 4], ['store', 4]]));
+    // The work and the sill it hosts are placed and judged anew, and the storm goes through their store once more: nothing of
+    // the land, of what the ground sheds, or of where water runs is worked out again.
+    expect(again()).toEqual(
+      [
+        ...['bind', 'footing', 'place', 'store', 'links', 'under'],
+        ...['outlets', 'routed', 'route', 'flows', 'outcome', 'outlet-storms', 'exits-of', 'leaving'],
+        ...['facts', 'judge', 'ways', 'across', 'ground-checks', 'pictures', 'making', 'series', 'store-json'],
+      ].sort(),
+    );
+    const held1 = new Map(graph.runs);
+    expect(derive(project, context).derived.stores[0].heldM3).toBeLessThan(held);
+    // Going back finds everything as it was.
+    expect(graph.runs).toEqual(held1);
     expect(held).toBeGreaterThan(derived(project).derived.stores[0].heldM3);
   });
   it('sends the overflow of an upper swale into the one below', () => {

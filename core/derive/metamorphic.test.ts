@@ -9,7 +9,7 @@ import { SEEN_KINDS } from '../seen/index.ts';
 import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
 import { type Tree, pathsIn, replacedAt, withFaults } from '../testing/trees.ts';
 import { registry } from '../works/index.ts';
-import { type Derived, Memo, derive } from './index.ts';
+import { type Derived, Graph, derive } from './index.ts';
 
 const N = 61;
 const CELL = 2;
@@ -163,11 +163,11 @@ describe('the same land', () => {
 describe('only one way', () => {
   // One terrain and one memory for all: only what a change touches is worked out again.
   const base = planeProject();
-  const memo = new Memo();
+  const graph = new Graph();
   const noGrid = (): never => {
     throw new Error('the test project has inline terrain');
   };
-  const of = (p: Project): Derived => derive(p, { registry, memo, grids: noGrid }).derived;
+  const of = (p: Project): Derived => derive(p, { registry, graph, grids: noGrid }).derived;
   const store = (p: Project): Derived['stores'][number] => of(p).stores[0];
   const swale = (change: object, sill: object = {}): Project => ({
     ...base,

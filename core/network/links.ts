@@ -6,22 +6,22 @@ import { type Flow, type Grid, centreOf, traceDown } from '../terrain/index.ts';
 export interface Plan {
   readonly grid: Grid;
   readonly flow: Flow;
-  /** Interceptor number of each cell, 0 for none; number k belongs to works[k - 1]. */
+  /** Number of the store that catches water at each cell, 0 for none; number k belongs to stores[k - 1]. */
   readonly owner: Int16Array;
-  readonly works: readonly string[];
+  readonly stores: readonly string[];
   /** Empty when no property line is known: water then runs to the edge of the terrain. */
   readonly outline: Line;
 }
 
-/** Follows water from a place to the next work that catches it (`store`'s own line left out), the property line or the edge of the terrain. */
+/** Follows water from a place to the next store that catches it (`store`'s own line left out), the property line or the edge of the terrain. */
 export function followWater(plan: Plan, from: Point, store: string | null): { readonly to: Destination; readonly path: Link['path'] } {
-  const { grid, flow, owner, works, outline } = plan;
-  const own = store === null ? -1 : works.indexOf(store) + 1;
+  const { grid, flow, owner, stores, outline } = plan;
+  const own = store === null ? -1 : stores.indexOf(store) + 1;
   const hasOutline = outline.length >= 3;
   let to: Destination = 'terrain-edge';
   const trace = traceDown({ grid, flow }, from, (cell) => {
     if (owner[cell] !== 0 && owner[cell] !== own) {
-      to = works[owner[cell] - 1];
+      to = stores[owner[cell] - 1];
       return true;
     }
     if (hasOutline && !contains(outline, centreOf(grid, cell))) {

@@ -7,6 +7,8 @@ export interface RoutedOutlet {
   readonly id: string;
   readonly to: string;
   readonly lagS: number;
+  /** What of it arrives there; left out, all. The rest goes for good. */
+  readonly share?: number;
   /** Flow by the level of its store and, for a joint, that of the store it leads to; a joint may run backwards (less than 0). */
   readonly flowAt: (levelM: number, beyondM?: number) => number;
   /** Whether it feels the level of the store it leads to: both are then solved together, and its lag is nothing. */

@@ -1,20 +1,45 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
 import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
 import { groupsOf, joins } from './order.ts';
-import { type OutletRun, Pool, type RoutedStore, type StoreRun } from './pool.ts';
+import { type OutletRun, Pool, type RoutedOutlet, type RoutedStore, type StoreRun } from './pool.ts';
+
+export interface Balance {
+  /** What came, what stood in the stores at first included. */
+  readonly inM3: number;
+  readonly storedM3: number;
+  readonly soakedM3: number;
+  readonly leftM3: number;
+  readonly errorFraction: number;
+}
 
 export interface RouteResult {
   readonly stepS: number;
   readonly stores: ReadonlyMap<string, StoreRun>;
   readonly outlets: ReadonlyMap<string, OutletRun>;
-  readonly balance: {
-    /** What came, what stood in the stores at first included. */
-    readonly inM3: number;
-    readonly storedM3: number;
-    readonly soakedM3: number;
-    readonly leftM3: number;
-    readonly errorFraction: number;
-  };
+  readonly balance: Balance;
+}
+
+/** What a storm did to stores that hang on one another. */
+export interface GroupRun {
+  readonly stores: readonly StoreRun[];
+  readonly outlets: readonly OutletRun[];
+  /** What came to them of their own, what stood in them at first included; what stays and soaks in. */
+  readonly inM3: number;
+  readonly storedM3: number;
+  readonly soakedM3: number;
+  /** Still between two of them when the run ends. */
+  readonly onTheWayM3: number;
+}
+
+/** Water that comes to a store over the ways out of others, step by step, and what has not come when the run ends. */
+export interface Arrivals {
+  readonly flowM3s: Float64Array;
+  readonly onTheWayM3: number;
+}
+
+export interface Steps {
+  readonly stepS: number;
+  readonly steps: number;
 }
 
 /** Adds a hydrograph to another, a lag later; between steps it is shared so that its volume is kept. */
@@ -26,6 +51,19 @@ function arrive(into: Float64Array, flow: Float64Array, lag: { readonly s: numbe
     if (i + whole < into.length) into[i + whole] += flow[i] * (1 - share);
     if (i + whole + 1 < into.length) into[i + whole + 1] += flow[i] * share;
   }
+}
+
+/** What comes to a store over the ways out that lead to it. */
+export function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
+  const flowM3s = new Float64Array(steps);
+  let sent = 0;
+  for (const { run, lagS, share } of ways) {
+    const flow = run.flowM3s;
+    const part = share === 1 ? flow : flow.map((q) => share * q);
+    arrive(flowM3s, part, { s: lagS, stepS });
+    for (let i = 0; i < part.length; i++) sent += part[i];
+  }
+  return { flowM3s, onTheWayM3: Math.max(0, stepS * (sent - flowM3s.reduce((a, q) => a + q, 0))) };
 }
 
 /** A hydrograph as it arrives a lag later, long enough to hold all of it. */
@@ -41,6 +79,8 @@ interface Way {
   readonly into: Float64Array;
   readonly whole: number;
   readonly share: number;
+  /** What of it arrives at all. */
+  readonly part: number;
 }
 
 /** Stores solved as one each step: one alone, or several joined. */
@@ -49,22 +89,23 @@ interface Unit {
   readonly step: (i: number) => void;
 }
 
-class Run {
+/** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
+class Group {
   private readonly pools: ReadonlyMap<string, Pool>;
   private readonly arriving: ReadonlyMap<string, Float64Array>;
   private readonly place: ReadonlyMap<string, number>;
-  onTheWayM3 = 0;
-  leftM3 = 0;
+  private onTheWayM3 = 0;
 
   constructor(
-    stores: readonly RoutedStore[],
-    private readonly stepS: number,
-    private readonly steps: number,
+    private readonly stores: readonly RoutedStore[],
+    private readonly over: Steps,
+    arrivals: ReadonlyMap<string, Arrivals>,
   ) {
+    const { steps } = over;
     this.place = new Map(stores.map((s, k) => [s.id, k]));
     this.pools = new Map(stores.map((s) => [s.id, new Pool(s, steps, (o) => joins(o, this.place))]));
-    this.arriving = new Map(stores.map((s) => [s.id, new Float64Array(steps)]));
-    for (const group of groupsOf(stores)) this.runGroup(group);
+    this.arriving = new Map(stores.map((s) => [s.id, arrivals.get(s.id)?.flowM3s.slice() ?? new Float64Array(steps)]));
+    this.run();
   }
 
   private poolOf(id: string): Pool {
@@ -85,7 +126,8 @@ class Run {
   }
 
   /** Parts of a group that joints hold together, in the order given. */
-  private unitsOf(group: readonly RoutedStore[]): Unit[] {
+  private units(): Unit[] {
+    const group = this.stores;
     const root = new Map(group.map((s) => [s.id, s.id]));
     const top = (id: string): string => {
       let at = id;
@@ -102,7 +144,7 @@ class Run {
   private alone(store: RoutedStore): Unit {
     const pool = this.poolOf(store.id);
     const arriving = this.arrivingAt(store.id);
-    return { members: [pool], step: (i) => pool.step(i, this.meanIn(store, arriving, i), this.stepS) };
+    return { members: [pool], step: (i) => pool.step(i, this.meanIn(store, arriving, i), this.over.stepS) };
   }
 
   private joined(stores: readonly RoutedStore[]): Unit {
@@ -123,7 +165,7 @@ class Run {
       members,
       step: (i) => {
         for (let j = 0; j < stores.length; j++) meanIn[j] = this.meanIn(stores[j], arriving[j], i);
-        group.step(i, meanIn, this.stepS);
+        group.step(i, meanIn, this.over.stepS);
       },
     };
   }
@@ -132,28 +174,28 @@ class Run {
   private waysOf(unit: Unit, passed: ReadonlySet<string>): Way[] {
     return unit.members.flatMap((pool) =>
       pool.own.flatMap((k): Way[] => {
-        const { to, lagS } = pool.store.outlets[k];
+        const { to, lagS, share: part = 1 } = pool.store.outlets[k];
         const into = this.arriving.get(to);
         if (!into) return [];
-        const shift = passed.has(to) ? Math.max(1, lagS / this.stepS) : lagS / this.stepS;
+        const shift = passed.has(to) ? Math.max(1, lagS / this.over.stepS) : lagS / this.over.stepS;
         const whole = Math.floor(shift);
-        return [{ flow: pool.flows[k], into, whole, share: shift - whole }];
+        return [{ flow: pool.flows[k], into, whole, share: shift - whole, part }];
       }),
     );
   }
 
-  private runGroup(group: readonly RoutedStore[]): void {
+  private run(): void {
     const passed = new Set<string>();
-    const units = this.unitsOf(group).map((unit) => {
+    const units = this.units().map((unit) => {
       for (const pool of unit.members) passed.add(pool.store.id);
       return { unit, ways: this.waysOf(unit, passed) };
     });
-    const { steps, stepS } = this;
+    const { steps, stepS } = this.over;
     for (let i = 0; i < steps; i++) {
       for (const { unit, ways } of units) {
         unit.step(i);
-        for (const { flow, into, whole, share } of ways) {
-          const q = flow[i];
+        for (const { flow, into, whole, share, part } of ways) {
+          const q = part * flow[i];
           if (q === 0) continue;
           const at = i + whole;
           if (at < steps) into[at] += q * (1 - share);
@@ -166,43 +208,87 @@ class Run {
     }
   }
 
-  result(stores: readonly RoutedStore[]): RouteResult {
-    const { stepS, steps } = this;
-    const runs = new Map<string, StoreRun>();
-    const outlets = new Map<string, OutletRun>();
+  result(): GroupRun {
+    const { stepS, steps } = this.over;
     let [inM3, soakedM3, storedM3] = [0, 0, 0];
-    for (const store of stores) {
-      const pool = this.poolOf(store.id);
-      runs.set(store.id, pool.run());
+    for (const { id, inflow } of this.stores) {
+      const pool = this.poolOf(id);
       inM3 += pool.volumeM3[0];
-      for (let i = 0; i < steps; i++) inM3 += (((i === 0 ? 0 : (store.inflow[i - 1] ?? 0)) + (store.inflow[i] ?? 0)) / 2) * stepS;
+      for (let i = 0; i < steps; i++) inM3 += (((i === 0 ? 0 : (inflow[i - 1] ?? 0)) + (inflow[i] ?? 0)) / 2) * stepS;
       soakedM3 += pool.soakedM3;
       storedM3 += pool.volumeM3[steps];
-      pool.outletRuns(stepS).forEach((run, k) => {
-        outlets.set(run.id, run);
-        if (!this.pools.has(store.outlets[k].to)) this.leftM3 += run.volumeM3;
-      });
     }
-    const stored = storedM3 + this.onTheWayM3;
-    const error = inM3 - stored - soakedM3 - this.leftM3;
     return {
-      stepS,
-      stores: runs,
-      outlets,
-      balance: { inM3, storedM3: stored, soakedM3, leftM3: this.leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 },
+      stores: this.stores.map(({ id }) => this.poolOf(id).run()),
+      outlets: this.stores.flatMap(({ id }) => this.poolOf(id).outletRuns(stepS)),
+      inM3,
+      storedM3,
+      soakedM3,
+      onTheWayM3: this.onTheWayM3,
     };
   }
 }
 
+/** Routes stores that hang on one another, with what comes to them from others. */
+export const routeGroup = (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun =>
+  new Group(stores, over, arrivals).result();
+
+/** How the parts of a run are worked out: all of them, or only those that differ from before. */
+export interface Routing {
+  readonly arrivals: (to: string, ways: readonly Arriving[], over: Steps) => Arrivals;
+  readonly group: (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>) => GroupRun;
+}
+
+/** A way out that leads to a store, with what it let through. */
+export interface Arriving {
+  readonly run: OutletRun;
+  readonly lagS: number;
+  readonly share: number;
+}
+
+const AFRESH: Routing = { arrivals: (_, ways, over) => arrivalsOf(ways, over), group: routeGroup };
+
+/** Ways out of other groups by the store they lead to. */
+function waysInto(stores: readonly RoutedStore[]): ReadonlyMap<string, readonly RoutedOutlet[]> {
+  const into = new Map<string, RoutedOutlet[]>();
+  for (const { outlets } of stores) for (const outlet of outlets) into.set(outlet.to, [...(into.get(outlet.to) ?? []), outlet]);
+  return into;
+}
+
 /** Routes all stores over the same steps; inflows are instants joined by straight lines. */
-export function route({
-  stores,
-  stepS,
-  steps,
-}: {
-  readonly stores: readonly RoutedStore[];
-  readonly stepS: number;
-  readonly steps: number;
-}): RouteResult {
-  return new Run(stores, stepS, steps).result(stores);
+export function route({ stores, ...over }: Steps & { readonly stores: readonly RoutedStore[] }, routing = AFRESH): RouteResult {
+  const into = waysInto(stores);
+  const runs = new Map<string, StoreRun>();
+  const outlets = new Map<string, OutletRun>();
+  let [inM3, soakedM3, storedM3, leftM3] = [0, 0, 0, 0];
+  for (const group of groupsOf(stores)) {
+    const arrivals = new Map<string, Arrivals>();
+    for (const { id } of group) {
+      // Outlets of the same group are not known yet: the group leads their water itself.
+      const ways = (into.get(id) ?? []).flatMap(({ id: outlet, lagS, share = 1 }) => {
+        const run = outlets.get(outlet);
+        return run ? [{ run, lagS, share }] : [];
+      });
+      if (ways.length === 0) continue;
+      const coming = routing.arrivals(id, ways, over);
+      storedM3 += coming.onTheWayM3;
+      arrivals.set(id, coming);
+    }
+    const run = routing.group(group, over, arrivals);
+    inM3 += run.inM3;
+    soakedM3 += run.soakedM3;
+    storedM3 += run.storedM3 + run.onTheWayM3;
+    for (const store of run.stores) runs.set(store.id, store);
+    for (const outlet of run.outlets) outlets.set(outlet.id, outlet);
+  }
+  const ids = new Set(stores.map((s) => s.id));
+  for (const store of stores)
+    for (const { id, to, share = 1 } of store.outlets) leftM3 += (ids.has(to) ? 1 - share : 1) * (outlets.get(id)?.volumeM3 ?? 0);
+  const error = inM3 - storedM3 - soakedM3 - leftM3;
+  return {
+    stepS: over.stepS,
+    stores: runs,
+    outlets,
+    balance: { inM3, storedM3, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 },
+  };
 }

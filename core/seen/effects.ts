@@ -1,7 +1,7 @@
 // Seen things as changes of the surface and as water led elsewhere.
 import type { Feature } from '../contract/index.ts';
-import { type Point, contains, distanceToRing } from '../geometry/index.ts';
-import { type Grid, type LineEdit, STEP_COL, STEP_ROW, cellAt, centreOf, extentOf, withEdits } from '../terrain/index.ts';
+import { type Point, distanceToRing } from '../geometry/index.ts';
+import { type Grid, type LineEdit, STEP_COL, STEP_ROW, cellAt, cellsInside, centreOf, withEdits } from '../terrain/index.ts';
 import { seenKind } from './kinds.ts';
 
 /** Banks and ditches among the features, as edits of the surface. */
@@ -46,27 +46,6 @@ export function roofsOf(grid: Grid, features: readonly Feature[]): Roof[] {
       spouts: own.map((s) => ({ id: s.id, at: s.at ?? [0, 0], cell: outside(grid, roof, s.at ?? [0, 0]) })).filter((s) => s.cell >= 0),
     };
   });
-}
-
-/** Cells whose centre lies in a ring; the cell of its middle when it is smaller than a cell. */
-export function cellsInside(grid: Grid, ring: readonly Point[]): number[] {
-  if (ring.length < 3) return [];
-  const xs = ring.map((p) => p[0]);
-  const ys = ring.map((p) => p[1]);
-  const cells: number[] = [];
-  // Only where the grid is: a corner may lie anywhere.
-  const [west, south, east, north] = extentOf(grid);
-  const [left, right] = [Math.max(west, Math.min(...xs)), Math.min(east, Math.max(...xs) + grid.cellM)];
-  const [low, high] = [Math.max(south, Math.min(...ys)), Math.min(north, Math.max(...ys) + grid.cellM)];
-  for (let y = low; y <= high; y += grid.cellM) {
-    for (let x = left; x <= right; x += grid.cellM) {
-      const cell = cellAt(grid, [x, y]);
-      if (cell >= 0 && !Number.isNaN(grid.z[cell]) && contains(ring, centreOf(grid, cell))) cells.push(cell);
-    }
-  }
-  if (cells.length > 0) return cells;
-  const middle = cellAt(grid, [xs.reduce((a, v) => a + v, 0) / xs.length, ys.reduce((a, v) => a + v, 0) / ys.length]);
-  return middle >= 0 ? [middle] : [];
 }
 
 /** The cell of a place, or the lowest one beside the roof it stands on. */

@@ -155,17 +155,30 @@ export function slopesOf(grid: Grid, edge: Uint8Array): Float32Array {
   return slopes;
 }
 
+/** Cells that bear a number. */
+interface Labelled {
+  readonly label: ArrayLike<number>;
+  readonly wanted: number;
+  /** Downstream before upstream. */
+  readonly members: Int32Array;
+}
+
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
-export function shapeOf(
+export const shapeOf = (
   grid: Grid,
   flow: Flow,
   set: CellSet & { readonly edge: Uint8Array; readonly slopes: Float32Array },
+): CatchmentShape => shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1, lengths: new Float64Array(set.mask.length) });
+
+/** `lengths` holds path length to the outlet, in cells, of the members done so far; 0 elsewhere. */
+function shapeIn(
+  grid: Grid,
+  flow: Flow,
+  set: Labelled & { readonly edge: Uint8Array; readonly slopes: Float32Array; readonly lengths: Float64Array },
 ): CatchmentShape {
-  const { members, mask, edge, slopes } = set;
+  const { members, label, wanted, edge, slopes, lengths } = set;
   const { receiver, facet, jumps, ncols } = flow;
   const off = stepsOf(ncols);
-  // Path length to the outlet, in cells, of the members done so far; 0 elsewhere.
-  const lengths = new Float64Array(mask.length);
   let steepness = 0;
   let longest = 0;
   let head = -1;
@@ -178,7 +191,7 @@ export function shapeOf(
     let length = 0.5;
     if (d >= 0) {
       const below = d === JUMPS ? (jumps.get(i) ?? -1) : i + off[d];
-      const rest = below >= 0 ? lengths[below] : 0;
+      const rest = below >= 0 && label[below] === wanted ? lengths[below] : 0;
       if (rest > 0) length = rest + (d === JUMPS ? stepLength(flow, i) : facetLength(facet[i], d));
     }
     lengths[i] = length;
@@ -195,15 +208,46 @@ export function shapeOf(
     longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
     farthest: head < 0 ? [0, 0] : centreOf(grid, head),
     touchesTerrainEdge: touches,
-    ring: outlineOf(grid, set),
+    ring: outlineIn(grid, set),
   };
 }
 
+/** Cells of each number from 1 to `count`, downstream first, sorted out in one pass over the grid. */
+export function partedBy(flow: Flow, label: ArrayLike<number>, count: number): Int32Array[] {
+  const { order } = flow;
+  const ends = new Int32Array(count + 2);
+  for (let k = 0; k < order.length; k++) ends[label[order[k]] + 1]++;
+  for (let n = 1; n < ends.length; n++) ends[n] += ends[n - 1];
+  const starts = ends.slice();
+  const members = new Int32Array(order.length);
+  for (let k = order.length - 1; k >= 0; k--) members[ends[label[order[k]]]++] = order[k];
+  return Array.from({ length: count }, (_, n) => members.subarray(starts[n + 1], starts[n + 2]));
+}
+
+/** Shapes of cells parted by a number, one after the other. */
+export function shapesOf(
+  grid: Grid,
+  flow: Flow,
+  on: {
+    readonly parts: readonly Int32Array[];
+    readonly label: ArrayLike<number>;
+    readonly edge: Uint8Array;
+    readonly slopes: Float32Array;
+  },
+): CatchmentShape[] {
+  const lengths = new Float64Array(on.label.length);
+  return on.parts.map((members, k) => shapeIn(grid, flow, { ...on, members, wanted: k + 1, lengths }));
+}
+
 /** Outer boundary of a cell set through cell corners; the largest piece when it falls apart. */
-export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
+export const outlineOf = (grid: Grid, { mask, members }: CellSet): Point[] => outlineIn(grid, { label: mask, wanted: 1, members });
+
+/** The same of the cells that bear a number; `members` are these. */
+function outlineIn(grid: Grid, { label, wanted, members }: Labelled): Point[] {
   const { ncols, nrows } = grid;
   const stride = ncols + 1;
-  const has = (col: number, row: number): boolean => col >= 0 && row >= 0 && col < ncols && row < nrows && mask[row * ncols + col] === 1;
+  const has = (col: number, row: number): boolean =>
+    col >= 0 && row >= 0 && col < ncols && row < nrows && label[row * ncols + col] === wanted;
   // Directed boundary edges with the set on the left, kept by their starting corner (two at a pinch).
   const next = new Map<number, number[]>();
   const add = (from: number, to: number): void => {
@@ -214,7 +258,8 @@ export function outlineOf(grid: Grid, { mask, members }: CellSet): Point[] {
   for (let k = 0; k < members.length; k++) {
     const i = members[k];
     // Most cells lie inside: their four neighbours say so at once. A wrapped neighbour only leads to the careful test.
-    if ((mask[i + 1] & mask[i - 1] & mask[i + ncols] & mask[i - ncols]) === 1 && i % ncols !== 0 && (i + 1) % ncols !== 0) continue;
+    const isWithin = label[i + 1] === wanted && label[i - 1] === wanted && label[i + ncols] === wanted && label[i - ncols] === wanted;
+    if (isWithin && i % ncols !== 0 && (i + 1) % ncols !== 0) continue;
     const col = i % ncols;
     const row = (i - col) / ncols;
     const nw = row * stride + col;

@@ -1,8 +1,8 @@
 import type { Line, Point } from '../geometry/index.ts';
-import { distance, lineLength, subLine } from '../geometry/index.ts';
+import { contains, distance, lineLength, subLine } from '../geometry/index.ts';
 import { type Flow, JUMPS, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
-import { cellAt, extentOf } from './grid.ts';
+import { cellAt, centreOf, extentOf } from './grid.ts';
 
 /** The part of a segment within a cell of the grid; null when there is none (Liang & Barsky 1984, ACM Transactions on Graphics 3(1)). */
 function clipped(a: Point, b: Point, grid: Grid): readonly [Point, Point] | null {
@@ -54,17 +54,62 @@ export function cellsUnder(grid: Grid, line: Line): Int32Array {
   return Int32Array.from(found);
 }
 
-/** Interceptor number (1, 2, ...) of each cell, 0 for none; where two share a cell the earlier keeps it. */
-export function interceptorCells(grid: Grid, lines: readonly Line[]): Int16Array {
-  const owner = new Int16Array(grid.z.length);
-  lines.forEach((line, k) => {
+/** Cells whose centre lies in a ring; the cell of its middle when it is smaller than a cell. */
+export function cellsInside(grid: Grid, ring: readonly Point[]): number[] {
+  if (ring.length < 3) return [];
+  const xs = ring.map((p) => p[0]);
+  const ys = ring.map((p) => p[1]);
+  const cells: number[] = [];
+  // Only where the grid is: a corner may lie anywhere.
+  const [west, south, east, north] = extentOf(grid);
+  const [left, right] = [Math.max(west, Math.min(...xs)), Math.min(east, Math.max(...xs) + grid.cellM)];
+  const [low, high] = [Math.max(south, Math.min(...ys)), Math.min(north, Math.max(...ys) + grid.cellM)];
+  for (let y = low; y <= high; y += grid.cellM) {
+    for (let x = left; x <= right; x += grid.cellM) {
+      const cell = cellAt(grid, [x, y]);
+      if (cell >= 0 && !Number.isNaN(grid.z[cell]) && contains(ring, centreOf(grid, cell))) cells.push(cell);
+    }
+  }
+  if (cells.length > 0) return cells;
+  const middle = cellAt(grid, [xs.reduce((a, v) => a + v, 0) / xs.length, ys.reduce((a, v) => a + v, 0) / ys.length]);
+  return middle >= 0 ? [middle] : [];
+}
+
+/** Something that catches water: across a line, over a ring, or at single places; it has a number from 1 up. */
+export interface Catching {
+  readonly number: number;
+  readonly line?: Line;
+  readonly ring?: Line;
+  readonly points?: readonly Point[];
+}
+
+/** Cells something catches water at. */
+export function catchingCells(grid: Grid, { line, ring, points = [] }: Omit<Catching, 'number'>): number[] {
+  const cells: number[] = [];
+  if (line) {
     // Half a cell off either end: the cells counted then span the line's length on average, not a cell more.
     const length = lineLength(line);
     const half = Math.min(grid.cellM, length / 2) / 2;
-    for (const cell of cellsUnder(grid, subLine(line, half, length - half))) if (owner[cell] === 0) owner[cell] = k + 1;
-  });
+    cells.push(...cellsUnder(grid, subLine(line, half, length - half)));
+  }
+  if (ring) cells.push(...cellsInside(grid, ring));
+  for (const at of points) if (cellAt(grid, at) >= 0) cells.push(cellAt(grid, at));
+  return cells;
+}
+
+/** Number of what catches water at each cell, 0 for nothing; where two share a cell the earlier keeps it. */
+export function catchingOn(grid: Grid, catching: readonly Catching[]): Int16Array {
+  const owner = new Int16Array(grid.z.length);
+  for (const one of catching) for (const cell of catchingCells(grid, one)) if (owner[cell] === 0) owner[cell] = one.number;
   return owner;
 }
+
+/** The same for lines alone, numbered as they stand. */
+export const interceptorCells = (grid: Grid, lines: readonly Line[]): Int16Array =>
+  catchingOn(
+    grid,
+    lines.map((line, k) => ({ number: k + 1, line })),
+  );
 
 /** First interceptor each cell's water meets (its own included), 0 when it meets none: one pass down the receivers. */
 export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
@@ -77,14 +122,4 @@ export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
     label[i] = owner[i] !== 0 ? owner[i] : d < 0 ? 0 : label[d === JUMPS ? (jumps.get(i) ?? i) : i + off[d]];
   }
   return label;
-}
-
-/** Members of one label, downstream first. */
-export function membersOf(flow: Flow, label: Int16Array, wanted: number): Int32Array {
-  const { order } = flow;
-  let count = 0;
-  for (let k = 0; k < order.length; k++) if (label[order[k]] === wanted) count++;
-  const members = new Int32Array(count);
-  for (let k = order.length - 1, at = 0; k >= 0; k--) if (label[order[k]] === wanted) members[at++] = order[k];
-  return members;
 }

@@ -20,7 +20,7 @@ import {
   interceptorCells,
   levelAt,
   levelsEvery,
-  membersOf,
+  partedBy,
   profile,
   refineContours,
   settleOnContour,
@@ -187,7 +187,7 @@ describe('interceptors', () => {
   });
   it('counts a strip above a line on a plane to within the row of cells it lies on', () => {
     const { grid, flow } = modelOf(plane(0.1, -90));
-    const members = membersOf(
+    const [members] = partedBy(
       flow,
       firstInterceptor(
         flow,

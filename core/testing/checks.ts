@@ -2,17 +2,17 @@
 import { expect, it } from '@jest/globals';
 import type { Check, Rule } from '../contract/index.ts';
 import type { Project } from '../project/index.ts';
-import { Memo, derive } from '../derive/index.ts';
+import { Graph, derive } from '../derive/index.ts';
 import { registry } from '../works/index.ts';
 import { noGrid } from './projects.ts';
 
 export type Fixtures = Readonly<Record<string, readonly [bad: Project, severity: Check['severity'], good: Project]>>;
 
 /** One memory for all fixtures: only what differs between them is worked out. */
-const memo = new Memo();
+const graph = new Graph();
 
 export const found = (p: Project, id: string): Check[] =>
-  derive(p, { registry, memo, grids: noGrid }).derived.checks.filter((c) => c.id === id);
+  derive(p, { registry, graph, grids: noGrid }).derived.checks.filter((c) => c.id === id);
 
 /** Each rule fires in its fixture, in words that help, and leaves the other quiet. */
 export function testChecks(cases: Fixtures, all: readonly Pick<Rule<never>, 'id' | 'find'>[]): void {

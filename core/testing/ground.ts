@@ -1,6 +1,6 @@
 // Zones and questions on the ground of the plane.
-import { Memo, type GroundQuestions, askGround } from '../derive/index.ts';
-import type { LandContext } from '../derive/index.ts';
+import { Graph, type GroundQuestions, askGround } from '../derive/index.ts';
+import type { RoomContext } from '../derive/index.ts';
 import type { Soil } from '../ground/index.ts';
 import type { Ground, Project, Zone } from '../project/index.ts';
 import { registry } from '../works/index.ts';
@@ -29,7 +29,7 @@ export const zone = (id: string, ring: [number, number][], change: Partial<Soil>
 export const withGround = (change: Partial<Ground>, more: Partial<Project> = {}): Project =>
   planeProject({ ground: { ...GROUND, ...change }, ...more });
 
-export const context = (): LandContext => ({ registry, memo: new Memo(), grids: noGrid });
+export const context = (): RoomContext => ({ registry, graph: new Graph(), grids: noGrid });
 
 export function ask<K extends keyof GroundQuestions>(
   name: K,

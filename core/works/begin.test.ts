@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { WorkBase } from '../contract/index.ts';
 import { lineLength, pointAlong, type Point } from '../geometry/index.ts';
 import { applyCommand } from '../commands/index.ts';
-import { type BeginAsked, Memo, beginWorks } from '../derive/index.ts';
+import { type BeginAsked, Graph, beginWorks } from '../derive/index.ts';
 import { type Project, UserError } from '../project/index.ts';
 import { derived, noGrid, planeProject } from '../testing/projects.ts';
 import { POND, POND_SILL, valleyAt, valleyProject } from '../testing/valley.ts';
@@ -11,7 +11,7 @@ import { valueAt } from './fields.ts';
 import { registry } from './index.ts';
 
 const begin = (project: Project, asked: BeginAsked): readonly WorkBase[] =>
-  beginWorks(project, { registry, grids: noGrid, memo: new Memo() }, asked).works;
+  beginWorks(project, { registry, grids: noGrid, graph: new Graph() }, asked).works;
 const number = (work: WorkBase, path: string): number => valueAt(work, path) as number;
 const BARE = valleyProject([]);
 const WITH_POND = valleyProject([{ ...POND, levels: { crestM: 106.9, floorM: 104 } } as WorkBase, POND_SILL]);
@@ -102,7 +102,7 @@ describe('levels to begin with', () => {
   });
   it('a swale settles on the contour through its first point, its sill four metres from its end, and says how far it moved', () => {
     const project = planeProject({}, []);
-    const { works, said } = beginWorks(project, { registry, grids: noGrid, memo: new Memo() }, { kind: 'swale', points: [[40, 101], [150, 96]] }); // prettier-ignore
+    const { works, said } = beginWorks(project, { registry, grids: noGrid, graph: new Graph() }, { kind: 'swale', points: [[40, 101], [150, 96]] }); // prettier-ignore
     const [swale, sill] = works;
     const line = valueAt(swale, 'line') as Point[];
     for (const [, y] of line) expect(Math.abs(y - 101)).toBeLessThan(0.3);

@@ -39,7 +39,7 @@ function place(works: readonly WorkBase[], grid: Grid): ReadonlyMap<string, Made
     bound.map((one): [string, Made] => {
       const placed = made.get(one.work.id)!;
       const guests = bound.filter((g) => g.hostId === one.work.id).flatMap((g) => made.get(g.work.id)!.outlets);
-      return [one.work.id, { bound: one, placed, store: placed.store(guests) }];
+      return [one.work.id, { bound: one, placed, store: placed.stores(guests)[0] ?? null }];
     }),
   );
 }
@@ -145,14 +145,6 @@ describe.each(registry.kinds.map((kind) => [kind]))('%s', (kind) => {
         const [half, whole] = [50, 100].map((share) => flowOf(withAt(work, 'blockedPercent', share), id));
         expect([half < now, whole < 1e-9]).toEqual([true, true]);
       }
-    });
-  });
-  it('retired lets nothing out, catches nothing and stands no longer in the way', () => {
-    each((_, work) => {
-      const gone = registry.bind({ ...work, status: 'retired' });
-      expect(gone.interceptor).toBeNull();
-      const made = place(instead(gone.work), GRID).get(work.id)!;
-      expect(made.placed.outlets).toEqual([]);
     });
   });
   it('speaks of its own levels, in numbers, and draws what is finite', () => {

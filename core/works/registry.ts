@@ -72,7 +72,7 @@ export function createRegistry<const T extends readonly unknown[]>(techniques: T
         hostId: refs.find((r) => r.role === 'host')?.id ?? null,
         refersTo: refs.filter((r) => r.role !== 'host').map((r) => r.id),
         footprint: technique.footprint(work),
-        interceptor: technique.interceptor(work),
+        intakes: technique.intakes(work),
         groundKey: technique.groundKey(work),
         validate: () => technique.validate(work),
         measure: (site, host) => technique.measure(work, site, host),

@@ -25,7 +25,7 @@ const caught = new WeakMap<WorkBase, number>();
 function catchOf(work: WorkBase): number {
   const known = caught.get(work);
   if (known !== undefined) return known;
-  const text = JSON.stringify([work.id, work.name, registry.bind(work).interceptor]);
+  const text = JSON.stringify([work.id, work.name, registry.bind(work).intakes]);
   const number = texts.get(text) ?? ++count;
   texts.set(text, number);
   caught.set(work, number);

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import {
   type GroundModel,
   type LandQuestions,
-  Memo,
+  Graph,
   type RainContext,
   askGround,
   askNetwork,
@@ -19,7 +19,7 @@ import { registry } from '#core/works';
 import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
-const memo = new Memo();
+const graph = new Graph();
 const packer = new Packer();
 const grids = new Map<string, Grid>();
 const records = new Map<string, RainRecord>();
@@ -27,7 +27,7 @@ let report: (part: string, share: number) => void = () => undefined;
 
 const context = {
   registry,
-  memo,
+  graph,
   progress: (part: string, share: number): void => report(part, share),
   grids: (terrain: NonNullable<Project['terrain']>): Grid =>
     (terrain.kind === 'asset' ? grids.get(terrain.sha256) : undefined) ??
@@ -36,9 +36,9 @@ const context = {
     }),
 };
 
-/** The gauge's steps have a memo of their own: a derive forgets what it did not use. */
+/** The gauge's steps have a graph of their own: a derive forgets what it did not use. */
 const rainContext: RainContext = {
-  memo: new Memo(),
+  graph: new Graph(),
   records: ({ sha256 }) =>
     records.get(sha256) ??
     fail('asset.missing', 'the gauge record of this project is not in the browser', {

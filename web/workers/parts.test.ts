@@ -1,14 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
-import { Memo, derive } from '#core/derive';
+import { Graph, derive } from '#core/derive';
 import type { DeriveResult } from '#core/derive';
 import type { Project } from '#core/project';
 import { registry } from '#core/works';
 import { noGrid, planeProject } from '../../core/testing/projects.ts';
+import { plane } from '../../core/testing/grids.ts';
+import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { BACKUP, BACKUP_SILL, CUT, POND, POND_SILL, valleyProject } from '../../core/testing/valley.ts';
 import { Packer, Unpacker } from './parts.ts';
 
-const memo = new Memo();
-const results = (project: Project): DeriveResult => derive(project, { registry, grids: noGrid, memo });
+const graph = new Graph();
+const results = (project: Project): DeriveResult => derive(project, { registry, grids: noGrid, graph });
 const WORKS = [POND, POND_SILL, CUT, BACKUP, BACKUP_SILL];
 const crest = (crestM: number): Project =>
   valleyProject(WORKS.map((w) => (w.id === 'pond' ? { ...POND, levels: { ...POND.levels, crestM } } : w)));
@@ -57,4 +59,20 @@ describe('answers in parts', () => {
       expect(fresh).toHaveLength(1);
     }
   });
+  it('send little for one sill of two hundred', () => {
+    const grid = plane(0.05, -70, { cells: 300, cellM: 3 });
+    const works = manyProject(grid, 200);
+    const on = { registry, grids: () => grid, graph: new Graph() };
+    const packer = new Packer();
+    packer.pack(derive(works, on));
+    const parcel = packer.pack(derive(sillMoved(works, -0.01), on));
+    const bytes = parcel.fresh.reduce((sum, { json, arrays }) => sum + json.length + flatBytes(arrays), 0);
+    const shapes = [...Object.values(parcel.derived), ...Object.values(parcel.view)];
+    const lists = shapes.reduce((sum, s) => sum + ('list' in s ? s.list.byteLength : 4) + ('keys' in s ? s.keys.join().length : 0), 0);
+    expect(bytes + lists).toBeLessThan(200_000);
+    expect(bytes).toBeGreaterThan(1000);
+  });
 });
+
+const flatBytes = (arrays: Readonly<Record<string, { readonly byteLength: number }>> | null): number =>
+  Object.values(arrays ?? {}).reduce((sum, a) => sum + a.byteLength, 0);

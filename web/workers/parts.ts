@@ -33,29 +33,46 @@ function sumOf(list: Typed): number {
 }
 
 /** Members that are records of parts by key rather than one part. */
-const BY_KEY = new Set(['figures', 'sections', 'shapes', 'rings', 'verdicts']);
+const BY_KEY = new Set(['figures', 'making', 'sections', 'shapes', 'rings', 'verdicts']);
+
+/** A part as text and flat arrays, and a name that is another for any other part. */
+function textOf(value: unknown): { readonly name: string; readonly part: Omit<Fresh, 'id'> } {
+  const arrays: Record<string, Typed> = {};
+  let sums = '';
+  const json =
+    JSON.stringify(value, (key, v: unknown) => {
+      if (!isTyped(v)) return v;
+      arrays[key] = v;
+      sums += `${key}${v.length}.${sumOf(v)};`;
+      return undefined;
+    }) ?? 'null';
+  return sums === '' ? { name: json, part: { json, arrays: null } } : { name: `${json}|${sums}`, part: { json, arrays } };
+}
 
 /** Keeps count of what the page has, and packs what it has not. */
 export class Packer {
   private known = new Map<string, number>();
   private next = 0;
+  /** Names of parts written before: what is computed is never changed, so the same object says the same. */
+  private readonly names = new WeakMap<object, string>();
+
+  /** A part's name, and its text when it is asked for. */
+  private write(value: unknown): { readonly name: string; readonly read: () => Omit<Fresh, 'id'> } {
+    const known = typeof value === 'object' && value !== null ? this.names.get(value) : undefined;
+    if (known !== undefined) return { name: known, read: () => textOf(value).part };
+    const { name, part } = textOf(value);
+    if (typeof value === 'object' && value !== null) this.names.set(value, name);
+    return { name, read: () => part };
+  }
 
   pack({ derived, view }: DeriveResult): Parcel {
     const used = new Map<string, number>();
     const fresh: Fresh[] = [];
     const part = (value: unknown): number => {
-      const arrays: Record<string, Typed> = {};
-      let sums = '';
-      const json =
-        JSON.stringify(value, (key, v: unknown) => {
-          if (!isTyped(v)) return v;
-          arrays[key] = v;
-          sums += `${key}${v.length}.${sumOf(v)};`;
-          return undefined;
-        }) ?? 'null';
-      const name = sums === '' ? json : `${json}|${sums}`;
+      const written = this.write(value);
+      const { name } = written;
       const id = used.get(name) ?? this.known.get(name) ?? this.next++;
-      if (!used.has(name) && !this.known.has(name)) fresh.push({ id, json, arrays: sums === '' ? null : arrays });
+      if (!used.has(name) && !this.known.has(name)) fresh.push({ id, ...written.read() });
       used.set(name, id);
       return id;
     };

@@ -122,17 +122,20 @@ function place(trough: Trough, ground: Ground): PlacedWork {
   };
   return {
     host,
-    store: (guests) => ({
-      work: trough.id,
-      name: trough.name,
-      floorM,
-      sillM: edgeM - 0.1,
-      wayOutM: edgeM - 0.1,
-      crestM: edgeM,
-      heldM3: L * w * (edgeM - 0.1 - floorM),
-      stage: { levelM, volumeM3: levelM.map((v) => L * w * (v - floorM)), wettedM2: levelM.map(() => L * w) },
-      outlets: [...guests, ...outletsOf(trough)].sort((a, b) => a.levelM - b.levelM),
-    }),
+    stores: (guests) => [
+      {
+        id: trough.id,
+        work: trough.id,
+        name: trough.name,
+        floorM,
+        sillM: edgeM - 0.1,
+        wayOutM: edgeM - 0.1,
+        crestM: edgeM,
+        heldM3: L * w * (edgeM - 0.1 - floorM),
+        stage: { levelM, volumeM3: levelM.map((v) => L * w * (v - floorM)), wettedM2: levelM.map(() => L * w) },
+        outlets: [...guests, ...outletsOf(trough)].sort((a, b) => a.levelM - b.levelM),
+      },
+    ],
     outlets: [],
     figures: (_facts, sheet) => [
       { id: 'volumeM3', label: 'Holds to its edge', value: sheet.use(TROUGH_VOLUME, { L, w, d: edgeM - floorM }), kind: 'volume' },
@@ -223,7 +226,7 @@ export const trough: Technique<Trough, Ground> = {
     return begun(newTrough(land.idFor('trough'), land.nameFor('Trough'), { line: points, groundM: Math.min(...ground) }));
   },
   footprint: (work) => [work.line],
-  interceptor: (work) => (work.status === 'retired' ? null : work.line),
+  intakes: ({ id, line }) => [{ store: id, line }],
   groundKey: (work) => work.line,
   measure: (work, { grid }) => ({ groundM: work.line.map((p) => levelAt(grid, p)) }),
   place,

@@ -137,6 +137,7 @@ export function storeOf(
   const wayOutM = Math.max(floorM, ways[0].levelM);
   const water = waterAt(basin, wayOutM);
   return {
+    id: pond.id,
     work: pond.id,
     name: pond.name,
     floorM,

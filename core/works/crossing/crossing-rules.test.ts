@@ -21,10 +21,10 @@ const DIP: Crossing = { ...ONE, form: 'dip', dimensions: { ...ONE.dimensions, di
 const JOINED: Crossing = { ...ONE, joins: ['a', 'b'] };
 
 describe('rules on crossings', () => {
-  const clear = place(ONE).store([])!.outlets[0];
+  const clear = place(ONE).stores([])[0].outlets[0];
   const facts = (change: Partial<CrossingFacts> = {}, one: Crossing = ONE): CrossingFacts => ({
     ...factsOf(site, {
-      store: place(one).store([]),
+      store: place(one).stores([])[0],
       storm: stormOf({ peakLevelM: 108 }),
       designPeakM3s: 1,
       links: [linkOf('road#pipe', 1)],
@@ -172,7 +172,7 @@ describe('rules on crossings', () => {
       on,
     );
   it('a dip of its own relieves the pipe; its own pipe, a bank or a sill at the crest do not', () => {
-    const own = facts({ store: place(DIP).store([]), designPeakM3s: 100 }, DIP);
+    const own = facts({ store: place(DIP).stores([])[0], designPeakM3s: 100 }, DIP);
     expect(find('crossing.relief', own)?.value).toBeCloseTo(1.5 * 12 * 0.301 ** 1.5, 6);
     expect(find('crossing.relief', facts())?.value).toBe(0);
     const atCrest = facts({

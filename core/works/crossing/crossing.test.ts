@@ -23,7 +23,7 @@ const LENGTH = 4 + 2 * (1.45 + 1.65) + 1;
 
 describe('a crossing', () => {
   const placed = place(ONE);
-  const store = placed.store([])!;
+  const store = placed.stores([])[0];
   const pipe = store.outlets.find((o) => o.id === 'road#pipe')!;
   it('takes pipe for the road, both sides down to it and what sticks out', () => {
     expect(pipeLength(ONE)).toBeCloseTo(LENGTH, 12);
@@ -49,7 +49,7 @@ describe('a crossing', () => {
     for (const level of [107.2, 107.6, 108.2, 108.6]) expect(pipe.flowAt(level)).toBeCloseTo(law(level), 9);
     expect(
       place({ ...ONE, blockedPercent: 50 })
-        .store([])!
+        .stores([])[0]
         .outlets[0].flowAt(108),
     ).toBeLessThan(0.7 * pipe.flowAt(108));
     expect(pipe).toMatchObject({ drownsM: 106.95, exit: { shape: 'pipe', slope: 0.01, widthM: 0.6 } });
@@ -60,7 +60,7 @@ describe('a crossing', () => {
     expect([store.wayOutM, store.crestM, store.work]).toEqual([Math.max(107.15, store.floorM), 108.6, 'road']);
   });
   it('that dips is run over where it was made to be, its whole road a hair above', () => {
-    const ways = place(DIP).store([])!;
+    const ways = place(DIP).stores([])[0];
     expect(ways.outlets.map((o) => [o.id, o.kind, o.levelM])).toEqual([
       ['road#pipe', 'rated', 107.15],
       ['road#road', 'sill', 108.3],
@@ -73,32 +73,29 @@ describe('a crossing', () => {
     // A dip of no length is a road.
     expect(
       place({ ...ONE, form: 'dip' })
-        .store([])!
+        .stores([])[0]
         .outlets.map((o) => o.id),
     ).toEqual(['road#pipe', 'road#road']);
   });
   it('between two stores only joins them, both ways', () => {
     const joined = place(JOINED);
-    expect([joined.store([]), joined.host]).toEqual([null, null]);
+    expect([joined.stores([]), joined.host]).toEqual([[], null]);
     expect(joined.outlets).toMatchObject([{ id: 'road#pipe', kind: 'joint', to: 'b' }]);
     expect(joined.outlets[0]).not.toHaveProperty('exit');
     expect(joined.outlets[0].flowAt(107.3, 108)).toBeLessThan(0);
     expect(joined.waterRings?.(108)).toEqual([]);
     expect(placed.waterRings?.(108).length).toBeGreaterThan(0);
-    expect([hostOf(crossing, JOINED), othersOf(crossing, JOINED), crossing.interceptor(JOINED)]).toEqual(['a', ['b'], null]);
-    expect([hostOf(crossing, ONE), othersOf(crossing, ONE), crossing.interceptor(ONE)]).toEqual([null, [], ONE.line]);
+    expect([hostOf(crossing, JOINED), othersOf(crossing, JOINED), crossing.intakes(JOINED)]).toEqual(['a', ['b'], []]);
+    expect([hostOf(crossing, ONE), othersOf(crossing, ONE), crossing.intakes(ONE)]).toEqual([
+      null,
+      [],
+      [{ store: 'road', line: ONE.line }],
+    ]);
   });
-  it('retired or without pipes has none', () => {
-    expect(
-      place({ ...ONE, status: 'retired' })
-        .store([])!
-        .outlets.map((o) => o.id),
-    ).toEqual(['road#road']);
-    expect(crossing.interceptor({ ...ONE, status: 'retired' })).toBeNull();
+  it('without pipes has none', () => {
     const bare = place(withAt(ONE, 'dimensions.barrels', 0));
-    expect(bare.store([])!.outlets.map((o) => o.id)).toEqual(['road#road']);
+    expect(bare.stores([])[0].outlets.map((o) => o.id)).toEqual(['road#road']);
     expect([bare.pegs(1, null), bare.marks.map((m) => m.id)]).toEqual([[], ['road:road']]);
-    expect(place({ ...JOINED, status: 'retired' }).outlets).toEqual([]);
   });
   it('hosts what lets it out along its road', () => {
     const host = placed.host!;
@@ -108,7 +105,7 @@ describe('a crossing', () => {
     const [, y] = crossing.place(turned, measureBasin({ wall: turned.line }, site), null).host!.downhillAt(5);
     expect(y).toBe(-1);
     const sill: Outlet = { ...pipe, id: 's', work: 's', levelM: 108 };
-    expect(placed.store([sill])!.outlets.map((o) => o.id)).toContain('s');
+    expect(placed.stores([sill])[0].outlets.map((o) => o.id)).toContain('s');
   });
   it('is pegged at both ends of its pipe, marked at road, dip and pipe', () => {
     const pegs = placed.pegs(1, null);

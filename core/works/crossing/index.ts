@@ -140,14 +140,14 @@ function crestOutlet(made: Made): Outlet {
   };
 }
 
-function storeWith(made: Made, own: readonly Outlet[], guests: readonly Outlet[]): Store | null {
+function storesWith(made: Made, own: readonly Outlet[], guests: readonly Outlet[]): readonly Store[] {
   const { crossing, ground } = made;
-  if (crossing.joins || ground.pieces.length === 0) return null;
+  if (crossing.joins || ground.pieces.length === 0) return [];
   const road = roadOutlet(made);
   const brims = road.kind === 'bank' ? [road] : [crestOutlet(made)];
   const chosen = road.kind === 'bank' ? own : [...own, road];
   const wall = asWall(crossing);
-  return storeOf(wall, { basin: made.basin, brims }, [...chosen, ...guests]);
+  return [storeOf(wall, { basin: made.basin, brims }, [...chosen, ...guests])];
 }
 
 function hostOf(made: Made): Host | null {
@@ -269,8 +269,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
   const wall = asWall(crossing);
   const made: Made = { crossing, ground, basin: basinOf(wall, ground), earth: ground.wall ? wallEarth(wall, ground.wall) : null };
   const pipe = pipeOutletOf(made);
-  const isRetired = crossing.status === 'retired';
-  const own = pipe && !isRetired ? [pipe] : [];
+  const own = pipe ? [pipe] : [];
   const clear = pipe ? pipeOutletOf({ ...made, crossing: { ...crossing, blockedPercent: 0 } }) : null;
   const factsOf = (facts: StormFacts): CrossingFacts => ({ ...facts, crossing, clearLaw: clear ? (levelM) => clear.flowAt(levelM) : null });
   const { roadM, inletM, outletM, dipM } = crossing.levels;
@@ -281,7 +280,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
   });
   return {
     host: hostOf(made),
-    store: (guests) => storeWith(made, own, guests),
+    stores: (guests) => storesWith(made, own, guests),
     outlets: crossing.joins ? own : [],
     figures: (facts, sheet) => figuresOf(made, factsOf(facts), sheet),
     checks: (facts) => runRules(CROSSING_RULES, factsOf(facts), crossing.id),
@@ -342,7 +341,7 @@ export const crossing: Technique<Crossing, BasinGround> = {
   draws: CROSSING_DRAWS,
   begin: beginCrossing,
   footprint: (work) => [work.line],
-  interceptor: (work) => (work.status === 'retired' || work.joins ? null : work.line),
+  intakes: ({ id, line, joins }) => (joins ? [] : [{ store: id, line }]),
   groundKey: (work) => work.line,
   measure: (work, site) => measureBasin({ wall: work.line }, site),
   place: placeCrossing,

@@ -60,12 +60,11 @@ describe('a cut spillway', () => {
     expect(outlet.exit).toMatchObject({ shape: 'channel', widthM: 5, sideHV: 3 });
     expect(outlet.exit).not.toHaveProperty('stoneM');
     expect(onHost(cutSpillway, withAt(ONE, 'dimensions.stoneM', 0.2)).placed.outlets[0].exit?.stoneM).toBe(0.2);
-    expect(onHost(cutSpillway, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(onHost(cutSpillway, ONE, null).placed.outlets).toEqual([]);
     expect(outlet.flowAt(0.3)).toBeCloseTo(cutLaw(ONE)(0.3), 12);
     expect(placed.pegs(5, null)).toEqual([{ name: 'control', role: 'sill', x: 132, y: 101, levelM: 0, groundM: 0 }]);
     expect(placed.marks).toMatchObject([{ role: 'sill', levelM: 0, path: 'levels.sillM' }]);
-    expect([placed.host, placed.store([])]).toEqual([null, null]);
+    expect([placed.host, placed.stores([])]).toEqual([null, []]);
   });
   it('tells its cut from the ground it goes through', () => {
     const deep = onHost(cutSpillway, { ...ONE, levels: { sillM: -0.5 } });
@@ -135,7 +134,7 @@ describe('a cut spillway', () => {
   it('is refused with fields out of range or without a host', () => {
     expectFields(cutSpillway, ONE);
     expect(wrong(cutSpillway, { ...ONE, host: '' })).toEqual(['work.host@host']);
-    expect([hostOf(cutSpillway, ONE), cutSpillway.footprint(ONE), cutSpillway.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(cutSpillway, ONE), cutSpillway.footprint(ONE), cutSpillway.intakes(ONE)]).toEqual(['pond', [], []]);
     const key = (change: Partial<CutSpillway>): string => JSON.stringify(cutSpillway.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { sillM: 9 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, controlLengthM: 3 } }])

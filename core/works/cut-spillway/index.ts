@@ -247,8 +247,8 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
   const factsOf = (facts: StormFacts): CutFacts => ({ ...facts, cut, place, outlet });
   return {
     host: null,
-    store: () => null,
-    outlets: cut.status === 'retired' || !host ? [] : [outlet],
+    stores: () => [],
+    outlets: !host ? [] : [outlet],
     figures: (facts, sheet) => figuresOf(cut, factsOf(facts), sheet),
     checks: (facts) => runRules(CUT_RULES, factsOf(facts), cut.id),
     quantities: () => quantitiesOf(cut, place),
@@ -273,7 +273,7 @@ export const cutSpillway: Technique<CutSpillway, HostPlace> = {
   draws: [{ id: 'cut-spillway', name: 'Cut spillway', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'cut-spillway', title: 'Cut spillway', work: newCut }),
   footprint: () => [],
-  interceptor: () => null,
+  intakes: () => [],
   groundKey: (work) => [work.atM, work.dimensions.controlLengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.controlLengthM }),
   place: placeCut,

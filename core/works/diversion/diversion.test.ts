@@ -57,9 +57,9 @@ describe('a diversion drain', () => {
     expect(stands({ ...ONE, lining: 'stone' })).toBeCloseTo(0.86 * Math.sqrt(2 * 9.81 * 1.65 * 0.1), 2);
   });
   it('stores only what runs in it: prism by prism', () => {
-    const store = placed.store([]);
+    const [store] = placed.stores([]);
     expect(store).toMatchObject({ work: 'drain', floorM: 0, sillM: 0, wayOutM: 0, crestM: 0.5, heldM3: 0 });
-    const { levelM, volumeM3, wettedM2 } = store!.stage;
+    const { levelM, volumeM3, wettedM2 } = store.stage;
     expect([levelM[0], levelM[24]]).toEqual([0, expect.closeTo(1.3, 12)]);
     for (let k = 0; k <= 24; k++) {
       expect(volumeM3[k]).toBeCloseTo((1 + 2 * levelM[k]) * levelM[k] * 100, 6);
@@ -67,7 +67,7 @@ describe('a diversion drain', () => {
     }
   });
   it('lets its water go at its end as it runs evenly, and over its bank when it is full', () => {
-    const [end, bank] = placed.store([])!.outlets;
+    const [end, bank] = placed.stores([])[0].outlets;
     expect(end).toMatchObject({
       id: 'drain#end',
       kind: 'rated',
@@ -81,7 +81,7 @@ describe('a diversion drain', () => {
     expect(bank).toMatchObject({ id: 'drain#bank', kind: 'bank', levelM: 0.5, dischargeAt: [82, 98] });
     expect(bank.flowAt(0.6)).toBeCloseTo(1.5 * 100 * 0.1 ** 1.5, 6);
     expect(end.exit).not.toHaveProperty('stoneM');
-    expect(place({ ...ONE, lining: 'stone' }).store([])!.outlets[0].exit?.stoneM).toBe(0.1);
+    expect(place({ ...ONE, lining: 'stone' }).stores([])[0].outlets[0].exit?.stoneM).toBe(0.1);
     expect([placed.host, placed.outlets]).toEqual([null, []]);
   });
   it('is pegged along an even fall, its ends among them', () => {
@@ -136,13 +136,12 @@ describe('a diversion drain', () => {
     expect(wrong(diversion, { ...ONE, line: [[1, 1]] } as never)).toEqual(['work.line@line']);
     for (const { path, options } of diversion.choices ?? [])
       for (const { id } of options) expect(wrong(diversion, withAt(ONE, path, id))).toEqual([]);
-    expect([hostOf(diversion, ONE), diversion.footprint(ONE), diversion.interceptor(ONE), diversion.groundKey(ONE)]).toEqual([
+    expect([hostOf(diversion, ONE), diversion.footprint(ONE), diversion.intakes(ONE), diversion.groundKey(ONE)]).toEqual([
       null,
       [LINE],
-      LINE,
+      [{ store: ONE.id, line: LINE }],
       LINE,
     ]);
-    expect(diversion.interceptor({ ...ONE, status: 'retired' })).toBeNull();
     expect(diversion.measure(ONE, SITE, null).lengthM).toBe(100);
   });
 });

@@ -93,8 +93,8 @@ function pegsOf(sill: LevelSill, ground: SillGround): PegDraft[] {
 function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): PlacedWork {
   return {
     host: null,
-    store: () => null,
-    outlets: sill.status === 'retired' || !host ? [] : [outletOf(sill, ground)],
+    stores: () => [],
+    outlets: !host ? [] : [outletOf(sill, ground)],
     figures: (facts, sheet) => figuresOf({ sill, ground, host, facts }, sheet),
     checks: (facts, company) =>
       runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
@@ -119,7 +119,7 @@ export const levelSill: Technique<LevelSill, SillGround> = {
   draws: [{ id: 'level-sill', name: 'Level sill', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'level-sill', title: 'Level sill', work: newSill }),
   footprint: () => [],
-  interceptor: () => null,
+  intakes: () => [],
   groundKey: (work) => [work.atM, work.dimensions, work.host],
   measure: measureSill,
   place: placeSill,

@@ -51,12 +51,11 @@ describe('a level sill', () => {
       { name: 'sill, other end', role: 'sill', x: 155, y: 101, levelM: 0, groundM: 0 },
     ]);
     expect(placed.marks).toEqual([{ id: 's1:sill', work: 's1', name: 'East', role: 'sill', levelM: 0, path: 'levels.sillM' }]);
-    expect([placed.host, placed.store([])]).toEqual([null, null]);
+    expect([placed.host, placed.stores([])]).toEqual([null, []]);
   });
-  it('without a host lies nowhere: no way out, no pegs; retired it is none', () => {
+  it('without a host lies nowhere: no way out, no pegs', () => {
     const alone = onHost(levelSill, ONE, null).placed;
     expect([alone.outlets, alone.pegs(10, null)]).toEqual([[], []]);
-    expect(onHost(levelSill, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(alone.checks(factsOf(SITE, { designPeakM3s: 0.1 }), { ...COMPANY, host: null }).map((c) => c.id)).not.toContain('sill.length');
   });
   it('tells head, velocity and length for its peak, and nothing of them before a storm is known', () => {
@@ -84,7 +83,7 @@ describe('a level sill', () => {
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: NaN, highM: 1 } })).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 1, highM: 'x' } } as never)).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 1, highM: 1 } })).toEqual([]);
-    expect([hostOf(levelSill, ONE), levelSill.footprint(ONE), levelSill.interceptor(ONE)]).toEqual(['w1', [], null]);
+    expect([hostOf(levelSill, ONE), levelSill.footprint(ONE), levelSill.intakes(ONE)]).toEqual(['w1', [], []]);
   });
   it('is measured anew when its place or shape changes, not when its level does', () => {
     const key = (change: Partial<LevelSill>): string => JSON.stringify(levelSill.groundKey({ ...ONE, ...change }));

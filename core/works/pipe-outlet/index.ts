@@ -101,8 +101,8 @@ function placePipe(pipe: PipeOutlet, place: HostPlace, host: Host | null): Place
   const factsOf = (facts: StormFacts): PipeFacts => ({ ...facts, pipe, place, outlet });
   return {
     host: null,
-    store: () => null,
-    outlets: pipe.status === 'retired' || !host ? [] : [outlet],
+    stores: () => [],
+    outlets: !host ? [] : [outlet],
     figures: (facts, sheet) => figuresOf(pipe, factsOf(facts), sheet),
     checks: (facts) => runRules(PIPE_RULES, factsOf(facts), pipe.id),
     quantities: (facts) => quantitiesOf(pipe, facts),
@@ -138,7 +138,7 @@ export const pipeOutlet: Technique<PipeOutlet, HostPlace> = {
   draws: [{ id: 'pipe-outlet', name: 'Pipe outlet', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'pipe-outlet', title: 'Pipe outlet', work: newPipe }),
   footprint: () => [],
-  interceptor: () => null,
+  intakes: () => [],
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),
   place: placePipe,

@@ -69,13 +69,12 @@ describe('a pipe outlet', () => {
     expect(onHost(pipeOutlet, withAt(RISER, 'levels.outletM', 0.2)).placed.outlets[0].levelM).toBe(0);
     expect(outlet.flowAt(0.4)).toBe(pipeLaw(ONE)(0.4));
     expect(onHost(pipeOutlet, ONE, null).placed.outlets).toEqual([]);
-    expect(onHost(pipeOutlet, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(placed.pegs(5, null)).toEqual([{ name: 'inlet', role: 'invert', x: 132, y: 101, levelM: 0, groundM: 0 }]);
     expect(placed.marks.map((m) => [m.id, m.role, m.levelM, m.path])).toEqual([
       ['pipe:sill', 'sill', 0, 'levels.sillM'],
       ['pipe:outlet', 'floor', -0.3, 'levels.outletM'],
     ]);
-    expect([placed.host, placed.store([])]).toEqual([null, null]);
+    expect([placed.host, placed.stores([])]).toEqual([null, []]);
   });
   it('tells its fall and what it passes with water at the crest', () => {
     const store = { crestM: 0.8 } as never;
@@ -118,7 +117,7 @@ describe('a pipe outlet', () => {
       expect(wrong(pipeOutlet, withAt(ONE, path, 'x'))).toEqual([`pipe.${path}@${path}`]);
     for (const { path, options } of pipeOutlet.choices ?? [])
       for (const { id } of options) expect(wrong(pipeOutlet, withAt(ONE, path, id))).toEqual([]);
-    expect([hostOf(pipeOutlet, ONE), pipeOutlet.footprint(ONE), pipeOutlet.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(pipeOutlet, ONE), pipeOutlet.footprint(ONE), pipeOutlet.intakes(ONE)]).toEqual(['pond', [], []]);
     const key = (change: Partial<PipeOutlet>): string => JSON.stringify(pipeOutlet.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { sillM: 9, outletM: 8 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, lengthM: 3 } }])

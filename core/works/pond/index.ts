@@ -279,7 +279,7 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
   const brims = brimOutlets(pond, ground, outside);
   return {
     host: hostOf(made),
-    store: (guests) => storeOf(pond, { basin, brims }, guests),
+    stores: (guests) => [storeOf(pond, { basin, brims }, guests)],
     outlets: [],
     figures: (facts, sheet) => figuresOf(made, facts, sheet),
     checks: (facts, company) => runRules(POND_RULES, { ...facts, ...made, company }, pond.id),
@@ -315,7 +315,7 @@ export const pond: Technique<Pond, BasinGround> = {
   draws: POND_DRAWS,
   begin: beginPond,
   footprint: (work) => [...(work.wall ? [work.wall] : []), ...(work.pit ? [closed(work.pit)] : [])],
-  interceptor: (work) => (work.status === 'retired' ? null : (work.wall ?? closed(work.pit ?? []))),
+  intakes: ({ id, wall, pit = [] }) => [{ store: id, line: wall ?? closed(pit) }],
   groundKey: (work) => [work.wall ?? null, work.pit ?? null],
   measure: measureBasin,
   place: placePond,

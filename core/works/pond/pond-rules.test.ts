@@ -27,7 +27,7 @@ const placed = pond.place(ONE, ground, null);
 describe('rules on ponds', () => {
   const earth = wallEarth(ONE, ground.wall!)!;
   const basin = basinOf(ONE, ground);
-  const bare = placed.store([])!;
+  const bare = placed.stores([])[0];
   const way = (levelM: number, change: Partial<Outlet> = {}): Outlet => ({
     ...bare.outlets[0],
     id: `w${levelM}`,
@@ -35,7 +35,7 @@ describe('rules on ponds', () => {
     levelM,
     ...change,
   });
-  const withWays = (...ways: Outlet[]): Store => placed.store(ways)!;
+  const withWays = (...ways: Outlet[]): Store => placed.stores(ways)[0];
   const facts = (change: Partial<PondFacts> = {}, one: Pond = ONE): PondFacts => ({
     ...factsOf(site, { store: withWays(way(105.9), way(106.1)), storm: stormOf({ peakLevelM: 106 }) }),
     pond: one,

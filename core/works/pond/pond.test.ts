@@ -47,7 +47,7 @@ describe('a pond', () => {
     expect(dug.host!.groundAt(3)).toBe(dug.host!.crestM);
   });
   it('lets what tops it fall beyond its outer foot', () => {
-    const store = placed.store([])!;
+    const store = placed.stores([])[0];
     const [crest] = store.outlets;
     // Half the crest, the back slope times the height over the outer toe, and two metres.
     const earth = wallEarth(ONE, ground.wall!)!;
@@ -113,9 +113,9 @@ describe('a pond', () => {
     ]);
   });
   it('tells water, earth and the crest its storm needs', () => {
-    const store = placed.store([
+    const [store] = placed.stores([
       { kind: 'sill', role: 'way', levelM: 105.9, id: 's', work: 's', name: 's', dischargeAt: [0, 0], flowAt: () => 0 },
-    ])!;
+    ]);
     const sheet = new Worksheet('pond');
     const told = placed.figures(factsOf(site, { store, storm: stormOf({ peakLevelM: 106.1 }) }), sheet);
     const at = (id: string): number | null | undefined => told.find((f) => f.id === id)?.value;
@@ -156,9 +156,9 @@ describe('a pond', () => {
     expect(wrong(pond, { ...DUG, pit: 'x' } as never)).toEqual(['work.line@pit']);
     expect(wrong(pond, { ...DUG, pit: PIT.slice(0, 3) })).toEqual([]);
     expect(wrong(pond, { ...ONE, levels: { crestM: 104, floorM: 104 } })).toEqual(['pond.levels-order@levels.crestM']);
-    expect([hostOf(pond, ONE), pond.interceptor(ONE), pond.interceptor({ ...ONE, status: 'retired' })]).toEqual([null, WALL, null]);
+    expect([hostOf(pond, ONE), pond.intakes(ONE)]).toEqual([null, [{ store: ONE.id, line: WALL }]]);
     expect(pond.footprint({ ...ONE, pit: PIT })).toEqual([WALL, [...PIT, PIT[0]]]);
-    expect(pond.interceptor(DUG)).toEqual([...PIT, PIT[0]]);
+    expect(pond.intakes(DUG)).toEqual([{ store: DUG.id, line: [...PIT, PIT[0]] }]);
     expect(pond.groundKey(ONE)).toEqual([WALL, null]);
     expect(pond.groundKey(withAt(ONE, 'levels.crestM', 120))).toEqual(pond.groundKey(ONE));
   });

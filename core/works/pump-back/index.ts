@@ -89,7 +89,7 @@ export function headsOf({ levels, flowM3s: Q, pipe }: Pick<PumpBack, 'levels' | 
 const SOFT_START_M = 0.05;
 
 function outletOf(pump: PumpBack, host: Host): Outlet[] {
-  if (pump.drive === 'sun' || pump.status === 'retired') return [];
+  if (pump.drive === 'sun') return [];
   return [
     {
       id: pump.id,
@@ -191,7 +191,7 @@ function figuresOf(pump: PumpBack, sheet: Worksheet): Figure[] {
 function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork {
   return {
     host: null,
-    store: () => null,
+    stores: () => [],
     outlets: host ? outletOf(pump, host) : [],
     figures: (_facts, sheet) => figuresOf(pump, sheet),
     checks: (facts) => runRules(PUMP_RULES, { ...facts, pump, heads: headsOf(pump) }, pump.id),
@@ -297,7 +297,7 @@ export const pumpBack: Technique<PumpBack, null> = {
   ],
   begin: beginPump,
   footprint: () => [],
-  interceptor: () => null,
+  intakes: () => [],
   groundKey: () => null,
   measure: () => null,
   place: placePump,

@@ -46,17 +46,16 @@ describe('a pump back', () => {
     expect(way).toMatchObject({ id: 'pump', kind: 'joint', levelM: 0, to: 'road', dischargeAt: [102, 101] });
     expect([way.flowAt(-1), way.flowAt(0), way.flowAt(0.025), way.flowAt(0.05), way.flowAt(3)]).toEqual([0, 0, 0.001, 0.002, 0.002]);
     expect(onHost(pumpBack, SUN).placed.outlets).toEqual([]);
-    expect(onHost(pumpBack, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
     expect(onHost(pumpBack, ONE, null).placed.outlets).toEqual([]);
   });
   it('stores nothing, is not pegged, and marks where it stops', () => {
-    expect([placed.host, placed.store([]), placed.pegs(1, null)]).toEqual([null, null, []]);
+    expect([placed.host, placed.stores([]), placed.pegs(1, null)]).toEqual([null, [], []]);
     expect(placed.marks).toMatchObject([{ id: 'pump:stop', role: 'floor', levelM: 0, path: 'levels.stopM' }]);
-    expect([hostOf(pumpBack, ONE), othersOf(pumpBack, ONE), pumpBack.footprint(ONE), pumpBack.interceptor(ONE)]).toEqual([
+    expect([hostOf(pumpBack, ONE), othersOf(pumpBack, ONE), pumpBack.footprint(ONE), pumpBack.intakes(ONE)]).toEqual([
       'pond',
       ['road'],
       [],
-      null,
+      [],
     ]);
     expect(pumpBack.groundKey(ONE)).toBeNull();
   });

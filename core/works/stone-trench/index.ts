@@ -247,8 +247,8 @@ function placeTrench(trench: StoneTrench, place: HostPlace, host: Host | null): 
   });
   return {
     host: null,
-    store: () => null,
-    outlets: trench.status === 'retired' || !host ? [] : [outlet],
+    stores: () => [],
+    outlets: !host ? [] : [outlet],
     figures: (_facts, sheet) => figuresOf(trench, sheet),
     checks: (facts) => runRules(TRENCH_RULES, factsOf(facts), trench.id),
     quantities: () => quantitiesOf(trench, place),
@@ -276,7 +276,7 @@ export const stoneTrench: Technique<StoneTrench, HostPlace> = {
   draws: [{ id: 'stone-trench', name: 'Stone-filled trench', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'stone-trench', title: 'Stone-filled trench', work: newTrench }),
   footprint: () => [],
-  interceptor: () => null,
+  intakes: () => [],
   groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),
   place: placeTrench,

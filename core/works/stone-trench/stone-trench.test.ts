@@ -74,8 +74,7 @@ describe('a stone-filled trench', () => {
     expect(shape?.levels.map((l) => l.levelM)).toEqual([0.3, 0, -0.2]);
     expect(onHost(stoneTrench, ONE, null).placed.section?.(null).parts).toHaveLength(1);
     expect(onHost(stoneTrench, ONE, null).placed.outlets).toEqual([]);
-    expect(onHost(stoneTrench, { ...ONE, status: 'retired' }).placed.outlets).toEqual([]);
-    expect([placed.host, placed.store([])]).toEqual([null, null]);
+    expect([placed.host, placed.stores([])]).toEqual([null, []]);
   });
   it('tells its stone and what seeps before it runs over', () => {
     expect(figure('throughM3s')).toBeCloseTo(law(0.3), 2);
@@ -87,7 +86,7 @@ describe('a stone-filled trench', () => {
   it('is refused with fields out of range or without a host', () => {
     expectFields(stoneTrench, ONE);
     expect(wrong(stoneTrench, { ...ONE, host: '' })).toEqual(['work.host@host']);
-    expect([hostOf(stoneTrench, ONE), stoneTrench.footprint(ONE), stoneTrench.interceptor(ONE)]).toEqual(['pond', [], null]);
+    expect([hostOf(stoneTrench, ONE), stoneTrench.footprint(ONE), stoneTrench.intakes(ONE)]).toEqual(['pond', [], []]);
     const key = (change: Partial<StoneTrench>): string => JSON.stringify(stoneTrench.groundKey({ ...ONE, ...change }));
     expect(key({ levels: { ...ONE.levels, sillM: 9 } })).toBe(key({}));
     for (const change of [{ atM: 3 }, { host: 'x' }, { dimensions: { ...ONE.dimensions, lengthM: 3 } }])

@@ -74,7 +74,7 @@ function pegsOf(swale: Swale, ground: LipGround, intervalM: number): PegDraft[] 
 function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
   return {
     host: hostOf(swale, ground),
-    store: (guests) => storeOf(swale, ground, guests),
+    stores: (guests) => [storeOf(swale, ground, guests)],
     outlets: [],
     figures: (_facts: StormFacts, sheet) => figuresOf(swale, ground, sheet),
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
@@ -120,7 +120,7 @@ export const swale: Technique<Swale, LipGround> = {
   draws: SWALE_DRAWS,
   begin: beginSwale,
   footprint: (work) => [work.line],
-  interceptor: (work) => (work.status === 'retired' ? null : work.line),
+  intakes: ({ id, line }) => [{ store: id, line }],
   groundKey: (work) => work.line,
   measure: (work, site) => measureLip(work.line, site),
   place: (work, ground) => placeSwale(work, ground),

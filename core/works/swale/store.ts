@@ -107,6 +107,7 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
   const wayOutM = Math.max(swale.levels.floorM, ways.filter((o) => o.kind !== 'joint')[0].levelM);
   const chosen = guests.filter((g) => g.kind !== 'joint');
   return {
+    id: swale.id,
     work: swale.id,
     name: swale.name,
     floorM: swale.levels.floorM,

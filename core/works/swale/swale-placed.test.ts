@@ -13,7 +13,7 @@ const lip = measureLip(ONE.line, SITE);
 /** The lip exactly level. */
 const ground = { ...lip, groundM: lip.groundM.map(() => 0), meanGroundM: 0 };
 const place = (one: Swale = ONE) => swale.place(one, ground, null);
-const store = (one: Swale = ONE) => place(one).store([])!;
+const store = (one: Swale = ONE) => place(one).stores([])[0];
 
 describe('a swale placed', () => {
   it('lends its line, levels and slope to what lets it out', () => {
@@ -70,7 +70,7 @@ describe('a swale placed', () => {
   });
   it('where the ground is lowest its crest is passed', () => {
     const dipped = { ...ground, groundM: ground.groundM.map((_, i) => (i === 50 ? -0.1 : 0)) };
-    expect(swale.place(ONE, dipped, null).store([])!.outlets[0].dischargeAt[0]).toBeCloseTo(32 + dipped.atM[50], 9);
+    expect(swale.place(ONE, dipped, null).stores([])[0].outlets[0].dischargeAt[0]).toBeCloseTo(32 + dipped.atM[50], 9);
   });
   it('tells length, ground, earth and the crest that uses all of it, with the formulas it used', () => {
     const sheet = new Worksheet('w1');
@@ -148,8 +148,11 @@ describe('a swale as it is said', () => {
     expect(swale.refs({ ...ONE, joins: { store: 'p', end: 'end' } })).toEqual([
       { role: 'joins', id: 'p', path: 'joins', whenGone: 'lets-go' },
     ]);
-    expect([swale.footprint(ONE), swale.interceptor(ONE), swale.groundKey(ONE)]).toEqual([[ONE.line], ONE.line, ONE.line]);
-    expect(swale.interceptor({ ...ONE, status: 'retired' })).toBeNull();
+    expect([swale.footprint(ONE), swale.intakes(ONE), swale.groundKey(ONE)]).toEqual([
+      [ONE.line],
+      [{ store: 'w1', line: ONE.line }],
+      ONE.line,
+    ]);
     expect([swale.validate(swale.sample), swale.draws.map((d) => [d.id, d.isFirst])]).toEqual([[], [['swale', true]]]);
     expect(swale.choices?.[0].options.find((o) => o.id === 'spillway')?.name).toBe('be a spillway');
     const [list] = swale.lists!;

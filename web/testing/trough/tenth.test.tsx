@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, jest } from '@jest/globals';
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Command } from '#core/commands';
-import { Memo, beginWorks, derive } from '#core/derive';
+import { Graph, beginWorks, derive } from '#core/derive';
 import type { Project } from '#core/project';
 import { execute, startHistory, applyCommand } from '#core/commands';
 import { noGrid, planeProject } from '../../../core/testing/projects.ts';
@@ -32,7 +32,7 @@ jest.mock('../../app/store.ts', () => {
 });
 
 const { kindsOf, registry } = jest.requireMock<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
-const context = { registry, grids: noGrid, memo: new Memo() };
+const context = { registry, grids: noGrid, graph: new Graph() };
 const begun = (project: Project) => beginWorks(project, context, { kind: 'trough', points: [[60, 121], [110, 121]] }).works; // prettier-ignore
 const BASE = planeProject();
 const WITH = applyCommand(BASE, { type: 'works.add', payload: { works: begun(BASE) } }, registry).project;

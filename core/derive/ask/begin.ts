@@ -1,0 +1,103 @@
+// What begins where something is drawn: the first works of a kind, on the land and among the stores as they are.
+import type { Land, StoreSeen, WorkBase } from '../../contract/index.ts';
+import type { Point } from '../../geometry/index.ts';
+import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
+import type { Said } from '../../units/index.ts';
+import { type RoomContext, runScenario } from '../derive.ts';
+import { asDesigned } from '../scenario/scenario.ts';
+import { groundModel } from '../world/ground-model.ts';
+
+export interface BeginAsked {
+  readonly kind: string;
+  readonly points: readonly Point[];
+  /** The id of its way of drawing; left out, the first of its kind. */
+  readonly how?: string;
+  /** The work it is to let out. */
+  readonly host?: string;
+  /** Parts of ids nobody has used, one a work; left out, the next numbers are taken. */
+  readonly fresh?: readonly string[];
+}
+
+export interface BegunWorks {
+  readonly works: readonly WorkBase[];
+  readonly said: Said | null;
+}
+
+/** Stores whose line guests can stand along, as those see them. */
+function storesSeen(project: Project, context: RoomContext): StoreSeen[] {
+  const ran = runScenario(asDesigned(project), context);
+  if (!ran) return [];
+  const { water, run } = ran;
+  const placed = new Map(water.works.map((w) => [w.bound.work.id, w.placed]));
+  return water.stores.flatMap((store): StoreSeen[] => {
+    const own = placed.get(store.work);
+    const host = own?.host;
+    if (!own || !host) return [];
+    const guests = water.works.filter((w) => w.bound.hostId === store.work).map((w) => w.bound.work);
+    const isGuest = new Set(guests.map((g) => g.id));
+    return [
+      {
+        id: store.id,
+        name: store.name,
+        line: host.line,
+        rings: own.waterRings?.(store.wayOutM) ?? [],
+        floorM: store.floorM,
+        crestM: store.crestM,
+        peakLevelM: run.outcomes.get(store.id)?.storm.peakLevelM ?? null,
+        sillsM: store.outlets.flatMap((o) => (isGuest.has(o.work) && o.kind !== 'joint' ? [o.levelM] : [])).sort((a, b) => a - b),
+        guests,
+        groundAt: host.groundAt,
+      },
+    ];
+  });
+}
+
+/** Ids by what they are: with the parts given, else with the next number no work and no pin has. */
+function idsFor(project: Project, fresh: readonly string[] | undefined): (what: string) => string {
+  const taken = new Set([...project.options.flatMap((o) => o.works), ...project.pins].map((item) => item.id));
+  let next = 0;
+  return (what) => {
+    const part = fresh?.[next++];
+    let id = `${what}-${part ?? 1}`;
+    for (let k = 2; taken.has(id); k++) id = `${what}-${part === undefined ? k : `${part}-${k}`}`;
+    taken.add(id);
+    return id;
+  };
+}
+
+function requirePoints({ points }: BeginAsked): void {
+  const isPoint = (p: unknown): boolean =>
+    Array.isArray(p) && p.length === 2 && p.every((v) => typeof v === 'number' && Number.isFinite(v));
+  if (!Array.isArray(points) || !points.every(isPoint))
+    fail('begin.points', 'what was drawn is not a list of [x, y] points', { do: 'Give points in metres, [[x, y], ...].' });
+}
+
+/** The first works of a kind as drawn there, to be added as they are. @throws UserError saying why they cannot be placed. */
+export function beginWorks(project: Project, context: RoomContext, asked: BeginAsked): BegunWorks {
+  const { registry } = context;
+  const { kind, points } = asked;
+  if (!registry.has(kind))
+    fail('work.unknown-kind', `there is no kind of work "${kind}"`, { do: `Use one of ${registry.kinds.join(', ')}.` });
+  requirePoints(asked);
+  const { title, draws } = registry.card(kind);
+  const draw = asked.how === undefined ? draws[0] : draws.find((d) => d.id === asked.how);
+  if (!draw)
+    return fail('begin.how', `${title} is not drawn as "${asked.how ?? ''}"`, { do: `Use one of ${draws.map((d) => d.id).join(', ')}.` });
+  if (points.length < draw.least)
+    fail('begin.points', `${draw.name} needs ${draw.least} points, there ${points.length === 1 ? 'is' : 'are'} ${points.length}`, {
+      do: draw.hint,
+    });
+  const model = groundModel(project, context);
+  if (!model) return fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
+  const count = optionOf(project).works.filter((w) => w.kind === kind).length;
+  const land: Land = {
+    grid: model.grid,
+    // Only what is set beside stores need know them: they cost a derive.
+    stores: draw.what === 'on-host' || draw.what === 'between-stores' ? storesSeen(project, context) : [],
+    nameFor: (name) => `${name} ${count + 1}`,
+    idFor: idsFor(project, asked.fresh),
+  };
+  const made = registry.begin(kind, { how: draw.id, points, host: asked.host ?? null }, land);
+  if (!made.ok) throw new UserError([problemOf(made.problem)]);
+  return { works: made.works, said: made.said ?? null };
+}

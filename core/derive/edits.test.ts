@@ -1,0 +1,111 @@
+// A thousand edits of every sort, each looked at with one graph kept throughout: what it gives must be what a fresh one gives.
+import { describe, expect, it } from '@jest/globals';
+import type { WorkBase } from '../contract/index.ts';
+import type { Case, Project } from '../project/index.ts';
+import { randomFrom } from '../rain/index.ts';
+import { withAt } from '../testing/rules.ts';
+import { noGrid } from '../testing/projects.ts';
+import { EVERY_KIND, valleyProject } from '../testing/valley.ts';
+import { registry } from '../works/index.ts';
+import { Graph, derive, failureOrder } from './index.ts';
+
+const CASES: readonly Case[] = [
+  { id: 'full', name: 'Full', startsFull: true },
+  { id: 'shut', name: 'Shut', blockedPercent: { pipe: 100, road: 100 }, lowBanks: [{ work: 'pond', lengthM: 5, byM: 0.3 }] },
+  { id: 'bare', name: 'Bare', ground: 'bare', stormPercent: 30, siltedPercent: { pond: 40 } },
+];
+
+const START: Project = {
+  ...valleyProject(EVERY_KIND),
+  cases: CASES,
+  options: [
+    { id: 'o1', name: 'Base', works: EVERY_KIND },
+    { id: 'few', name: 'Few', works: EVERY_KIND.slice(0, 3) },
+  ] as Project['options'],
+};
+
+type Random = () => number;
+const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)];
+
+/** Works of the active option changed. */
+const withWorks = (p: Project, change: (works: readonly WorkBase[]) => readonly WorkBase[]): Project => ({
+  ...p,
+  options: p.options.map((o) => (o.id === p.activeOption ? { ...o, works: change(o.works) } : o)) as Project['options'],
+});
+
+/** A number the user decides, moved a little. */
+function nudged(work: WorkBase, random: Random): WorkBase {
+  const fields = registry.bind(work).fields.filter((f) => typeof at(work, f.path) === 'number');
+  if (fields.length === 0) return work;
+  const field = pick(fields, random);
+  const value = at(work, field.path) as number;
+  return withAt(work, field.path, Math.min(field.max, Math.max(field.min, value + (random() - 0.5) * 0.2)));
+}
+const at = (thing: unknown, path: string): unknown =>
+  path
+    .split('.')
+    .reduce<unknown>((o, key) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[key] : undefined), thing);
+
+const EDITS: readonly ((p: Project, random: Random) => Project)[] = [
+  (p, random) => withWorks(p, (works) => works.map((w) => (random() < 0.2 ? nudged(w, random) : w))),
+  (p, random) =>
+    withWorks(p, (works) => works.map((w) => (random() < 0.1 ? { ...w, status: pick(['planned', 'built', 'retired'], random) } : w))),
+  (p, random) => withWorks(p, (works) => works.filter(() => random() > 0.06)),
+  (p) => withWorks(p, (works) => [...works, ...EVERY_KIND.filter((w) => !works.some((o) => o.id === w.id)).slice(0, 1)]),
+  (p, random) => withWorks(p, (works) => works.map((w) => (random() < 0.1 ? { ...w, name: `${w.name}'` } : w))),
+  (p, random) => (p.rain ? { ...p, rain: { ...p.rain, storm: { ...p.rain.storm, upliftPercent: Math.round(60 * random()) } } } : p),
+  (p) => ({ ...p, rain: p.rain ? null : START.rain }),
+  (p, random) => (p.ground ? { ...p, ground: { ...p.ground, infiltrationMmPerHour: 5 + 20 * random() } } : { ...p, ground: START.ground }),
+  (p, random) => ({ ...p, ground: random() < 0.3 ? null : START.ground }),
+  (p, random) => ({ ...p, activeOption: pick(['o1', 'few'], random) }),
+  (p, random) => ({ ...p, pins: [{ id: 'k', at: [60 + 80 * random(), 60 + 80 * random()] }] }),
+  (p, random) => ({ ...p, features: random() < 0.5 ? [] : [{ id: 'spring', kind: 'spring', at: [101, 181], flowM3s: 0.001 * random() }] }),
+];
+
+describe('a thousand edits', () => {
+  it('give with a graph kept throughout what a fresh one gives, undone and redone, in every case', () => {
+    const random = randomFrom(20_261_128);
+    const graph = new Graph();
+    const past: Project[] = [START];
+    let now = START;
+    let looks = 0;
+    for (let k = 0; k < 1000; k++) {
+      now = random() < 0.15 ? past[Math.max(0, past.length - 1 - Math.floor(3 * random()))] : pick(EDITS, random)(now, random);
+      past.push(now);
+      // Some come so fast that only the last of them is looked at.
+      if (random() < 0.6) continue;
+      // A message brings the document as a copy each time.
+      const copy = { ...structuredClone({ ...now, terrain: null }), terrain: START.terrain };
+      const on = { registry, grids: noGrid, graph, ...(random() < 0.2 ? { case: pick(CASES, random).id } : {}) };
+      const kept = derive(copy, on);
+      if (random() < 0.01 && now.rain && now.ground) failureOrder(copy, on);
+      looks++;
+      if (looks % 8 !== 0) continue;
+      const fresh = derive(copy, { ...on, graph: new Graph() });
+      // Written out first: to look through them piece by piece takes longer than to make them.
+      if (JSON.stringify(kept) !== JSON.stringify(fresh)) expect(kept).toEqual(fresh);
+    }
+    expect(looks).toBeGreaterThan(350);
+    // What nobody can come back to is let go.
+    expect(graph.size).toBeLessThan(6000);
+  });
+});
+
+describe('a retired work', () => {
+  it.each(EVERY_KIND.map((w) => [w.id]))('%s is as if it were not there, and what hangs on it is named', (id) => {
+    const works = (change: (w: WorkBase) => WorkBase[]): Project => valleyProject(EVERY_KIND.flatMap(change));
+    const needs = (w: WorkBase): boolean => registry.bind(w).hostId === id;
+    const retired = derive(
+      works((w) => [w.id === id ? { ...w, status: 'retired' } : w]),
+      { registry, grids: noGrid },
+    ).derived;
+    const without = derive(
+      works((w) => (w.id === id || needs(w) ? [] : [w])),
+      { registry, grids: noGrid },
+    ).derived;
+    expect(retired.stores).toEqual(without.stores);
+    expect(retired.links).toEqual(without.links);
+    expect(retired.checks.filter((c) => c.on === id)).toEqual([]);
+    expect(retired.uncomputed.map((u) => u.work)).toEqual(EVERY_KIND.filter(needs).map((w) => w.id));
+  });
+});

@@ -1,0 +1,103 @@
+import { describe, expect, it } from '@jest/globals';
+import { Graph, asItself } from './graph.ts';
+
+/** A chain of two steps, with how often each ran. */
+function chain(graph = new Graph()): { graph: Graph; ask: (a: number, b: unknown) => string } {
+  const ask = (a: number, b: unknown): string => {
+    const first = graph.step('first', [a], (n) => ({ doubled: 2 * n }));
+    return graph.step('second', [first, b], ({ doubled }, data) => `${doubled} ${JSON.stringify(data)}`);
+  };
+  return { graph, ask };
+}
+const runs = ({ runs: r }: Graph): Record<string, number> => Object.fromEntries(r);
+
+describe('steps', () => {
+  it('run once for what they read: data by what it says, results by being themselves', () => {
+    const { graph, ask } = chain();
+    expect([ask(1, { x: 1 }), ask(1, { x: 1 })]).toEqual(['2 {"x":1}', '2 {"x":1}']);
+    expect(runs(graph)).toEqual({ first: 1, second: 1 });
+    ask(1, { x: 2 });
+    expect(runs(graph)).toEqual({ first: 1, second: 2 });
+    ask(2, { x: 2 });
+    expect(runs(graph)).toEqual({ first: 2, second: 3 });
+    const thing = asItself({ x: 1 });
+    ask(2, thing);
+    ask(2, asItself({ x: 1 }));
+    expect(runs(graph)).toEqual({ first: 2, second: 5 });
+  });
+  it('tell apart what JSON does not: nothing, what is no number, lists within maps', () => {
+    const graph = new Graph();
+    const keys = [undefined, null, 'null', NaN, 'NaN', Infinity, -Infinity, true, 'true', [], {}, '', 1, '1', [1], [[1]], [1, 1], { a: 1 }];
+    for (const read of [...keys, new Map([['a', 1]]), new Map([['a', 2]]), new Set([2])]) graph.step('one', [read], () => 0);
+    expect(runs(graph)).toEqual({ one: keys.length + 3 });
+    // A member that is undefined is one that is not there.
+    for (const read of [{ a: 1 }, { a: 1, b: undefined }]) graph.step('two', [read], () => 0);
+    expect(graph.runs.get('two')).toBe(1);
+  });
+  it('refuse to read what cannot be told apart', () => {
+    const graph = new Graph();
+    expect(() => graph.step('law', [{ law: () => 1 }], () => 0)).toThrow('no function');
+    expect(() => graph.step('array', [Float64Array.of(1)], () => 0)).toThrow('flat arrays');
+    expect(() => graph.step('array', [{ list: Float64Array.of(1) }], () => 0)).toThrow('flat arrays');
+    const kept = graph.step('made', [1], () => Float64Array.of(1));
+    expect(graph.step('array', [kept], (list) => list[0])).toBe(1);
+  });
+  it('that fail are tried again', () => {
+    const graph = new Graph();
+    let isBad = true;
+    const ask = (): number =>
+      graph.step('step', [1], () => {
+        if (isBad) throw new Error('not now');
+        return 7;
+      });
+    expect(ask).toThrow('not now');
+    isBad = false;
+    expect(ask()).toBe(7);
+  });
+});
+
+describe('what is kept', () => {
+  it('is what is now and what an undo goes back to, for each scenario by itself', () => {
+    const { graph, ask } = chain();
+    const run = (scenario: string, a: number): unknown => graph.runFor(scenario, () => ask(a, null));
+    run('', 1);
+    run('', 2);
+    for (const a of [10, 11, 12, 13]) run('case', a);
+    const before = runs(graph);
+    run('', 1);
+    run('', 2);
+    expect(runs(graph)).toEqual(before);
+    run('', 3);
+    run('', 1);
+    expect(runs(graph)).toEqual({ first: before.first + 2, second: before.second + 2 });
+    expect(graph.size).toBe(8);
+    graph.forget('case');
+    run('', 1);
+    expect(graph.size).toBe(4);
+  });
+  it('keeps the parts of a step as long as the step', () => {
+    const graph = new Graph();
+    const outer = (n: number): number => graph.step('outer', [1], () => graph.step('inner', [n], (v) => v + 1));
+    for (let k = 0; k < 5; k++) graph.runFor('', () => outer(5));
+    expect(runs(graph)).toEqual({ outer: 1, inner: 1 });
+    graph.runFor('', () => graph.step('inner', [5], (v) => v + 1));
+    expect(runs(graph)).toEqual({ outer: 1, inner: 1 });
+  });
+  it('lets go of what is asked for no longer, a run after', () => {
+    const graph = new Graph();
+    const used = (): unknown => graph.step('used', [1], () => 1);
+    graph.runFor('', () => [used(), graph.step('gone', [1], () => 1)]);
+    expect(graph.size).toBe(2);
+    graph.runFor('', used);
+    expect(graph.size).toBe(2);
+    graph.runFor('', used);
+    expect(graph.size).toBe(1);
+  });
+  it('counts what a scenario runs within itself as one run', () => {
+    const graph = new Graph();
+    const both = (): unknown =>
+      graph.runFor('', () => [graph.runFor('', () => graph.step('a', [1], () => 1)), graph.step('b', [1], () => 1)]);
+    for (let k = 0; k < 4; k++) both();
+    expect(runs(graph)).toEqual({ a: 1, b: 1 });
+  });
+});

@@ -1,0 +1,215 @@
+// What is worked out from what: a step says what it reads, and is worked out again only when that differs.
+
+/** Things that are made anew only when they change: results of steps, and what is handed in as one. Named by number. */
+const names = new WeakMap<object, number>();
+let named = 0;
+
+/** Text of plain data already written once: the document's parts are never changed, only replaced. */
+const texts = new WeakMap<object, string>();
+
+function nameOf(thing: object): number {
+  const known = names.get(thing);
+  if (known !== undefined) return known;
+  names.set(thing, ++named);
+  return named;
+}
+
+/** A thing told apart by being itself, not by what it holds: for grids and contexts that are never changed. */
+export function asItself<T extends object>(thing: T): T {
+  nameOf(thing);
+  return thing;
+}
+
+/** Data as text; a step's result within it by its name. Written out, since it is asked for with every step. */
+function write(value: unknown): string {
+  if (typeof value === 'string') return JSON.stringify(value);
+  if (typeof value === 'number') return '' + value;
+  if (typeof value === 'function') throw new TypeError('a step reads data and results of steps, no function');
+  if (typeof value !== 'object' || value === null) return String(value);
+  const name = names.get(value);
+  if (name !== undefined) return `@${name}`;
+  if (Array.isArray(value)) {
+    let text = '[';
+    for (let k = 0; k < value.length; k++) text += write(value[k]) + ',';
+    return text + ']';
+  }
+  if (value instanceof Map || value instanceof Set) return write([...value]);
+  if (ArrayBuffer.isView(value)) throw new TypeError('a step reads flat arrays only as results of steps');
+  let text = '{';
+  const members = value as Readonly<Record<string, unknown>>;
+  for (const key in members) if (members[key] !== undefined) text += key + ':' + write(members[key]) + ',';
+  return text + '}';
+}
+
+/** The text of what is read; data of the document is written only once. */
+function textOf(read: unknown): string {
+  if (typeof read !== 'object' || read === null) return write(read);
+  const name = names.get(read);
+  if (name !== undefined) return `@${name}`;
+  const known = texts.get(read);
+  if (known !== undefined) return known;
+  const text = write(read);
+  texts.set(read, text);
+  return text;
+}
+
+/** How deep two things read are looked into before they are written out to be told apart. */
+const LOOKED_INTO = 3;
+
+const isPlain = (value: object): value is Readonly<Record<string, unknown>> => Object.getPrototypeOf(value) === Object.prototype;
+
+/** Whether two things read are surely alike: the same, or made up of the same. Saves writing them out. */
+function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
+  if (a === b) return true;
+  if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || names.has(b)) return false;
+  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((item, k) => isSurelySame(item, b[k], deep - 1));
+  if (!isPlain(a) || !isPlain(b)) return false;
+  let left = 0;
+  for (const key in a) {
+    if (!isSurelySame(a[key], b[key], deep - 1)) return false;
+    left++;
+  }
+  for (const key in b) if (key in a) left--;
+  return left === 0;
+}
+
+/** What a step is given: its types follow from what it reads, never the other way round. */
+type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
+
+interface Entry {
+  readonly value: unknown;
+  /** Steps worked out within it. */
+  readonly parts: readonly (readonly [id: string, key: string])[];
+}
+
+/** How many of the last values of a slot a user of the graph keeps: what is now, and what an undo goes back to. */
+const KEPT = 2;
+/** Runs of a user after which a slot it no longer asks for is let go. */
+const RESTS = 2;
+
+/** What one user of the graph holds on to: the document, or a scenario beside it. */
+interface Holder {
+  run: number;
+  readonly slots: Map<string, { keys: string[]; run: number }>;
+}
+
+/**
+ * Keeps results of steps by what they read. Values are shared by all scenarios; each holds on to the last ones of its own,
+ * so that looking at another changes nothing of what is at hand, and an undo finds what it goes back to.
+ */
+export class Graph {
+  private readonly kept = new Map<string, Map<string, Entry>>();
+  private readonly holders = new Map<string, Holder>();
+  private holder: Holder;
+  private isRunning = false;
+  /** What each step read last. */
+  private readonly last = new Map<string, { readonly reads: readonly unknown[]; readonly key: string }>();
+  private within: [string, string][] | null = null;
+  /** How often each step was really worked out, by the word before the colon of its id: for tests and the benchmark. */
+  readonly runs = new Map<string, number>();
+
+  constructor() {
+    this.holder = this.holderOf('');
+  }
+
+  private holderOf(scenario: string): Holder {
+    const known = this.holders.get(scenario);
+    if (known) return known;
+    const made: Holder = { run: 0, slots: new Map() };
+    this.holders.set(scenario, made);
+    return made;
+  }
+
+  /**
+   * The step's result: as kept where it has been worked out from the same, else worked out. It is given exactly what it
+   * says it reads: results of other steps, told apart by being themselves, and plain data, told apart by what it says.
+   */
+  step<R extends unknown[], T>(id: string, reads: readonly [...R], run: (...reads: Given<R>) => T): T {
+    const last = this.last.get(id);
+    const isSame = last?.reads.length === reads.length && reads.every((read, k) => isSurelySame(last.reads[k], read));
+    const key = isSame ? last.key : reads.map(textOf).join('|');
+    if (!isSame) this.last.set(id, { reads, key });
+    this.within?.push([id, key]);
+    const hit = this.kept.get(id)?.get(key);
+    if (hit) {
+      this.hold(id, key);
+      return hit.value as T;
+    }
+    const outer = this.within;
+    this.within = [];
+    try {
+      const value = run(...reads);
+      if (typeof value === 'object' && value !== null) nameOf(value);
+      const slot = this.kept.get(id) ?? new Map<string, Entry>();
+      slot.set(key, { value, parts: this.within });
+      this.kept.set(id, slot);
+      this.hold(id, key);
+      const word = id.split(':')[0];
+      this.runs.set(word, (this.runs.get(word) ?? 0) + 1);
+      return value;
+    } finally {
+      this.within = outer;
+    }
+  }
+
+  /** A part of the document as the thing it was before, as long as it says the same: a copy of it comes with every message. */
+  same<T extends object | null>(id: string, part: T): T {
+    return part === null ? part : this.step(`part:${id}`, [part], (own) => own);
+  }
+
+  /** Marks an entry, and all worked out within it, as used by whoever runs. */
+  private hold(id: string, key: string): void {
+    const { slots, run } = this.holder;
+    const slot = slots.get(id);
+    if (!slot) slots.set(id, { keys: [key], run });
+    else if (slot.run === run && slot.keys[0] === key) return;
+    else {
+      if (slot.keys[0] !== key) slot.keys = [key, ...slot.keys.filter((k) => k !== key)].slice(0, KEPT);
+      slot.run = run;
+    }
+    for (const [part, partKey] of this.kept.get(id)?.get(key)?.parts ?? []) this.hold(part, partKey);
+  }
+
+  /** Runs something for a scenario, '' being the document as it stands; what nobody holds on to any more is let go after it. */
+  runFor<T>(scenario: string, run: () => T): T {
+    const before = this.holder;
+    const own = this.holderOf(scenario);
+    // A part of what this scenario runs already.
+    if (this.isRunning && own === before) return run();
+    const wasRunning = this.isRunning;
+    this.holder = own;
+    this.isRunning = true;
+    own.run++;
+    try {
+      return run();
+    } finally {
+      this.rest(own);
+      this.holder = before;
+      this.isRunning = wasRunning;
+    }
+  }
+
+  /** Lets go of what a holder has not asked for of late. */
+  private rest({ slots, run }: Holder): void {
+    for (const [id, slot] of slots) if (run - slot.run >= RESTS) slots.delete(id);
+    const holders = [...this.holders.values()];
+    for (const [id, entries] of this.kept) {
+      for (const key of entries.keys()) if (!holders.some((h) => h.slots.get(id)?.keys.includes(key))) entries.delete(key);
+      if (entries.size > 0) continue;
+      this.kept.delete(id);
+      this.last.delete(id);
+    }
+  }
+
+  /** Forgets a scenario that is looked at no longer. */
+  forget(scenario: string): void {
+    if (scenario !== '') this.holders.delete(scenario);
+  }
+
+  /** How many results are kept: for tests. */
+  get size(): number {
+    let sum = 0;
+    for (const entries of this.kept.values()) sum += entries.size;
+    return sum;
+  }
+}

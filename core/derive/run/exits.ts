@@ -1,0 +1,83 @@
+// What leaves the property, place by place, with the works and without them.
+import type { Link } from '../../contract/index.ts';
+import { type OutletRun, type RouteResult, delayed } from '../../network/index.ts';
+import type { Storm } from '../../rain/index.ts';
+import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
+import { asItself } from '../graph/graph.ts';
+import type { Water } from '../water/water.ts';
+import type { DerivedExit, FlowSeries, LeavingFlow } from '../types.ts';
+import type { ExitGround, Gathered } from '../world/catchments.ts';
+import { peakOf } from './hydrology.ts';
+import { type Weather, runoffIn, timedIn } from './watersheds.ts';
+
+const NOTHING: LeavingFlow = { volumeM3: 0, peakM3s: 0, peakAtS: null };
+
+function told(flowM3s: Float64Array, stepS: number): LeavingFlow {
+  const { peakM3s, peakAtS } = peakOf(flowM3s, stepS);
+  if (peakM3s === 0) return NOTHING;
+  return { volumeM3: stepS * flowM3s.reduce((a, v) => a + v, 0), peakM3s, peakAtS };
+}
+
+/** Sum of hydrographs of different length. */
+function added(flows: readonly Float64Array[]): Float64Array {
+  const sum = new Float64Array(Math.max(0, ...flows.map((f) => f.length)));
+  for (const flow of flows) for (let i = 0; i < flow.length; i++) sum[i] += flow[i];
+  return sum;
+}
+
+export interface ExitsInput {
+  readonly weather: Weather;
+  readonly storm: Storm;
+  readonly grounds: readonly ExitGround[];
+  readonly water: Pick<Water, 'links'>;
+  readonly result: RouteResult | null;
+}
+
+export interface Leaving {
+  readonly told: DerivedExit;
+  readonly series: FlowSeries;
+}
+
+/** The exit each link that leaves the property leads to; null for one that does not. */
+const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]): (number | null)[] =>
+  links.map(({ path, to }) => {
+    const end = path[path.length - 1];
+    return to === 'property-edge' || to === 'terrain-edge' ? nearestExit(grid, exits, [end[0], end[1]]) : null;
+  });
+
+/** Volume, peak and its time at each exit: of all its ground with nothing built, and of uncaught ground and overflows as it is. */
+export function exitFlows({ weather, storm, grounds, water, result }: ExitsInput): Leaving[] {
+  const { model, graph } = weather;
+  const stepS = storm.stepMin * 60;
+  const exits = grounds.map((g) => g.exit);
+  const over = [...water.links].flatMap(([store, links]) => {
+    const to = graph.step(`exits-of:${store}`, [model.grid, links, exits], exitsOfLinks);
+    return links.flatMap(({ outlet, lagS }, k) => {
+      const run = result?.outlets.get(outlet);
+      return to[k] === null || !run ? [] : [{ exit: to[k], run, lagS }];
+    });
+  });
+  return grounds.map(({ exit, id, whole, uncaught }, k) => {
+    const flowIn = (which: Gathered, slot: string): Float64Array =>
+      asItself(runoffIn(weather, timedIn(weather, which, slot), { storm, slot }).flowM3s);
+    const without = flowIn(whole, `exit-all:${id}`);
+    const open = uncaught === whole ? without : uncaught.members.length === 0 ? null : flowIn(uncaught, `exit-open:${id}`);
+    const ways = over.flatMap(({ exit: to, run, lagS }) => (to === k ? [{ run, lagS }] : []));
+    return graph.step(`leaving:${id}`, [exit, { without, open, ways, stepS }], (place, came) => leavingAt(place, id, came));
+  });
+}
+
+interface Came {
+  readonly without: Float64Array;
+  readonly open: Float64Array | null;
+  readonly ways: readonly { readonly run: OutletRun; readonly lagS: number }[];
+  readonly stepS: number;
+}
+
+function leavingAt({ at, isPlace, areaM2 }: Exit, id: string, { without, open, ways, stepS }: Came): Leaving {
+  const flowM3s = added([...(open ? [open] : []), ...ways.map(({ run, lagS }) => delayed(run.flowM3s, lagS, stepS))]);
+  return {
+    told: { id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) },
+    series: { id, stepS, flowM3s, withoutM3s: without },
+  };
+}

@@ -1,0 +1,65 @@
+// What a storm does to the water of a scenario. A run judges nothing.
+import type { LinkFlow, OutletStorm, Store } from '../../contract/index.ts';
+import type { WorksheetLine } from '../../formula/index.ts';
+import type { OutletRun, RouteResult } from '../../network/index.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
+import type { Scenario } from '../scenario/scenario.ts';
+import type { Water } from '../water/water.ts';
+import { exitGrounds, insideOf } from '../world/catchments.ts';
+import type { World } from '../world/world.ts';
+import { type Leaving, exitFlows } from './exits.ts';
+import { type StoreOutcome, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
+import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
+
+export interface Run {
+  readonly hydrology: Hydrology;
+  /** Null while rain or ground is not known, or there is nothing to route. */
+  readonly result: RouteResult | null;
+  /** What the storm did to each store; empty without a result. */
+  readonly outcomes: ReadonlyMap<string, StoreOutcome>;
+  /** Ways out by store: where they lead and, where a storm is known, what runs there. */
+  readonly flows: ReadonlyMap<string, readonly LinkFlow[]>;
+  readonly outlets: readonly OutletStorm[];
+  readonly leaving: readonly Leaving[];
+}
+
+/** Working of all stores' emptying. */
+export const outcomeSheets = ({ outcomes }: Run): WorksheetLine[] => [...outcomes.values()].flatMap((o) => o.sheet);
+
+/** Flows told apart by being themselves, since works read them one by one. */
+const keptFlows = (...on: Parameters<typeof linkFlows>): LinkFlow[] => linkFlows(...on).map((flow) => asItself(flow));
+
+/** Runs of a store's ways out, as they stand in it. */
+const runsOf = (store: Store, result: RouteResult | null): (OutletRun | null)[] =>
+  store.outlets.map((o) => result?.outlets.get(o.id) ?? null);
+
+export function stormRun(
+  { project, conditions }: Scenario,
+  { model, map, site }: World,
+  on: { readonly water: Water; readonly graph: Graph },
+): Run {
+  const { water, graph } = on;
+  const weather = weatherOf(project, { model, map, graph });
+  const inside = insideOf(model, project.site.outline, graph);
+  const exits = weather ? exitGrounds(model, inside, { met: water.met, graph }) : [];
+  const hydrology = hydrologyOf(weather, { ...water, exits: exits.map((e) => e.whole) });
+  const { storm, runoff } = hydrology;
+  const soakage = project.rain?.storm.soakage === true;
+  const result =
+    storm && water.stores.length > 0 ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, conditions, graph }) : null;
+  const outcomes = new Map<string, StoreOutcome>();
+  const flows = new Map<string, readonly LinkFlow[]>();
+  const outlets: OutletStorm[] = [];
+  for (const store of water.stores) {
+    const { id } = store;
+    const runs = runsOf(store, result);
+    const run = result?.stores.get(id);
+    flows.set(id, graph.step(`flows:${id}`, [store, water.links.get(id) ?? [], runs], keptFlows));
+    if (!run || !result) continue;
+    const seepsMmPerHour = seepsOf(store, water.under.get(id) ?? null);
+    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { outlets: runs, stepS: result.stepS, seepsMmPerHour }], stormOf));
+    outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], outletStorms));
+  }
+  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result }) : [];
+  return { hydrology, result, outcomes, flows, outlets, leaving };
+}

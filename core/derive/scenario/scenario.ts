@@ -1,0 +1,46 @@
+// The only way inputs vary: a document as it is to be taken, and what is done to stores and their ways out.
+import { type Option, type Project, type Rain, optionOf } from '../../project/index.ts';
+import type { Graph } from '../graph/graph.ts';
+import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
+
+export interface Scenario {
+  /** Names it, and what is kept of it; '' is the document as it stands. */
+  readonly id: string;
+  readonly project: Project;
+  readonly option: Option;
+  readonly conditions: Conditions;
+}
+
+/** The works of an option as they are designed; of the active one where none is named. */
+export const asDesigned = (project: Project, option?: string): Scenario => ({
+  id: option === undefined || option === project.activeOption ? '' : `option:${option}`,
+  project,
+  option: optionOf(project, option),
+  conditions: AS_DESIGNED,
+});
+
+/** The same under a case of the project. @throws UserError naming those there are. */
+export function inCase(scenario: Scenario, id: string): Scenario {
+  const { project, conditions } = underCase(scenario.project, caseOf(scenario.project, id));
+  return { ...scenario, id: `${scenario.id}case:${id}`, project, conditions };
+}
+
+/** The document with its large parts as the things they were before, as long as they say the same. */
+export function settled(project: Project, graph: Graph): Project {
+  const { rain, ground, features, site, survey } = project;
+  return {
+    ...project,
+    rain: graph.same('rain', rain),
+    ground: graph.same('ground', ground),
+    features: graph.same('features', features),
+    site: graph.same('site', site),
+    ...(survey ? { survey: graph.same('survey', survey) } : {}),
+  };
+}
+
+/** The same under another rain; all rains of one name share what is kept. */
+export const underRain = (scenario: Scenario, name: string, rain: Rain): Scenario => ({
+  ...scenario,
+  id: `${scenario.id}rain:${name}`,
+  project: { ...scenario.project, rain },
+});

@@ -1,0 +1,38 @@
+// What the works take to make, and how they are made.
+import type { QuantityLine, WorkBase } from '../../contract/index.ts';
+import type { DerivedQuantity, View } from '../types.ts';
+import { type Attempt, attempt } from '../water/standing.ts';
+import type { Told } from './facts.ts';
+
+/** Units of SI by what is told. */
+const UNITS: Readonly<Partial<Record<QuantityLine['kind'], string>>> = { volume: 'm3', area: 'm2', length: 'm', power: 'W', count: '1' };
+
+type Making = View['making'][string];
+
+/** Whether anything is still to be made of a work: what is there already, or built, takes nothing any more. */
+const isToMake = ({ status }: WorkBase): boolean => status === 'planned' || status === 'pegged';
+
+/** What each work takes and how it is made, each attempted by itself. */
+export const makingOf = ({ water, facts, graph }: Told): readonly (readonly [id: string, made: Attempt<Making | null>])[] =>
+  water.works.flatMap(({ bound: { work }, placed }) => {
+    const known = facts.get(work.id);
+    if (!known || !isToMake(work)) return [];
+    const made = graph.step(`making:${work.id}`, [placed, known], (one, of) =>
+      attempt<Making | null>(work, () => ({ quantities: one.quantities(of), steps: one.buildSteps() }), null),
+    );
+    return [[work.id, made] as const];
+  });
+
+/** The same as rows of the JSON. */
+export const quantityRows = (making: View['making']): DerivedQuantity[] =>
+  Object.entries(making).flatMap(([work, { quantities }]) =>
+    quantities.map(({ item, likely, kind, low, high, from }) => ({
+      work,
+      item,
+      quantity: likely,
+      unit: UNITS[kind] ?? '',
+      low,
+      high,
+      from,
+    })),
+  );

@@ -1,0 +1,357 @@
+// The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
+import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../../units/index.ts';
+import { type Project, healedYearsOf, optionOf } from '../../project/index.ts';
+import { CHANCE, depthFor, returnIn, returnWords, stepsOfStorm, totalsOf } from '../../rain/index.ts';
+import { isReadable } from '../../survey/index.ts';
+import type { Derived } from '../types.ts';
+
+export interface Piece {
+  readonly text: string;
+  readonly tone: 'plain' | 'strong' | 'alarm';
+}
+
+export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'storm' | 'pegs';
+export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'pegs'];
+
+const plain = (text: string): Piece => ({ text, tone: 'plain' });
+const strong = (text: string): Piece => ({ text, tone: 'strong' });
+const alarm = (text: string): Piece => ({ text, tone: 'alarm' });
+
+interface Telling {
+  readonly project: Project;
+  readonly derived: Derived;
+  readonly q: (value: number | null | undefined, kind: QuantityKind) => string;
+  readonly system: UnitSystem;
+  readonly selected: string | null;
+}
+
+function tellLand({ project, derived, q }: Telling): Piece[] {
+  const { terrain } = derived;
+  if (!terrain) return [plain('Bring in the shape of your land: a terrain grid or a list of survey points.')];
+  const relief = (terrain.maxM ?? 0) - (terrain.minM ?? 0);
+  const head = [
+    plain('The ground runs from '),
+    strong(q(terrain.minM, 'level')),
+    plain(' to '),
+    strong(q(terrain.maxM, 'level')),
+    plain(`, ${q(relief, 'length')} of fall. `),
+  ];
+  const pin = project.pins[project.pins.length - 1];
+  const catchment = pin && derived.catchments.find((c) => c.of === pin.id);
+  if (!catchment) return [...head, plain('Drop a pin to see what ground drains to it.')];
+  const edge = catchment.touchesTerrainEdge ? [plain(', '), alarm('and more may come from beyond the map')] : [];
+  return [
+    ...head,
+    strong(q(catchment.areaM2, 'land')),
+    plain(` drains to ${pin.name ?? 'your pin'}, at a mean slope of ${q(catchment.meanSlope, 'slope')}`),
+    ...edge,
+    plain('.'),
+  ];
+}
+
+function tellRain({ project, q }: Telling): Piece[] {
+  const { rain } = project;
+  if (!rain) return [plain('Say how hard it rains: type or import a table of rain depths by duration and return period.')];
+  const { table, storm } = rain;
+  const totals = totalsOf(table, storm);
+  const beyond = totals.extrapolated ? [alarm(' This lies beyond your table: carried on from its end, a guess.')] : [];
+  const guess = rain.basis === 'memory' ? [alarm(' The table is a guess from memory.')] : [];
+  const twice = storm.againAfterH === undefined ? [] : [plain(` It falls twice, ${Math.round(storm.againAfterH)} h apart.`)];
+  const uplift = storm.upliftPercent ? `, ${storm.upliftPercent} % added` : '';
+  const depth = strong(q(totals.depthMm, 'rain'));
+  if (totals.isOwn) {
+    const isCarried = depthFor(table, table.returnYears[0], totals.durationMin).extrapolated;
+    const read = returnIn(table, totals.depthMm, totals.durationMin);
+    const rare = `${read.beyond === null ? 'about ' : ''}${returnWords(read)}`;
+    const name = stepsOfStorm(storm)?.name || 'your own storm';
+    return [
+      plain('You design for '),
+      strong(name),
+      plain(': '),
+      depth,
+      plain(
+        ` of rain in ${hours(totals.durationMin)}${uplift}; by your table${isCarried ? ', carried on beyond its durations,' : ''} ${rare}.`,
+      ),
+      ...twice,
+      ...guess,
+    ];
+  }
+  const chance = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 1 }));
+  const whole = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 25 }));
+  return [
+    plain('You design for the '),
+    strong(`1 in ${storm.returnYears} year`),
+    plain(` storm of ${hours(totals.durationMin)}: `),
+    depth,
+    plain(` of rain${uplift}. It is passed in a given year with a chance of ${chance} %, in 25 years with ${whole} %.`),
+    ...twice,
+    ...beyond,
+    ...guess,
+  ];
+}
+
+/** A duration as the verdict and the header say it. */
+export function hours(minutes: number): string {
+  return minutes < 120 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
+}
+
+/** Mean over the property of what the storm does on its kinds of ground. */
+function overProperty(grounds: Derived['grounds'], of: (g: Derived['grounds'][number]) => number | null): number {
+  const area = grounds.reduce((a, g) => a + g.areaM2, 0);
+  return area === 0 ? (of(grounds[0]) ?? 0) : grounds.reduce((a, g) => a + g.areaM2 * (of(g) ?? 0), 0) / area;
+}
+
+function tellGround({ project, derived, q }: Telling): Piece[] {
+  const { ground } = project;
+  if (!ground) return [plain('Describe the ground: soil group, cover, how fast water soaks in and how deep the soil is.')];
+  const { grounds } = derived;
+  const [first] = grounds;
+  const rate = q(first?.infiltrationMmPerHour ?? ground.infiltrationMmPerHour, 'intensity');
+  if (!first || first.rainMm === null) {
+    return [plain('This ground takes in '), strong(rate), plain('. Rain and terrain show how much soaks, stands and runs off.')];
+  }
+  const over = (of: (g: typeof first) => number | null): number => overProperty(grounds, of);
+  const [rain, runs] = [over((g) => g.rainMm), over((g) => g.runsMm)];
+  const share = rain > 0 ? runs / rain : 0;
+  const other = over((g) => (derived.groundAs === 'now' ? g.runsHealedMm : g.runsNowMm) ?? g.runsMm);
+  const heals = grounds.some((g) => g.runsHealedMm !== null);
+  const then = derived.groundAs === 'now' ? ` Healed in ${healedYearsOf(ground)} years, ` : ' As it is now, ';
+  return [
+    plain('Of '),
+    strong(q(rain, 'rain')),
+    plain(' in the storm, '),
+    strong(q(runs, 'rain')),
+    plain(
+      ` runs off (${Math.round(100 * share)} %), ${q(
+        over((g) => g.soaksMm),
+        'rain',
+      )} soaks in and the rest stands. It takes in ${rate}.`,
+    ),
+    ...(heals ? [plain(then), strong(q(other, 'rain')), plain(' would.')] : []),
+  ];
+}
+
+/** The store told about: the selected one, a selected sill's host, else the first. */
+function storeTold({ project, derived, selected }: Telling): Derived['stores'][number] | undefined {
+  const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];
+  const host = works.find((w) => w.id === selected)?.host;
+  return derived.stores.find((s) => s.id === selected || s.id === host) ?? derived.stores[0];
+}
+
+function nameOf({ project, derived }: Telling, id: string): string {
+  return optionOf(project, derived.option).works.find((w) => w.id === id)?.name ?? id;
+}
+
+function tellWorks(telling: Telling): Piece[] {
+  const { project, derived, q, system } = telling;
+  if (!derived.terrain) return [plain('Works need land to stand on: bring in terrain first.')];
+  const store = storeTold(telling);
+  if (!store) return [plain('Draw a swale roughly across the slope: it settles on the contour through its first point.')];
+  const name = nameOf(telling, store.id);
+  if (store.inM3 === null || store.peakLevelM === null) {
+    const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
+    return [plain(`${name} would hold `), strong(q(store.heldM3, 'volume')), plain(`. Give the ${missing} to see what the storm brings.`)];
+  }
+  const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
+  const first = worst ? spoken(worst.said.title, system) : '';
+  const tail = worst ? [plain(' First mend: '), alarm(`${first.charAt(0).toLowerCase()}${first.slice(1)}`), plain('.')] : [];
+  if (store.holds === true) {
+    return [
+      plain(`${name} holds all `),
+      strong(q(store.inM3, 'volume')),
+      plain(' the storm brings, with '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(
+        keepsWater(store.drainDownH)
+          ? ' of freeboard left, and keeps it.'
+          : ` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`,
+      ),
+      ...tail,
+    ];
+  }
+  const out = derived.links
+    .filter((l) => l.from === store.id && (l.volumeM3 ?? 0) > 0)
+    .sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
+  const where = !out
+    ? ''
+    : out.to === 'property-edge'
+      ? ' towards the property edge'
+      : out.to === 'terrain-edge'
+        ? ' off the map'
+        : ` into ${nameOf(telling, out.to)}`;
+  if (store.heldM3 < PASSES_M3 && store.freeboardM !== null && store.freeboardM > 0) {
+    return [
+      plain(`${name} passes the `),
+      strong(q(store.inM3, 'volume')),
+      plain(` this storm brings on${where} at up to `),
+      strong(q(store.peakOutM3s, 'flow')),
+      plain(', with '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(' of freeboard left.'),
+      ...tail,
+    ];
+  }
+  if (store.heldM3 >= store.inM3 && store.freeboardM !== null && store.freeboardM > 0) {
+    return [
+      plain(`${name} takes the `),
+      strong(q(store.inM3, 'volume')),
+      plain(` this storm brings, lets go${where} at up to `),
+      strong(q(store.peakOutM3s, 'flow')),
+      plain(', and keeps '),
+      strong(q(store.freeboardM, 'difference')),
+      plain(' of freeboard.'),
+      ...tail,
+    ];
+  }
+  const overBank = store.freeboardM !== null && store.freeboardM <= 0;
+  return [
+    plain(`${name} holds `),
+    strong(q(store.heldM3, 'volume')),
+    plain(' of the '),
+    strong(q(store.inM3, 'volume')),
+    plain(' this storm brings; the rest leaves'),
+    plain(where),
+    plain(' at up to '),
+    strong(q(store.peakOutM3s, 'flow')),
+    ...(overBank
+      ? [plain(', and '), alarm(`water passes the bank by ${q(-(store.freeboardM ?? 0), 'difference')}`), plain('.')]
+      : [plain(', with '), strong(q(store.freeboardM, 'difference')), plain(' of freeboard left.')]),
+    ...tail,
+  ];
+}
+
+/** What holds less than this holds nothing: a road on a pipe, a drain [m3]. */
+const PASSES_M3 = 1;
+
+/** Hours to empty above which a store is one that keeps its water: nobody waits for a pond to dry. */
+const keepsWater = (drainDownH: number | null): boolean => drainDownH !== null && drainDownH > 240;
+
+function isGuestOf({ project, derived }: Telling, id: string, host: string): boolean {
+  const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];
+  return works.some((w) => w.id === id && w.host === host);
+}
+
+function tellLevels(telling: Telling): Piece[] {
+  const { q } = telling;
+  const store = storeTold(telling);
+  if (!store) return [plain('Levels appear once there is a work: draw a swale first.')];
+  const name = nameOf(telling, store.id);
+  if (store.sillM === null)
+    return [plain(`${name} `), alarm('has no sill'), plain(`: water would leave over the bank at ${q(store.wayOutM, 'level')}.`)];
+  const first = [plain(`In ${name} water leaves first at `), strong(q(store.wayOutM, 'level'))];
+  if (store.wayOutM < store.sillM)
+    return [...first, plain(', over a low place '), alarm(`${q(store.sillM - store.wayOutM, 'difference')} below the sill`), plain('.')];
+  return [
+    ...first,
+    plain(', over its sill; the bank crest stands '),
+    strong(`${q(store.crestM - store.sillM, 'difference')} above it`),
+    plain('.'),
+  ];
+}
+
+/** The storm through all works: who is nearest to being passed, how many ways out run, and what leaves. */
+function tellStorm(telling: Telling): Piece[] {
+  const { project, derived, q } = telling;
+  const stores = derived.stores.filter((s) => s.freeboardM !== null);
+  if (derived.stores.length === 0) return [plain('The storm is followed through your works once there is one: draw a swale or a pond.')];
+  if (stores.length === 0) {
+    const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
+    return [plain(`Give the ${missing} to follow the storm through your works.`)];
+  }
+  const nearest = stores.reduce((a, b) => ((b.freeboardM ?? 0) < (a.freeboardM ?? 0) ? b : a));
+  const name = nameOf(telling, nearest.id);
+  const left = nearest.freeboardM ?? 0;
+  const washed = derived.outlets.filter((o) => o.lining === 'washes').length;
+  const places = derived.exits.filter((e) => e.isPlace);
+  const leaves = (places.length > 0 ? places : derived.exits).reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
+  return [
+    ...(left < 0
+      ? [alarm(`${name} is passed by ${q(-left, 'difference')}`)]
+      : [plain('Nothing is passed: least is left at '), strong(name), plain(', '), strong(q(left, 'difference'))]),
+    plain('. '),
+    ...(washed > 0
+      ? [alarm(`${washed === 1 ? 'One way out runs' : `${washed} ways out run`} faster than the ground there stands`), plain('. ')]
+      : []),
+    ...(leaves > 0
+      ? [plain('Water leaves the property at up to '), strong(q(leaves, 'flow')), plain(' at one place.')]
+      : [plain('Nothing leaves the property.')]),
+  ];
+}
+
+function tellPegs({ project, derived, q }: Telling): Piece[] {
+  if (derived.pegs.length === 0) return [plain('Pegs appear once there is a work to set out.')];
+  const hc = project.survey?.heightOfCollimationM ?? null;
+  const cuts = derived.pegs.flatMap((p) => (p.cutM === null ? [] : [p.cutM]));
+  const deepest = cuts.length > 0 ? Math.max(...cuts) : null;
+  const head = [strong(`${derived.pegs.length} pegs`), plain(', the deepest cut '), strong(q(deepest, 'length'))];
+  if (hc === null) return [...head, plain('. Give the height of your instrument to get staff readings.')];
+  const read = derived.pegs.filter((p) => p.staffM !== null && isReadable(p.staffM)).length;
+  const rest = derived.pegs.length - read;
+  return [
+    ...head,
+    plain(`. An instrument at ${q(hc, 'level')} reads `),
+    strong(`${read} of them`),
+    ...(rest > 0 ? [plain('; move it for the others.')] : [plain('.')]),
+  ];
+}
+
+const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
+  land: tellLand,
+  rain: tellRain,
+  ground: tellGround,
+  works: tellWorks,
+  levels: tellLevels,
+  storm: tellStorm,
+  pegs: tellPegs,
+};
+
+/** Stages that speak of works. */
+const SPEAKS_OF_WORKS: readonly Stage[] = ['works', 'levels', 'storm', 'pegs'];
+
+/** Works the figures leave out: whoever reads them must know. The selected one comes first. */
+function tellUncomputed({ project, derived, system, selected }: Telling): Piece[] {
+  const left = derived.uncomputed.filter(({ why, work }) => why !== 'needs' || work === selected);
+  const first = left.find((u) => u.work === selected) ?? left[0];
+  if (!first) return [];
+  const name = optionOf(project, derived.option).works.find((w) => w.id === first.work)?.name ?? first.work;
+  const told = derived.checks.find((c) => c.on === first.work && c.id.startsWith('work.'));
+  const others = left.length > 1 ? `, nor ${left.length === 2 ? 'is one other work' : `are ${left.length - 1} others`}` : '';
+  const lead = derived.stores.length === 0 || first.work === selected ? '' : ' ';
+  return [
+    alarm(`${lead}${name} is not computed${others}`),
+    ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')]),
+  ];
+}
+
+const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** Stages whose figures depend on the ground. */
+const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels', 'storm'];
+
+/** The sentence of a stage, in pieces. */
+export function verdict(
+  stage: Stage,
+  project: Project,
+  on: { readonly derived: Derived; readonly system: UnitSystem; readonly selected: string | null },
+): Piece[] {
+  const telling = { project, ...on, q: (v: number | null | undefined, kind: QuantityKind) => formatQuantity(v, kind, on.system) };
+  const left = SPEAKS_OF_WORKS.includes(stage) ? tellUncomputed(telling) : [];
+  // Where the work asked about is not computed, or nothing is, there is nothing else to say.
+  const isAllToSay = left.length > 0 && (on.derived.stores.length === 0 || on.derived.uncomputed.some((u) => u.work === on.selected));
+  const pieces = isAllToSay ? left : [...TELL[stage](telling), ...left];
+  // Whoever reads a figure must know which ground it is for.
+  if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
+  return [...pieces, alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)];
+}
+
+/** All sentences as plain metric text. */
+export function plainVerdicts(project: Project, derived: Derived): Record<string, string> {
+  return Object.fromEntries(
+    STAGES.map((stage) => [
+      stage,
+      verdict(stage, project, { derived, system: 'metric', selected: null })
+        .map((p) => p.text)
+        .join(''),
+    ]),
+  );
+}

@@ -1,0 +1,40 @@
+import type { PlacedWork } from '../../contract/index.ts';
+import { lineLength, pointAlong } from '../../geometry/index.ts';
+import type { Graph } from '../graph/graph.ts';
+import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
+import type { Standing } from './standing.ts';
+
+/** How many places of a work its ground is asked at. */
+const PLACES = 24;
+
+/** The ground under a work, along its line, since it lies in several zones at times. */
+export interface GroundUnder {
+  /** Mean rate it takes in water at [mm/h]. */
+  readonly rateMmPerHour: number;
+  /** Whether every part of it was tested. */
+  readonly isTested: boolean;
+}
+
+function underLine({ host }: PlacedWork, { surfaces }: SurfaceMap): GroundUnder | null {
+  if (!host) return null;
+  const length = lineLength(host.line);
+  const soils = Array.from({ length: PLACES }, (_, k) => groundAt(surfaces, pointAlong(host.line, ((k + 0.5) / PLACES) * length).point));
+  const rateMmPerHour = soils.reduce((a, s) => a + s.infiltrationMmPerHour, 0) / PLACES;
+  return { rateMmPerHour, isTested: soils.every((s) => s.soil.rateFrom !== undefined) };
+}
+
+/** The ground under each store, by its id. */
+export function groundUnder(
+  { stores, works }: Pick<Standing, 'stores' | 'works'>,
+  map: SurfaceMap,
+  graph: Graph,
+): Map<string, GroundUnder> {
+  const placed = new Map(works.map((w) => [w.bound.work.id, w.placed]));
+  return new Map(
+    stores.flatMap(({ id, work }): [string, GroundUnder][] => {
+      const own = placed.get(work);
+      const under = own && graph.step(`under:${work}`, [own, map], underLine);
+      return under ? [[id, under]] : [];
+    }),
+  );
+}

@@ -1,0 +1,111 @@
+// The stores works make, and the ways water takes between them.
+import type { BoundWork, Link, Outlet, PlacedWork, Site, Store } from '../../contract/index.ts';
+import { type Line, middleOf } from '../../geometry/index.ts';
+import { type Plan, linkOf } from '../../network/index.ts';
+import { ENDS, type Option } from '../../project/index.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
+import { type Conditions, outletsUnder, storeUnder } from '../scenario/conditions.ts';
+
+/** A work on its ground. */
+export interface Placed {
+  readonly bound: BoundWork;
+  readonly placed: PlacedWork;
+}
+
+/** One work with its ground measured, on the host it hangs on and with the works it refers to, which stand already. */
+export function placeOne(
+  bound: BoundWork,
+  before: ReadonlyMap<string, Placed>,
+  { site, graph }: { readonly site: Site; readonly graph: Graph },
+): Placed {
+  const { id } = bound.work;
+  const host = bound.hostId === null ? null : (before.get(bound.hostId) ?? null);
+  const onto = host?.placed.host ?? null;
+  const near = bound.refersTo.flatMap((ref) => before.get(ref)?.placed ?? []);
+  const placed = new Map(bound.refersTo.flatMap((ref) => before.get(ref) ?? []).map((p) => [p.bound.work.id, p.placed]));
+  // Of its host only the ground is read here, not its levels: a dragged crest moves no guest off its place.
+  const reads = [site.grid, bound.groundKey, host?.bound.groundKey ?? null, near] as const;
+  const made = graph.step(`measure:${id}`, reads, (grid) => ({ ground: bound.measure({ grid, placed }, onto) }));
+  return graph.step(`place:${id}`, [bound, made, onto ? host : null], (one, { ground }) => ({
+    bound: one,
+    placed: asItself(one.place(ground, onto)),
+  }));
+}
+
+/** The stores a work makes with the outlets of its guests, as a case has them; none where it makes none. */
+export function storesFor(
+  one: Placed,
+  guests: readonly Placed[],
+  { graph, conditions }: { readonly graph: Graph; readonly conditions: Conditions },
+): readonly Store[] {
+  const { id } = one.bound.work;
+  return graph.step(`store:${id}`, [one, guests, conditions.key], ({ placed: own }, hosted) => {
+    const others = hosted.map((g) => g.placed);
+    return own
+      .stores(
+        outletsUnder(
+          others.flatMap((g) => g.outlets),
+          conditions,
+        ),
+      )
+      .map((store) =>
+        // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
+        asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
+      );
+  });
+}
+
+/** Shares of works that are not guests. */
+function ownOnly(blocked: Conditions['blocked'], guests: readonly PlacedWork[]): Map<string, number> {
+  const theirs = new Set(guests.flatMap((g) => g.outlets.map((o) => o.work)));
+  return new Map([...blocked].filter(([id]) => !theirs.has(id)));
+}
+
+/** A way laid down by the user or by a work's making: straight to the other store, or none. */
+function givenLink(store: Store, outlet: Outlet, on: { readonly to: string; readonly line: Line | undefined }): Link {
+  const { to, line } = on;
+  const [x, y] = outlet.dischargeAt;
+  const start = [x, y, outlet.levelM] as const;
+  const end = line && line.length > 0 ? middleOf(line) : null;
+  const path = end && outlet.kind !== 'joint' ? [start, [end[0], end[1], outlet.levelM] as const] : [start];
+  return { from: store.id, outlet: outlet.id, work: outlet.work, role: outlet.role, to, path, lengthM: 0, lagS: 0 };
+}
+
+interface Traced {
+  readonly option: Option;
+  readonly stores: readonly Store[];
+  readonly works: readonly Placed[];
+  readonly plan: Plan;
+  readonly graph: Graph;
+}
+
+/** Where every outlet leads: by the user's word, by its making, else downhill. */
+export function tracedLinks({ option, stores, works, plan, graph }: Traced): ReadonlyMap<string, readonly Link[]> {
+  const ids = new Set(stores.map((s) => s.id));
+  const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
+  const said = option.links ?? {};
+  const workOf = new Map(stores.map((s) => [s.id, s.work]));
+  const givenTo = ({ id, to }: Outlet): string | undefined => {
+    const given = said[id] ?? to;
+    // A word about a work that is gone is passed over.
+    return given !== undefined && (ids.has(given) || ENDS.some((end) => end === given)) ? given : undefined;
+  };
+  return new Map(
+    stores.map((store) => {
+      const given = store.outlets.map((outlet) => {
+        const to = givenTo(outlet);
+        return to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') };
+      });
+      const links = graph.step(`links:${store.id}`, [store, given, plan], (from, ways) =>
+        from.outlets.map((outlet, k) => {
+          const way = ways[k];
+          if (way) return givenLink(from, outlet, way);
+          // Where it comes out decides its way, not its level: that is dragged.
+          const traced = graph.step(`way:${outlet.id}`, [plan, outlet.dischargeAt, from.id], () => linkOf(plan, from.id, outlet));
+          return { ...traced, work: outlet.work, role: outlet.role };
+        }),
+      );
+      return [store.id, links];
+    }),
+  );
+}

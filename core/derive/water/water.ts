@@ -1,0 +1,65 @@
+// The works on the land, and the water between them: stores, what each catches, and the ways out with where they lead.
+import type { Link, Store } from '../../contract/index.ts';
+import type { Plan } from '../../network/index.ts';
+import type { Registry } from '../../works/index.ts';
+import type { Graph } from '../graph/graph.ts';
+import type { Scenario } from '../scenario/scenario.ts';
+import type { DerivedSpring } from '../types.ts';
+import { type Gathered, type Interception, interception, naturalCatchment, pinCatchments, storeCatchments } from '../world/catchments.ts';
+import { springsOf } from '../world/springs.ts';
+import type { World } from '../world/world.ts';
+import { type GroundUnder, groundUnder } from './soak.ts';
+import { type Standing, standingOf } from './standing.ts';
+import { tracedLinks } from './stores.ts';
+
+export interface Water extends Standing {
+  readonly met: Interception;
+  /** What each pin and each store catches. */
+  readonly catchments: readonly Gathered[];
+  /** All that would come to each store that catches water if nothing stood above it. */
+  readonly natural: readonly Gathered[];
+  /** Ways of each store's outlets, by store. */
+  readonly links: ReadonlyMap<string, readonly Link[]>;
+  readonly springs: readonly DerivedSpring[];
+  /** The ground under each store; empty while nobody has described it. */
+  readonly under: ReadonlyMap<string, GroundUnder>;
+}
+
+/** All links in the order of their stores. */
+export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.values()].flat();
+
+/** Stores by id. */
+export const storesById = (stores: readonly Store[]): ReadonlyMap<string, Store> => new Map(stores.map((s) => [s.id, s]));
+
+export function waterOf(
+  { project, option, conditions }: Scenario,
+  { model, map, site }: World,
+  { graph, registry }: { readonly graph: Graph; readonly registry: Registry },
+): Water {
+  // A retired work is of the past: from here on nobody need ask.
+  const all = option.works.map((work) => graph.step(`bind:${work.id}`, [work], registry.bind));
+  const live = all.filter((b) => b.work.status !== 'retired');
+  const standing = standingOf(live, { site, graph, conditions, all });
+  const intakes = standing.works.flatMap(({ bound: { work, intakes: list } }) =>
+    list.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [list], (own) => own)],
+  );
+  const met = interception(model, intakes, graph);
+  const catchments = [...pinCatchments(model, project, graph), ...storeCatchments(model, met, graph)];
+  const natural = intakes.map((list) => naturalCatchment(model, list[0].store, { intakes: list, graph }));
+  const plan = graph.step('plan', [model, met, project.site.outline], ({ grid, flow }, { owner, stores }, outline): Plan => ({
+    grid,
+    flow,
+    owner,
+    stores,
+    outline,
+  }));
+  return {
+    ...standing,
+    met,
+    catchments,
+    natural,
+    links: tracedLinks({ option, stores: standing.stores, works: standing.works, plan, graph }),
+    springs: springsOf(project.features, plan, graph),
+    under: map ? groundUnder(standing, map, graph) : new Map(),
+  };
+}

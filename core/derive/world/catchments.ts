@@ -1,0 +1,152 @@
+import type { Catchment, Intake } from '../../contract/index.ts';
+import type { Line } from '../../geometry/index.ts';
+import type { Project } from '../../project/index.ts';
+import {
+  type CellSet,
+  type Exit,
+  NO_GROUND,
+  catchingCells,
+  catchingOn,
+  cellAt,
+  cellsInside,
+  exitsOf,
+  firstInterceptor,
+  partedBy,
+  setOf,
+  shapeOf,
+  shapesOf,
+  upstreamOf,
+} from '../../terrain/index.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
+import { type GroundModel, slopesIn } from './ground-model.ts';
+
+/** Which store each cell's water meets first, and where those catch it. */
+export interface Interception {
+  /** Stores that take in water from the ground; number k of a cell belongs to stores[k - 1]. */
+  readonly stores: readonly string[];
+  readonly owner: Int16Array;
+  readonly label: Int16Array;
+}
+
+function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]): Interception {
+  const intakes = lists.flat();
+  const stores = [...new Set(intakes.map((i) => i.store))];
+  const numbers = new Map(stores.map((id, k) => [id, k + 1]));
+  const owner = catchingOn(
+    model.grid,
+    intakes.flatMap(({ store, ...where }) => {
+      const number = numbers.get(store);
+      return number === undefined ? [] : [{ ...where, number }];
+    }),
+  );
+  return { stores, owner, label: firstInterceptor(model.flow, owner) };
+}
+
+/** What the intakes of all works catch. */
+export const interception = (model: GroundModel, intakes: readonly (readonly Intake[])[], graph: Graph): Interception =>
+  graph.step('interception', [model, intakes], intercepted);
+
+/** A catchment with the cells it is made of. */
+export interface Gathered {
+  readonly catchment: Catchment;
+  readonly members: Int32Array;
+}
+
+/** A catchment of cells gathered for it alone. */
+function gather(of: string, on: { readonly model: GroundModel; readonly graph: Graph; readonly cells: CellSet }): Gathered {
+  const { model, graph, cells } = on;
+  const shape = shapeOf(model.grid, model.flow, { ...cells, edge: model.edge, slopes: slopesIn(model, graph) });
+  return asItself({ catchment: { of, ...shape }, members: cells.members.slice() });
+}
+
+/** How many cells, and two sums of them mixed: what is the same twice is the same catchment. */
+function nameOf(members: Int32Array): string {
+  let [a, b] = [0x811c9dc5, 0x9e3779b9];
+  for (let k = 0; k < members.length; k++) {
+    a = Math.imul(a ^ members[k], 0x01000193);
+    b = (b + Math.imul(members[k] ^ (b >>> 15), 0x85ebca6b)) | 0;
+  }
+  return `${members.length}.${a >>> 0}.${b >>> 0}`;
+}
+
+/** What runs onto each store directly, its own cells included: all of them in one pass, each kept while its cells stay. */
+export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered[] {
+  return graph.step('catchments', [model, met], () => {
+    const parts = partedBy(model.flow, met.label, met.stores.length);
+    const shapes = shapesOf(model.grid, model.flow, { parts, label: met.label, edge: model.edge, slopes: slopesIn(model, graph) });
+    return shapes.map((shape, k): Gathered => {
+      const of = met.stores[k];
+      const members = parts[k];
+      return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({ catchment: { of, ...shape }, members: members.slice() }));
+    });
+  });
+}
+
+/** All ground that would drain to a store's intakes if nothing above caught water. */
+export const naturalCatchment = (
+  model: GroundModel,
+  store: string,
+  on: { readonly intakes: readonly Intake[]; readonly graph: Graph },
+): Gathered =>
+  on.graph.step(`natural:${store}`, [model, on.intakes], (_, intakes) => {
+    const cells = upstreamOf(
+      model.flow,
+      intakes.flatMap((i) => catchingCells(model.grid, i)),
+    );
+    return gather(store, { model, graph: on.graph, cells });
+  });
+
+/** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
+export function pinCatchments(model: GroundModel, { pins }: Pick<Project, 'pins'>, graph: Graph): Gathered[] {
+  return pins.flatMap((pin) => {
+    const cell = cellAt(model.grid, pin.at);
+    if (cell < 0 || model.flow.receiver[cell] === NO_GROUND) return [];
+    return [graph.step(`pin:${pin.id}`, [model, cell], () => gather(pin.id, { model, graph, cells: upstreamOf(model.flow, [cell]) }))];
+  });
+}
+
+/** 1 for cells within the property line, or for all ground without one. */
+export const insideOf = (model: GroundModel, outline: Line, graph: Graph): Uint8Array =>
+  graph.step('inside', [model.grid, outline], (grid, line) => {
+    const { z } = grid;
+    const inside = new Uint8Array(z.length);
+    if (line.length < 3) return inside.map((_, i) => (Number.isNaN(z[i]) ? 0 : 1));
+    for (const cell of cellsInside(grid, line)) if (!Number.isNaN(z[cell])) inside[cell] = 1;
+    return inside;
+  });
+
+export interface ExitGround {
+  readonly exit: Exit;
+  readonly id: string;
+  /** All ground whose water leaves here when nothing is built. */
+  readonly whole: Gathered;
+  /** The part of it no work catches. */
+  readonly uncaught: Gathered;
+}
+
+/** Places where water leaves the property, or the map where no property line is known. */
+export function exitGrounds(
+  model: GroundModel,
+  inside: Uint8Array,
+  on: { readonly met: Interception; readonly graph: Graph },
+): readonly ExitGround[] {
+  const { met, graph } = on;
+  const exits = graph.step('exits', [model, inside], ({ grid, flow }, within) => exitsOf(grid, flow, within).map((exit) => asItself(exit)));
+  const wholes = graph.step('exit-grounds', [model, exits], (_, all) =>
+    all.map((exit, k) => gather(exitId(exit, k), { model, graph, cells: upstreamOf(model.flow, exit.cells) })),
+  );
+  return graph.step('exits-open', [model, exits, wholes, met], (_, all, whole, { label, stores }) =>
+    all.map((exit, k): ExitGround => {
+      const own = whole[k];
+      const id = exitId(exit, k);
+      if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
+      const open = setOf(
+        own.members.filter((i) => label[i] === 0),
+        label.length,
+      );
+      return { exit, id, whole: own, uncaught: gather(id, { model, graph, cells: open }) };
+    }),
+  );
+}
+
+const exitId = (exit: Exit, k: number): string => (exit.isPlace ? `exit-${k + 1}` : 'exit-rest');

@@ -1,0 +1,104 @@
+import {
+  type Flow,
+  type Grid,
+  type Hollow,
+  type TerrainStats,
+  breachHollows,
+  edgeCells,
+  fillDepressions,
+  flowOf,
+  gridFromLevels,
+  hollowsOf,
+  slopesOf,
+  statsOf,
+} from '../../terrain/index.ts';
+import { DEFAULT_LAND, type Project, type Terrain, documentHash } from '../../project/index.ts';
+import { type Roof, effectKey, ledWater, roofsOf, surfaceOf } from '../../seen/index.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
+
+/** Gives the grid of a terrain asset or file; throws a UserError when it is not there. */
+export type GridSource = (terrain: Terrain) => Grid;
+
+export interface GroundModel {
+  readonly key: string;
+  /** Names the ground as surveyed. */
+  readonly ground: string;
+  /** The ground as surveyed. */
+  readonly grid: Grid;
+  /** The surface as water meets it: with what was seen, and cut through where hollows are cut. */
+  readonly surface: Grid;
+  readonly filled: Float64Array;
+  readonly stats: TerrainStats;
+  readonly edge: Uint8Array;
+  readonly flow: Flow;
+  readonly roofs: readonly Roof[];
+}
+
+const inlineKeys = new WeakMap<object, string>();
+
+/** A key that names the terrain's content; inline terrain is hashed once an object. */
+export function terrainKey(terrain: Terrain): string {
+  if (terrain.kind === 'asset') return terrain.sha256;
+  if ('file' in terrain) return `file:${terrain.file}`;
+  const known = inlineKeys.get(terrain);
+  if (known !== undefined) return known;
+  const key = documentHash(terrain);
+  inlineKeys.set(terrain, key);
+  return key;
+}
+
+/** Grid of an inline terrain. */
+export function inlineGrid(terrain: Terrain): Grid | null {
+  return terrain.kind === 'grid' && 'z' in terrain ? gridFromLevels(terrain, terrain.z) : null;
+}
+
+export type Progress = (part: string, share: number) => void;
+
+export interface GroundContext {
+  readonly grids: GridSource;
+  readonly graph: Graph;
+  readonly progress?: Progress;
+}
+
+/** What water meets: the terrain with what was seen on it, and how hollows are taken. */
+type Surfaced = Pick<GroundModel, 'surface' | 'filled' | 'flow' | 'roofs'>;
+
+/** How water runs over the ground with what was seen on it. */
+function runningOver(grid: Grid, features: Project['features'], hollows: (typeof DEFAULT_LAND)['hollows']): Surfaced {
+  const roofs = roofsOf(grid, features);
+  const led = ledWater(grid, features, roofs);
+  const seen = surfaceOf(grid, features, roofs);
+  const filled = fillDepressions(seen);
+  const flow = flowOf(seen, filled, led);
+  if (hollows === 'fill') return { surface: seen, filled, flow, roofs };
+  const surface = breachHollows(seen, flow, { hollows: hollowsOf(seen, filled, flow) });
+  const cut = fillDepressions(surface);
+  return { surface, filled: cut, flow: flowOf(surface, cut, led), roofs };
+}
+
+/** Terrain, hollows filled, and the way each cell's water runs; null while the project has no terrain. */
+export function groundModel({ terrain, features, land = DEFAULT_LAND }: Project, context: GroundContext): GroundModel | null {
+  if (!terrain) return null;
+  const { graph, grids, progress = () => undefined } = context;
+  const ground = terrainKey(terrain);
+  const base = graph.step('ground', [ground], () => {
+    progress('reading the terrain', 0.1);
+    const grid = inlineGrid(terrain) ?? grids(terrain);
+    return { grid: asItself(grid), stats: statsOf(grid), edge: edgeCells(grid) };
+  });
+  // What was seen counts by what it does to water: a note or a name changes nothing.
+  return graph.step('surface', [ground, base, effectKey(features), land.hollows], (_, { grid }, effect, hollows): GroundModel => {
+    progress('following the water', 0.4);
+    const run = runningOver(grid, features, hollows);
+    progress('ready', 1);
+    return { key: `${ground}|${effect}|${hollows}`, ground, ...base, ...run };
+  });
+}
+
+/** Slope of the ground at each cell, worked out when a catchment first asks for it. */
+export const slopesIn = (model: GroundModel, graph: Graph): Float32Array =>
+  graph.step('slopes', [model.grid, model.ground], () => slopesOf(model.grid, model.edge));
+
+/** Hollows of the surface as water meets it, noise among them. */
+export const hollowsIn = (model: GroundModel, graph: Graph): Hollow[] =>
+  graph.step('hollows', [model], ({ surface, filled, flow }) => hollowsOf(surface, filled, flow));

@@ -1,0 +1,28 @@
+// The land a scenario is worked out on: its ground, what lies on it, and the property line.
+import type { Site } from '../../contract/index.ts';
+import type { Project } from '../../project/index.ts';
+import { type GroundContext, type GroundModel, groundModel } from './ground-model.ts';
+import { type SurfaceMap, groundAt, surfaceMap } from './surfaces.ts';
+
+export interface World {
+  readonly model: GroundModel;
+  /** Null while the ground is not described. */
+  readonly map: SurfaceMap | null;
+  /** The land as techniques see it. */
+  readonly site: Site;
+}
+
+/** Null while there is no terrain. */
+export function worldOf(project: Project, context: GroundContext): World | null {
+  const { graph } = context;
+  const model = groundModel(project, context);
+  if (!model) return null;
+  const map = surfaceMap(project, model, graph);
+  const site = graph.step('site', [model.grid, project.site.outline, project.features, map], (grid, outline, features, kinds): Site => ({
+    grid,
+    outline,
+    features,
+    soilAt: (at) => (kinds ? groundAt(kinds.surfaces, at) : null),
+  }));
+  return graph.step('world', [model, map, site], (ground, kinds, land) => ({ model: ground, map: kinds, site: land }));
+}
