@@ -27,6 +27,16 @@ const downward = ORDER.map((folder, i) => ({
   to: { path: `^core/(${[...ORDER.slice(i + 1), 'testing'].join('|')})/` },
 }));
 
+/** Rooms of core/derive, likewise. */
+const ROOMS = ['graph', 'scenario', 'world', 'water', 'run', 'tell', 'ask'];
+
+const throughRooms = ROOMS.map((room, i) => ({
+  name: `derive-${room}-reads-only-rooms-before-it`,
+  severity: 'error',
+  from: { path: `^core/derive/${room}/`, pathNot: '[.]test[.]ts$' },
+  to: { path: `^core/derive/(${[...ROOMS.slice(i + 1), 'derive[.]ts', 'index[.]ts'].join('|')})`, pathNot: room === 'ask' ? '^core/derive/derive[.]ts$' : '^$' },
+}));
+
 const TEST = '[.](test|e2e)[.]tsx?$';
 
 module.exports = {
@@ -34,6 +44,7 @@ module.exports = {
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
     { name: 'everything-resolves', severity: 'error', from: {}, to: { couldNotResolve: true } },
     ...downward,
+    ...throughRooms,
     {
       name: 'core-is-pure',
       severity: 'error',

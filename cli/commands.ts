@@ -1,19 +1,6 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import {
-  FORMULAS,
-  GROUND_QUESTIONS,
-  LAND_QUESTIONS,
-  Graph,
-  NETWORK_QUESTIONS,
-  RAIN_QUESTIONS,
-  askGround,
-  askLand,
-  askNetwork,
-  askRain,
-  derive,
-  failureOrder,
-} from '#core/derive';
+import { type Family, FAMILIES, FORMULAS, Graph, ask, derive, failureOrder } from '#core/derive';
 import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import { UserError, fail } from '#core/project';
 import { told } from '#core/units';
@@ -25,7 +12,7 @@ import { readProject } from '../core/project/guard.ts';
 import { numberOption, readArguments, soleArgument } from './arguments.ts';
 import { begunAt } from './begin.ts';
 import { runBench } from './bench/run.ts';
-import { type Opened, openProject, readBytes } from './files.ts';
+import { openProject, readBytes } from './files.ts';
 
 type CliCommand = (words: readonly string[]) => Promise<string> | string;
 
@@ -129,18 +116,17 @@ async function importCommand(words: readonly string[]): Promise<string> {
   return toJson({ kind: 'terrain', crs, ncols, nrows, cellM, extent: { west, south, east, north }, ...statsOf(grid), warnings: notes });
 }
 
-/** A question by name with its arguments as JSON; `known` are the names there are. */
-async function question(
-  words: readonly string[],
-  known: readonly string[],
-  ask: (name: string, opened: Opened, args: unknown) => unknown,
-): Promise<string> {
+/** A question of a family by name, with its arguments as JSON. */
+async function askFamily(family: Family, words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['option']);
-  const opened = await openProject(soleArgument(args, 'PROJECT'));
+  const { project, grids, records } = await openProject(soleArgument(args, 'PROJECT'));
+  const known = Object.keys(FAMILIES[family]);
   const name = args.plain[1] ?? fail('cli.missing', 'the QUESTION is missing', { do: `Ask one of ${known.join(', ')}.` });
+  if (!known.includes(name)) fail('question.unknown', `there is no question "${name}"`, { do: `Ask one of ${known.join(', ')}.` });
   const given = parseJson('arguments', new TextEncoder().encode(args.plain[2] ?? '{}'));
   try {
-    return toJson({ question: name, answer: ask(name, opened, given) });
+    const answer = ask(name, { project, context: { registry, grids, records, graph: new Graph() }, args: given });
+    return toJson({ question: name, answer });
   } catch (error) {
     if (error instanceof UserError) throw error;
     return fail('question.arguments', `the arguments of "${name}" cannot be used`, {
@@ -150,29 +136,10 @@ async function question(
   }
 }
 
-/** Any question about the land: what stands in LAND_QUESTIONS. */
-const landCommand: CliCommand = (words) =>
-  question(words, Object.keys(LAND_QUESTIONS), (name, { project, grids }, args) =>
-    askLand(name, project, { context: { registry, grids, graph: new Graph() }, args }),
-  );
-
-/** Any question about the rain: what stands in RAIN_QUESTIONS. */
-const rainCommand: CliCommand = (words) =>
-  question(words, Object.keys(RAIN_QUESTIONS), (name, { project, records }, args) =>
-    askRain(name, project, { context: { records, graph: new Graph() }, args }),
-  );
-
-/** Any question about ground and runoff: what stands in GROUND_QUESTIONS. */
-const groundCommand: CliCommand = (words) =>
-  question(words, Object.keys(GROUND_QUESTIONS), (name, { project, grids }, args) =>
-    askGround(name, project, { context: { registry, grids, graph: new Graph() }, args }),
-  );
-
-/** Any question about the works together: what stands in NETWORK_QUESTIONS. */
-const networkCommand: CliCommand = (words) =>
-  question(words, Object.keys(NETWORK_QUESTIONS), (name, { project, grids }, args) =>
-    askNetwork(name, project, { context: { registry, grids, graph: new Graph() }, args }),
-  );
+const askCommand =
+  (family: Family): CliCommand =>
+  (words) =>
+    askFamily(family, words);
 
 /** In what order ways out run and crests are passed as the storm is raised. */
 async function failureOrderCommand(words: readonly string[]): Promise<string> {
@@ -238,10 +205,10 @@ function calcCommand(words: readonly string[]): string {
 export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   derive: deriveCommand,
   apply: applyAll,
-  land: landCommand,
-  rain: rainCommand,
-  ground: groundCommand,
-  network: networkCommand,
+  land: askCommand('land'),
+  rain: askCommand('rain'),
+  ground: askCommand('ground'),
+  network: askCommand('network'),
   'failure-order': failureOrderCommand,
   import: importCommand,
   export: exportCommand,

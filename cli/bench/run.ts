@@ -3,7 +3,8 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import { Graph, derive, failureOrder } from '#core/derive';
+import type { Intake } from '#core/contract';
+import { Graph, derive, failureOrder, groundModel, interception, slopesIn, storeCatchments } from '#core/derive';
 import { openProjectFile } from '#core/formats';
 import { rasterise, triangulate } from '#core/geometry';
 import { culvertLaw, grassedSillLaw } from '#core/hydraulics';
@@ -26,6 +27,7 @@ import {
 } from '#core/terrain';
 import { registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
+import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
 
 const ROUNDS = 7;
@@ -220,6 +222,39 @@ function editOf(level: string): { medianMs: number; worstMs: number; perSecond: 
   return { medianMs: median(times), worstMs: Math.max(...times), perSecond: 1000 / median(times) };
 }
 
+/** Derived computation after one sill was moved among two hundred swales with a sill each: median and worst of 60 edits [ms]. */
+function editAmongMany(): { firstMs: number; medianMs: number; worstMs: number } {
+  const grid = syntheticGrid(1000);
+  const context = { registry, grids: () => grid, graph: new Graph() };
+  let project = manyProject(grid, 200);
+  const firstMs = 1000 * timed(() => derive(structuredClone(project), context));
+  const times = Array.from({ length: 60 }, () => {
+    project = sillMoved(project, -0.001);
+    // A message brings the document as a copy.
+    const copy = structuredClone(project);
+    return 1000 * timed(() => derive(copy, context));
+  });
+  return { firstMs, medianMs: median(times), worstMs: Math.max(...times) };
+}
+
+/** Two thousand small intakes over a million cells: what each of fifty stores they belong to catches [ms]. */
+function smallIntakes(): number {
+  const grid = syntheticGrid(1000);
+  const model = groundModel(manyProject(grid, 1), { grids: () => grid, graph: new Graph() });
+  if (!model) throw new Error('no ground');
+  const intakes = Array.from({ length: 2000 }, (_, k): Intake[] => {
+    const [x, y] = [60 + 38 * (k % 50), 60 + 46 * Math.floor(k / 50)];
+    return [{ store: `row${k % 50}`, line: [[x, y], [x + 4, y + 1]] }]; // prettier-ignore
+  });
+  const once = (): void => {
+    const graph = new Graph();
+    const met = interception(model, intakes, graph);
+    storeCatchments(model, met, graph);
+  };
+  slopesIn(model, new Graph());
+  return 1000 * median(Array.from({ length: 5 }, () => timed(once)));
+}
+
 /** Order of failure of the demo [s]. */
 function orderOfFailure(): number {
   const { project, context } = demo();
@@ -271,6 +306,8 @@ export async function runBench(): Promise<unknown> {
     bandsInWorker: await bandsInWorker(),
     editOfDepth: editOf('floorM'),
     draggedSill: editOf('sillM'),
+    sillAmong200: editAmongMany(),
+    smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },
   };

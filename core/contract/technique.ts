@@ -6,7 +6,7 @@ import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Check, Missing, Rule } from './check.ts';
 import type { BuildStep, QuantityLine } from './make.ts';
 import type { Ref, Traits } from './traits.ts';
-import type { Catchment, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
+import type { Catchment, Conduit, ConduitStorm, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
 import type { FieldSpec, ListSpec, Problem, ReferenceSpec, ShownWhen, WorkBase } from './work.ts';
 
 export interface Feature {
@@ -90,6 +90,8 @@ export interface StormFacts {
   /** The first of its stores, and what the storm did to it. */
   readonly store: Store | null;
   readonly storm: StoreStorm | null;
+  /** What the storm did to its pipes, where it lays any. */
+  readonly conduits?: readonly ConduitStorm[];
   /** All its stores, where it makes more than one. */
   readonly others?: readonly { readonly store: Store; readonly storm: StoreStorm | null }[];
   readonly catchment: Catchment | null;
@@ -147,6 +149,8 @@ export interface PlacedWork {
   /** The stores it makes, the one its guests let out first, with their outlets; none where it stores nothing. */
   readonly stores: (guests: readonly Outlet[]) => readonly Store[];
   readonly outlets: readonly Outlet[];
+  /** Pipes it lays. */
+  readonly conduits?: readonly Conduit[];
   readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
   readonly checks: (facts: StormFacts, company: Company) => Check[];
   /** How much of what it takes. */

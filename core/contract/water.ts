@@ -1,4 +1,5 @@
 import type { Line, Point } from '../geometry/index.ts';
+import type { InletId } from '../hydraulics/index.ts';
 
 /** Stage table of a store: ascending levels with the volume below and the water surface at each. */
 export interface Stage {
@@ -10,9 +11,9 @@ export interface Stage {
 /**
  * What a way out is to the work that makes it. way: the only one of a guest · end: of a channel · mouth: into a joined store ·
  * pipe, road: of a crossing · crest, rim, bank: passed when it is full · round: ground beside a wall · low: a low place in a bank ·
- * fuse: a stretch meant to go first · lift: by a pump.
+ * fuse: a stretch meant to go first · lift: by a pump · past: what an intake lets run on.
  */
-export type OutletRole = 'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'fuse' | 'lift';
+export type OutletRole = 'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'fuse' | 'lift' | 'past';
 
 /** A way water leaves a store: its level and its head law. */
 export interface Outlet {
@@ -30,6 +31,8 @@ export interface Outlet {
   readonly flowAt: (levelM: number, beyondM?: number) => number;
   /** Where it leads by its making; left out, its water is followed downhill. */
   readonly to?: string;
+  /** Of water let into the ground: what of it comes out again, where, and how much later [s]; the rest is gone for good. */
+  readonly returns?: { readonly to: string; readonly share: number; readonly lagS: number };
   /** Level of water beyond from which it is felt; left out, it never is. */
   readonly drownsM?: number;
   /** The ground or stone its water runs on outside. */
@@ -72,15 +75,64 @@ export interface Store {
   readonly seepsMmPerHour?: number;
   /** What dries off it [mm/h]. */
   readonly driesMmPerHour?: number;
+  /** Of a pipe, which holds water only on its way: its soffit at its upper end. */
+  readonly soffitM?: number;
 }
 
-/** Where water that runs over the ground is taken in: all that crosses a line, comes onto a ring, or passes single places. */
+/** Where water that runs over the ground is taken in: what crosses a line, comes onto a ring, or passes single places. */
 export interface Intake {
   /** The store it comes to. */
   readonly store: string;
   readonly line?: Line;
   readonly ring?: Line;
   readonly points?: readonly Point[];
+  /** How wide each single place is across the flow [m]; left out, a cell. */
+  readonly widthM?: number;
+  /** What it takes of a flow that comes, straight between the rows and by the last beyond them; left out, all. The rest runs on. */
+  readonly takes?: readonly (readonly [comesM3s: number, takenM3s: number])[];
+  /** How long it holds up what it lets pass [s]. */
+  readonly delayS?: number;
+}
+
+/**
+ * A pipe that runs by its fall: water of several comes into the shaft over its upper end, and all of it leaves at its lower end
+ * as long as the pipe takes it; what it does not take rises in the shaft and runs over its rim.
+ */
+export interface Conduit {
+  readonly id: string;
+  readonly work: string;
+  readonly name: string;
+  readonly diameterM: number;
+  readonly lengthM: number;
+  /** Manning's roughness. */
+  readonly n: number;
+  readonly inlet: InletId;
+  /** Inverts at both ends. */
+  readonly upperM: number;
+  readonly lowerM: number;
+  /** Where water stands out of the shaft, over how long a rim, and the shaft's area. */
+  readonly rimM: number;
+  readonly rimLengthM: number;
+  readonly shaftM2: number;
+  /** Where it comes out, and where its shaft stands. */
+  readonly outletAt: Point;
+  readonly rimAt: Point;
+  /** The conduit or store it leads into; left out, its water is followed downhill. */
+  readonly to?: string;
+  readonly exit?: Exit;
+}
+
+/** What a pipe did in the storm. */
+export interface ConduitStorm {
+  readonly id: string;
+  readonly work: string;
+  readonly peakM3s: number;
+  /** What it passes with water at its rim and its lower end free [m3/s]. */
+  readonly capacityM3s: number;
+  readonly peakLevelM: number;
+  /** How long its shaft stood above its soffit [h], and what ran over its rim [m3]. */
+  readonly surchargedH: number;
+  readonly overM3: number;
 }
 
 /** Where an outlet's water ends: a work's id, or out of what is known. */
@@ -96,6 +148,8 @@ export interface Link {
   readonly path: readonly (readonly [number, number, number])[];
   readonly lengthM: number;
   readonly lagS: number;
+  /** What of it arrives; left out, all. */
+  readonly share?: number;
 }
 
 export interface Catchment {

@@ -6,7 +6,7 @@ import { randomFrom } from '../rain/index.ts';
 import { withAt } from '../testing/rules.ts';
 import { noGrid } from '../testing/projects.ts';
 import { EVERY_KIND, valleyProject } from '../testing/valley.ts';
-import { registry } from '../works/index.ts';
+import { type LevelSill, type Swale, registry } from '../works/index.ts';
 import { Graph, derive, failureOrder } from './index.ts';
 
 const CASES: readonly Case[] = [
@@ -30,7 +30,7 @@ const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(rando
 /** Works of the active option changed. */
 const withWorks = (p: Project, change: (works: readonly WorkBase[]) => readonly WorkBase[]): Project => ({
   ...p,
-  options: p.options.map((o) => (o.id === p.activeOption ? { ...o, works: change(o.works) } : o)) as Project['options'],
+  options: p.options.map((o) => (o.id === p.activeOption ? { ...o, works: change(o.works) } : o)),
 });
 
 /** A number the user decides, moved a little. */
@@ -46,10 +46,26 @@ const at = (thing: unknown, path: string): unknown =>
     .split('.')
     .reduce<unknown>((o, key) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[key] : undefined), thing);
 
+/** Members that may be left out, put in or taken away. */
+function optional(work: WorkBase, random: Random): WorkBase {
+  if (work.kind === 'swale') {
+    const { lowPlaces: _, ...rest } = work as Swale;
+    const lowPlaces = [{ atM: 10, lengthM: 4, levelM: rest.levels.bankCrestM - 0.2 * random() }];
+    const swale: Swale = random() < 0.5 ? rest : { ...rest, lowPlaces };
+    return swale;
+  }
+  if (work.kind !== 'level-sill') return work;
+  const { asFound: _, ...rest } = work as LevelSill;
+  const { sillM } = rest.levels;
+  const sill: LevelSill = random() < 0.5 ? rest : { ...rest, asFound: { lowM: sillM - 0.05 * random(), highM: sillM + 0.02 } };
+  return sill;
+}
+
 const EDITS: readonly ((p: Project, random: Random) => Project)[] = [
   (p, random) => withWorks(p, (works) => works.map((w) => (random() < 0.2 ? nudged(w, random) : w))),
   (p, random) =>
     withWorks(p, (works) => works.map((w) => (random() < 0.1 ? { ...w, status: pick(['planned', 'built', 'retired'], random) } : w))),
+  (p, random) => withWorks(p, (works) => works.map((w) => (random() < 0.2 ? optional(w, random) : w))),
   (p, random) => withWorks(p, (works) => works.filter(() => random() > 0.06)),
   (p) => withWorks(p, (works) => [...works, ...EVERY_KIND.filter((w) => !works.some((o) => o.id === w.id)).slice(0, 1)]),
   (p, random) => withWorks(p, (works) => works.map((w) => (random() < 0.1 ? { ...w, name: `${w.name}'` } : w))),

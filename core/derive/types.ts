@@ -2,6 +2,7 @@ import type {
   BuildStep,
   Catchment,
   Check,
+  ConduitStorm,
   Figure,
   LevelMark,
   LinkFlow,
@@ -149,6 +150,7 @@ export interface Derived {
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
   readonly outlets: readonly OutletStorm[];
+  readonly conduits: readonly ConduitStorm[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;
   readonly checks: readonly Check[];
   /** Works that are shown and not computed, and why. */

@@ -186,7 +186,7 @@ describe('ways out', () => {
     expect(trenchLaw({ ...TRENCH, dimensions: { ...TRENCH.dimensions, stoneM: 0.3 } })(106)).toBeGreaterThan(law(106));
   });
   it('sits on natural ground at the end of the wall', () => {
-    const ground = pond.measure(POND, { grid: VALLEY } as never, null);
+    const ground = pond.measure(POND, { grid: VALLEY }, null);
     const host = pond.place(POND, ground, null).host as Host;
     expect(Math.abs(host.groundAt(POND_SILL.atM) - (104.05 + 0.2 * 14))).toBeLessThan(0.15);
     expect(host.downhillAt(20)[1]).toBeLessThan(-0.99);

@@ -5,3 +5,5 @@ export * from './joined.ts';
 export * from './order.ts';
 export * from './route.ts';
 export * from './empty.ts';
+export type * from './steps.ts';
+export * from './conduit.ts';

@@ -39,7 +39,7 @@ export function followWater(plan: Plan, from: Point, store: string | null): { re
 }
 
 /** The way of an outlet's water, with its length and the time it takes. */
-export function linkOf(plan: Plan, store: string, outlet: Outlet): Link {
+export function linkOf(plan: Plan, store: string, outlet: Pick<Outlet, 'id' | 'work' | 'role' | 'dischargeAt'>): Link {
   const { to, path } = followWater(plan, outlet.dischargeAt, store);
   let lengthM = 0;
   for (let i = 1; i < path.length; i++) {

@@ -25,6 +25,8 @@ export interface RoutedStore {
   readonly soakMPerS?: number;
   /** Level it stands at when the storm begins [m]; empty where none is given. */
   readonly startM?: number;
+  /** It stores nothing and parts what comes: what its first way out takes of a flow [m3/s]; its second takes the rest. */
+  readonly takes?: (arrivingM3s: number) => number;
 }
 
 export interface StoreRun {
@@ -290,7 +292,7 @@ export class Pool {
 /** Flow under which an outlet is not said to run [m3/s]: a cup in ten seconds. */
 const TRICKLE_M3S = 2e-5;
 
-function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
+export function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
   let [volumeM3, peakM3s, peakAt, running] = [0, 0, 0, 0];
   for (let i = 0; i < flowM3s.length; i++) {
     const q = flowM3s[i];

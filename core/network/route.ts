@@ -2,6 +2,8 @@
 import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
 import { groupsOf, joins } from './order.ts';
 import { type OutletRun, Pool, type RoutedOutlet, type RoutedStore, type StoreRun } from './pool.ts';
+import { Splitter } from './splitter.ts';
+import type { Steps } from './steps.ts';
 
 export interface Balance {
   /** What came, what stood in the stores at first included. */
@@ -35,11 +37,6 @@ export interface GroupRun {
 export interface Arrivals {
   readonly flowM3s: Float64Array;
   readonly onTheWayM3: number;
-}
-
-export interface Steps {
-  readonly stepS: number;
-  readonly steps: number;
 }
 
 /** Adds a hydrograph to another, a lag later; between steps it is shared so that its volume is kept. */
@@ -85,13 +82,13 @@ interface Way {
 
 /** Stores solved as one each step: one alone, or several joined. */
 interface Unit {
-  readonly members: readonly Pool[];
+  readonly members: readonly (Pool | Splitter)[];
   readonly step: (i: number) => void;
 }
 
 /** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
 class Group {
-  private readonly pools: ReadonlyMap<string, Pool>;
+  private readonly nodes: ReadonlyMap<string, Pool | Splitter>;
   private readonly arriving: ReadonlyMap<string, Float64Array>;
   private readonly place: ReadonlyMap<string, number>;
   private onTheWayM3 = 0;
@@ -103,20 +100,26 @@ class Group {
   ) {
     const { steps } = over;
     this.place = new Map(stores.map((s, k) => [s.id, k]));
-    this.pools = new Map(stores.map((s) => [s.id, new Pool(s, steps, (o) => joins(o, this.place))]));
+    this.nodes = new Map(stores.map((s) => [s.id, s.takes ? new Splitter(s, over) : new Pool(s, steps, (o) => joins(o, this.place))]));
     this.arriving = new Map(stores.map((s) => [s.id, arrivals.get(s.id)?.flowM3s.slice() ?? new Float64Array(steps)]));
     this.run();
   }
 
+  private nodeOf(id: string): Pool | Splitter {
+    const node = this.nodes.get(id);
+    if (!node) throw new Error(`no store ${id}`);
+    return node;
+  }
+
   private poolOf(id: string): Pool {
-    const pool = this.pools.get(id);
-    if (!pool) throw new Error(`no pool ${id}`);
-    return pool;
+    const node = this.nodeOf(id);
+    if (node instanceof Splitter) throw new Error(`${id} stores nothing that could be joined`);
+    return node;
   }
 
   private arrivingAt(id: string): Float64Array {
     const into = this.arriving.get(id);
-    if (!into) throw new Error(`no pool ${id}`);
+    if (!into) throw new Error(`no store ${id}`);
     return into;
   }
 
@@ -142,9 +145,9 @@ class Group {
   }
 
   private alone(store: RoutedStore): Unit {
-    const pool = this.poolOf(store.id);
+    const node = this.nodeOf(store.id);
     const arriving = this.arrivingAt(store.id);
-    return { members: [pool], step: (i) => pool.step(i, this.meanIn(store, arriving, i), this.over.stepS) };
+    return { members: [node], step: (i) => node.step(i, this.meanIn(store, arriving, i), this.over.stepS) };
   }
 
   private joined(stores: readonly RoutedStore[]): Unit {
@@ -212,15 +215,15 @@ class Group {
     const { stepS, steps } = this.over;
     let [inM3, soakedM3, storedM3] = [0, 0, 0];
     for (const { id, inflow } of this.stores) {
-      const pool = this.poolOf(id);
+      const pool = this.nodeOf(id);
       inM3 += pool.volumeM3[0];
       for (let i = 0; i < steps; i++) inM3 += (((i === 0 ? 0 : (inflow[i - 1] ?? 0)) + (inflow[i] ?? 0)) / 2) * stepS;
       soakedM3 += pool.soakedM3;
       storedM3 += pool.volumeM3[steps];
     }
     return {
-      stores: this.stores.map(({ id }) => this.poolOf(id).run()),
-      outlets: this.stores.flatMap(({ id }) => this.poolOf(id).outletRuns(stepS)),
+      stores: this.stores.map(({ id }) => this.nodeOf(id).run()),
+      outlets: this.stores.flatMap(({ id }) => this.nodeOf(id).outletRuns(stepS)),
       inM3,
       storedM3,
       soakedM3,

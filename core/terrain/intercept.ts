@@ -1,5 +1,5 @@
 import type { Line, Point } from '../geometry/index.ts';
-import { contains, distance, lineLength, subLine } from '../geometry/index.ts';
+import { contains, distance, lineLength, signedArea, subLine } from '../geometry/index.ts';
 import { type Flow, JUMPS, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
 import { cellAt, centreOf, extentOf } from './grid.ts';
@@ -95,6 +95,15 @@ export function catchingCells(grid: Grid, { line, ring, points = [] }: Omit<Catc
   if (ring) cells.push(...cellsInside(grid, ring));
   for (const at of points) if (cellAt(grid, at) >= 0) cells.push(cellAt(grid, at));
   return cells;
+}
+
+/** What something no wider than a cell takes of the water of its cell: its width across the flow; all where it is wider. */
+export function shareOfCell(
+  { cellM }: Grid,
+  { line, ring, points, widthM }: Omit<Catching, 'number'> & { readonly widthM?: number },
+): number {
+  const wide = line ? lineLength(line) : ring ? Math.sqrt(Math.abs(signedArea(ring))) : points ? (widthM ?? cellM) : cellM;
+  return Math.min(1, wide / cellM);
 }
 
 /** Number of what catches water at each cell, 0 for nothing; where two share a cell the earlier keeps it. */

@@ -1,6 +1,5 @@
 // Zones and questions on the ground of the plane.
-import { Graph, type GroundQuestions, askGround } from '../derive/index.ts';
-import type { RoomContext } from '../derive/index.ts';
+import { type AnswerOf, type ArgsOf, type AskContext, Graph, type QuestionName, ask as askByName } from '../derive/index.ts';
 import type { Soil } from '../ground/index.ts';
 import type { Ground, Project, Zone } from '../project/index.ts';
 import { registry } from '../works/index.ts';
@@ -29,12 +28,15 @@ export const zone = (id: string, ring: [number, number][], change: Partial<Soil>
 export const withGround = (change: Partial<Ground>, more: Partial<Project> = {}): Project =>
   planeProject({ ground: { ...GROUND, ...change }, ...more });
 
-export const context = (): RoomContext => ({ registry, graph: new Graph(), grids: noGrid });
+/** What answers are worked out with, afresh; no gauge has a record here. */
+export const context = (): AskContext => ({
+  registry,
+  graph: new Graph(),
+  grids: noGrid,
+  records: () => {
+    throw new Error('no record');
+  },
+});
 
-export function ask<K extends keyof GroundQuestions>(
-  name: K,
-  project: Project,
-  args: Parameters<GroundQuestions[K]> extends [unknown, unknown, infer A] ? A : unknown,
-): ReturnType<GroundQuestions[K]> {
-  return askGround(name, project, { context: context(), args }) as ReturnType<GroundQuestions[K]>;
-}
+export const ask = <K extends QuestionName>(name: K, project: Project, args: ArgsOf<K>): AnswerOf<K> =>
+  askByName(name, { project, context: context(), args }) as AnswerOf<K>;

@@ -3,6 +3,7 @@ import type { WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { Project } from '../project/index.ts';
 import { type Grid, levelAt } from '../terrain/index.ts';
+import type { LevelSill, Swale } from '../works/index.ts';
 import { SILL, SWALE, planeProject } from './projects.ts';
 
 /** So many swales, each with a sill, spread over a grid. */
@@ -16,10 +17,9 @@ export function manyWorks(grid: Grid, count: number): WorkBase[] {
     const length = Math.min(60, (0.6 * wide) / across);
     const line: Point[] = Array.from({ length: 7 }, (__, i) => [x + (length * i) / 6, y + 3 * Math.sin(i + k)]);
     const lip = Math.min(...line.map((p) => levelAt(grid, p)));
-    return [
-      { ...SWALE, id: `w${k}`, name: `Swale ${k}`, line, levels: { floorM: lip - 0.4, bankCrestM: lip + 0.4 } },
-      { ...SILL, id: `s${k}`, name: `Sill ${k}`, host: `w${k}`, atM: length / 2, levels: { sillM: lip } },
-    ] as WorkBase[];
+    const swale: Swale = { ...SWALE, id: `w${k}`, name: `Swale ${k}`, line, levels: { floorM: lip - 0.4, bankCrestM: lip + 0.4 } };
+    const sill: LevelSill = { ...SILL, id: `s${k}`, name: `Sill ${k}`, host: `w${k}`, atM: length / 2, levels: { sillM: lip } };
+    return [swale, sill];
   }).flat();
 }
 
@@ -40,5 +40,5 @@ export const sillMoved = (project: Project, byM: number): Project => ({
       const { levels } = w as unknown as { readonly levels: { readonly sillM: number } };
       return w.id === 's0' ? { ...w, levels: { sillM: levels.sillM + byM } } : w;
     }),
-  })) as Project['options'],
+  })),
 });

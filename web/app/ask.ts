@@ -1,10 +1,12 @@
 // Answers that follow the document: asked of the worker through SWR, keyed by the parts of the document they hang on.
+import { useEffect } from 'react';
 import useSWR from 'swr';
 import type { WorkBase } from '#core/contract';
+import type { AnswerOf, ArgsOf, QuestionName } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import { registry } from '#core/works';
 import type { Answer } from '../workers/protocol.ts';
-import { giveAssets, notify, useApp } from './store.ts';
+import { giveAssets, notify, useApp, worker } from './store.ts';
 
 let count = 0;
 const ids = new WeakMap<object, number>();
@@ -25,7 +27,7 @@ const caught = new WeakMap<WorkBase, number>();
 function catchOf(work: WorkBase): number {
   const known = caught.get(work);
   if (known !== undefined) return known;
-  const text = JSON.stringify([work.id, work.name, registry.bind(work).intakes]);
+  const text = JSON.stringify([work.id, work.name, work.status === 'retired' ? [] : registry.bind(work).intakes]);
   const number = texts.get(text) ?? ++count;
   texts.set(text, number);
   caught.set(work, number);
@@ -38,8 +40,48 @@ export const catchesOf = (project: Project): number[] => optionOf(project).works
 /** Ground, rain and how runoff is worked out. */
 export const groundKey = ({ ground, rain, runoff }: Project): string => [idOf(ground), idOf(rain), idOf(runoff)].join('.');
 
+/** A question with what it is told; null asks nothing. */
+export interface Question<K extends QuestionName> {
+  readonly name: K;
+  readonly args: ArgsOf<K>;
+}
+
+/** Thrown to whoever waits for an answer that was given up. */
+class GivenUp extends Error {}
+
+let tickets = 0;
+
+/** The worker's answer once it has the document's assets; null when it was stopped meanwhile. */
+async function answerTo<K extends QuestionName>(
+  project: Project,
+  { name, args }: Question<K>,
+  ticket: number,
+): Promise<Answer<unknown> | null> {
+  try {
+    await giveAssets(project);
+    return await worker().ask(name, project, { args, ticket });
+  } catch {
+    return null;
+  }
+}
+
+/** Asks of the document as it is; null when it cannot be answered, which is told where `tells`. */
+export async function askNow<K extends QuestionName>(
+  question: Question<K>,
+  { tells, ticket = ++tickets }: { readonly tells: boolean; readonly ticket?: number },
+): Promise<AnswerOf<K> | null> {
+  const project = useApp.getState().history?.project;
+  if (!project) return null;
+  const answer = await answerTo(project, question, ticket);
+  if (!answer) return null;
+  if (answer.ok) return answer.value as AnswerOf<K>;
+  if (answer.isDropped) throw new GivenUp();
+  if (tells) notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
+  return null;
+}
+
 export interface AskedBy {
-  /** What is asked, and of which parts of the document; null asks nothing. */
+  /** The parts of the document the answer hangs on; null asks nothing. */
   readonly key: readonly unknown[] | null;
   /** Whether the last answer stays while the next is worked out. */
   readonly keeps: boolean;
@@ -47,29 +89,45 @@ export interface AskedBy {
   readonly tells: boolean;
 }
 
-/** The worker's answer once it has the document's assets; null when it was stopped meanwhile. */
-async function answerTo(project: Project, asks: (project: Project) => Promise<Answer<unknown>>): Promise<Answer<unknown> | null> {
-  try {
-    await giveAssets(project);
-    return await asks(project);
-  } catch {
-    return null;
-  }
-}
+/** Who shows an answer that is waited for, by its key: when nobody does any more, it is given up. */
+const waiting = new Map<string, { users: number; ticket: number | null }>();
 
-/** Asks of the document as it is; null when it cannot be answered, which is told where `tells`. */
-export async function askNow<T>(asks: (project: Project) => Promise<Answer<unknown>>, tells: boolean): Promise<T | null> {
-  const project = useApp.getState().history?.project;
-  if (!project) return null;
-  const answer = await answerTo(project, asks);
-  if (!answer) return null;
-  if (answer.ok) return answer.value as T;
-  if (tells) notify({ tone: 'mend', title: 'That cannot be answered', problems: answer.problems });
-  return null;
+function waitFor(key: string): () => void {
+  const at = waiting.get(key) ?? { users: 0, ticket: null };
+  waiting.set(key, { ...at, users: at.users + 1 });
+  return () => {
+    const now = waiting.get(key);
+    if (!now) return;
+    if (now.users > 1) waiting.set(key, { ...now, users: now.users - 1 });
+    else {
+      waiting.delete(key);
+      if (now.ticket !== null)
+        worker()
+          .drop(now.ticket)
+          .catch(() => undefined);
+    }
+  };
 }
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. */
-export function useAnswer<T>({ key, keeps, tells }: AskedBy, asks: (project: Project) => Promise<Answer<unknown>>): T | null | undefined {
-  const { data } = useSWR(key, () => askNow<T>(asks, tells), { keepPreviousData: keeps, revalidateOnFocus: false });
+export function useAnswer<K extends QuestionName>(
+  question: Question<K> | null,
+  { key: parts, keeps, tells }: AskedBy,
+): AnswerOf<K> | null | undefined {
+  const key = question && parts ? [question.name, ...parts, JSON.stringify(question.args)].join('|') : null;
+  useEffect(() => (key === null ? undefined : waitFor(key)), [key]);
+  const fetched = async (): Promise<AnswerOf<K> | null> => {
+    if (!question || key === null) return null;
+    const ticket = ++tickets;
+    const at = waiting.get(key);
+    if (at) waiting.set(key, { ...at, ticket });
+    try {
+      return await askNow(question, { tells, ticket });
+    } finally {
+      const now = waiting.get(key);
+      if (now?.ticket === ticket) waiting.set(key, { ...now, ticket: null });
+    }
+  };
+  const { data } = useSWR(key, fetched, { keepPreviousData: keeps, revalidateOnFocus: false, shouldRetryOnError: false });
   return data;
 }

@@ -1,12 +1,12 @@
 // What the page does with ground: changes a soil wherever it stands, and asks the worker about it.
-import type { GroundQuestions } from '#core/derive';
+import type { AnswerOf, ArgsOf, FAMILIES } from '#core/derive';
 import { contains, type Point } from '#core/geometry';
 import type { FieldTest, Soil } from '#core/ground';
 import { testKind } from '#core/ground';
 import type { Ground, Project, RunoffSettings } from '#core/project';
 import { catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { newId, useProject } from './selectors.ts';
-import { dispatch, notify, select, useApp, worker } from './store.ts';
+import { dispatch, notify, select, useApp } from './store.ts';
 
 /** A start to correct, never used unless the user takes it. */
 export const START: Ground = {
@@ -96,8 +96,7 @@ export function addTest(kind: string, at?: Point): void {
   if (dispatch({ type: 'test.add', payload: { test } })) select(id);
 }
 
-type Args<K extends keyof GroundQuestions> = Parameters<GroundQuestions[K]> extends [unknown, unknown, infer A] ? A : Record<string, never>;
-type Reply<K extends keyof GroundQuestions> = ReturnType<GroundQuestions[K]>;
+type GroundQuestion = keyof (typeof FAMILIES)['ground'];
 
 /** What answers about ground and runoff hang on: levels of works change none of them. */
 function keyOf(project: Project): string {
@@ -106,8 +105,7 @@ function keyOf(project: Project): string {
 }
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
-export function useAskGround<K extends keyof GroundQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
+export function useAskGround<K extends GroundQuestion>(name: K, args: ArgsOf<K> | null): AnswerOf<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
-  const key = project?.ground && args !== null ? ['ground', name, keyOf(project), JSON.stringify(args)] : null;
-  return useAnswer({ key, keeps: true, tells: false }, (asked) => worker().askGround(name, asked, args));
+  return useAnswer(args && { name, args }, { key: project?.ground ? [keyOf(project)] : null, keeps: true, tells: false });
 }

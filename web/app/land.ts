@@ -1,13 +1,15 @@
 // What the land shows and answers: a way of looking, kept apart from the document.
 import { create } from 'zustand';
-import type { LandQuestions, LayerName, Section } from '#core/derive';
+import type { AnswerOf, ArgsOf, FAMILIES, LayerName, Section } from '#core/derive';
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
 import { askNow, catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { picking } from './pick.ts';
-import { useApp, worker } from './store.ts';
+import { useApp } from './store.ts';
+
+type LandQuestion = keyof (typeof FAMILIES)['land'];
 
 export type Overlay = LayerName | 'none';
 
@@ -63,25 +65,19 @@ function keyOf(project: Project, readsWorks: boolean): string {
 }
 
 /** Layers that depend on more than the shape of the land. */
-const readsGround = (name: keyof LandQuestions, args: unknown): boolean =>
+const readsGround = (name: LandQuestion, args: unknown): boolean =>
   name === 'layer' && ['sheds', 'soil-loss'].includes((args as { layer: string }).layer);
 
-const READS_WORKS: ReadonlySet<keyof LandQuestions> = new Set(['runOn', 'compare', 'reopen', 'pathDown']);
-
-type Args<K extends keyof LandQuestions> = Parameters<LandQuestions[K]>[2];
-type Reply<K extends keyof LandQuestions> = ReturnType<LandQuestions[K]>;
+const READS_WORKS: ReadonlySet<LandQuestion> = new Set(['runOn', 'compare', 'reopen', 'pathDown']);
 
 /** Asks the worker; null when it cannot be answered, which is then told. */
-export const ask = <K extends keyof LandQuestions>(name: K, args: Args<K>): Promise<Reply<K> | null> =>
-  askNow((project) => worker().ask(name, project, args), true);
+export const ask = <K extends LandQuestion>(name: K, args: ArgsOf<K>): Promise<AnswerOf<K> | null> =>
+  askNow({ name, args }, { tells: true });
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
-export function useAsk<K extends keyof LandQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
+export function useAsk<K extends LandQuestion>(name: K, args: ArgsOf<K> | null): AnswerOf<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
   const onGround = args !== null && readsGround(name, args);
-  const key =
-    project?.terrain && args !== null
-      ? ['land', name, keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : '', JSON.stringify(args ?? {})]
-      : null;
-  return useAnswer({ key, keeps: false, tells: true }, (asked) => worker().ask(name, asked, args));
+  const key = project?.terrain ? [keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : ''] : null;
+  return useAnswer(args && { name, args }, { key, keeps: false, tells: true });
 }

@@ -1,12 +1,10 @@
 // What the page does with the works together: asks the worker about cases, failure and marks.
-import type { NetworkQuestions } from '#core/derive';
+import type { AnswerOf, ArgsOf, FAMILIES } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import { askNow, groundKey, idOf, useAnswer } from './ask.ts';
-import { useApp, worker } from './store.ts';
+import { useApp } from './store.ts';
 
-type Args<K extends keyof NetworkQuestions> =
-  Parameters<NetworkQuestions[K]> extends [unknown, unknown, infer A] ? A : Record<string, never>;
-type Reply<K extends keyof NetworkQuestions> = ReturnType<NetworkQuestions[K]>;
+type NetworkQuestion = keyof (typeof FAMILIES)['network'];
 
 /** These answers hang on everything that decides a storm, levels included. */
 function keyOf(project: Project): string {
@@ -15,13 +13,12 @@ function keyOf(project: Project): string {
 }
 
 /** An answer that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
-export function useAskNetwork<K extends keyof NetworkQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
+export function useAskNetwork<K extends NetworkQuestion>(name: K, args: ArgsOf<K> | null): AnswerOf<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
   const canAsk = project !== undefined && project.rain !== null && project.ground !== null && optionOf(project).works.length > 0;
-  const key = canAsk && args !== null ? ['network', name, keyOf(project), JSON.stringify(args)] : null;
-  return useAnswer({ key, keeps: true, tells: false }, (asked) => worker().askNetwork(name, asked, args));
+  const key = canAsk ? [keyOf(project)] : null;
+  return useAnswer(args && { name, args }, { key, keeps: true, tells: false });
 }
 
 /** Cases worth asking of these works. */
-export const usualCasesNow = (): Promise<Reply<'usualCases'> | null> =>
-  askNow((project) => worker().askNetwork('usualCases', project, {}), true);
+export const usualCasesNow = (): Promise<AnswerOf<'usualCases'> | null> => askNow({ name: 'usualCases', args: {} }, { tells: true });

@@ -1,10 +1,10 @@
 // What the page does with rain: takes tables and records into the document, and asks the worker about them.
-import type { RainQuestions } from '#core/derive';
+import type { AnswerOf, ArgsOf, FAMILIES } from '#core/derive';
 import type { ImportedGauge } from '#core/formats';
 import type { Rain } from '#core/project';
 import { DAY_MIN, type DesignStorm, type RainTable, dateText, dayOf } from '#core/rain';
 import { useAnswer } from './ask.ts';
-import { dispatch, notify, useApp, worker } from './store.ts';
+import { dispatch, notify, useApp } from './store.ts';
 
 /** The storm to go on with over a new table: the same where its return period is still a row, else the row next above. */
 function stormOver(table: RainTable, storm: DesignStorm | undefined): DesignStorm {
@@ -49,13 +49,12 @@ export function takeGauge({ record, report, source, notes }: ImportedGauge, sha2
   return true;
 }
 
-type Args<K extends keyof RainQuestions> = Parameters<RainQuestions[K]> extends [unknown, unknown, infer A] ? A : Record<string, never>;
-type Reply<K extends keyof RainQuestions> = ReturnType<RainQuestions[K]>;
+type RainQuestion = keyof (typeof FAMILIES)['rain'];
 
 /** An answer about the rain that follows the document; undefined while it is worked out, null where there is none. `args` null asks nothing. */
-export function useAskRain<K extends keyof RainQuestions>(name: K, args: Args<K> | null): Reply<K> | null | undefined {
+export function useAskRain<K extends RainQuestion>(name: K, args: ArgsOf<K> | null): AnswerOf<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
   const table = name === 'events' || name === 'which' ? JSON.stringify([project?.rain?.table, project?.rain?.limits]) : '';
-  const key = project && args !== null ? ['rain', name, project.id, project.gauge?.sha256 ?? '', table, JSON.stringify(args ?? {})] : null;
-  return useAnswer({ key, keeps: false, tells: true }, (asked) => worker().askRain(name, asked, args));
+  const key = project ? [project.id, project.gauge?.sha256 ?? '', table] : null;
+  return useAnswer(args && { name, args }, { key, keeps: false, tells: true });
 }

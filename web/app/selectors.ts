@@ -68,6 +68,7 @@ export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
   low: 'low bank',
   fuse: 'fuse',
   lift: 'pump',
+  past: 'past its intake',
 };
 
 /** Name of where water ends: a work, or out of what is known. */

@@ -124,7 +124,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   }, [ground]);
 
   const { showsCatchments, showsPlaces, shown, answer, probe } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer', 'probe');
-  const places = useAsk('places', showsPlaces ? undefined : null);
+  const places = useAsk('places', showsPlaces ? {} : null);
   const storage = useAsk('storage', answer?.kind === 'wall' ? { line: answer.line } : null);
   const hollow = useAsk('hollowAt', answer?.kind === 'hollow' ? { at: answer.at } : null);
   const receiver = project.features.find((f) => f.id === selected && !seenKind(f.kind));

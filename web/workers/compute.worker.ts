@@ -1,49 +1,40 @@
 import * as Comlink from 'comlink';
 import {
-  type GroundModel,
-  type LandQuestions,
+  type AskContext,
   Graph,
-  type RainContext,
-  askGround,
-  askNetwork,
-  askLand,
-  askRain,
+  type GroundModel,
+  type QuestionName,
+  begunAnswer,
   derive,
+  finishSlowly,
   groundModel,
   terrainKey,
 } from '#core/derive';
-import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
+import { fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
 import type { RainRecord } from '#core/rain';
 import type { Grid } from '#core/terrain';
 import { registry } from '#core/works';
 import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
-const graph = new Graph();
 const packer = new Packer();
 const grids = new Map<string, Grid>();
 const records = new Map<string, RainRecord>();
 let report: (part: string, share: number) => void = () => undefined;
 
-const context = {
-  registry,
-  graph,
-  progress: (part: string, share: number): void => report(part, share),
-  grids: (terrain: NonNullable<Project['terrain']>): Grid =>
-    (terrain.kind === 'asset' ? grids.get(terrain.sha256) : undefined) ??
-    fail('asset.missing', 'the terrain of this project is not in the browser', {
-      do: 'Open the project file again, or import the terrain.',
-    }),
-};
+/** Nothing is asked of an asset the browser has not kept. */
+const missing = (what: string, again: string): never =>
+  fail('asset.missing', `the ${what} of this project is not in the browser`, {
+    do: `Open the project file again, or import the ${again}.`,
+  });
 
-/** The gauge's steps have a graph of their own: a derive forgets what it did not use. */
-const rainContext: RainContext = {
+/** The one context everything is worked out with. */
+const context: AskContext = {
+  registry,
   graph: new Graph(),
-  records: ({ sha256 }) =>
-    records.get(sha256) ??
-    fail('asset.missing', 'the gauge record of this project is not in the browser', {
-      do: 'Open the project file again, or import the record.',
-    }),
+  progress: (part, share) => report(part, share),
+  grids: (terrain) => (terrain.kind === 'asset' ? grids.get(terrain.sha256) : undefined) ?? missing('terrain', 'terrain'),
+  records: ({ sha256 }) => records.get(sha256) ?? missing('gauge record', 'record'),
 };
 
 function answer<T>(run: () => T): Answer<T> {
@@ -73,8 +64,41 @@ function buffersIn(value: unknown): ArrayBuffer[] {
   return Object.values(value).flatMap(buffersIn);
 }
 
+/** Tickets of questions being answered, and those among them nobody waits for. */
+const asked = new Set<number>();
+const dropped = new Set<number>();
+
+/** Thrown where an answer is given up half way. */
+class Dropped extends Error {}
+
+/** Lets what has come in meanwhile be done, edits first of all; a question nobody waits for ends here. */
+async function lookUp(ticket: number): Promise<void> {
+  await new Promise<void>((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+  if (dropped.has(ticket)) throw new Dropped();
+}
+
+async function answered(name: QuestionName, on: Parameters<typeof begunAnswer>[1], ticket: number): Promise<Answer<unknown>> {
+  asked.add(ticket);
+  try {
+    return { ok: true, value: await finishSlowly(begunAnswer(name, on), () => lookUp(ticket)) };
+  } catch (error) {
+    if (error instanceof Dropped) return { ok: false, problems: [], isDropped: true };
+    return { ok: false, problems: problemsThrown(error, 'the computation') };
+  } finally {
+    asked.delete(ticket);
+    dropped.delete(ticket);
+  }
+}
+
 /** Questions whose arrays are made anew for each answer. */
-const FRESH: ReadonlySet<keyof LandQuestions> = new Set(['layer', 'shade', 'contours', 'departure']);
+const FRESH: ReadonlySet<QuestionName> = new Set(['layer', 'shade', 'contours', 'departure']);
 
 const compute: Compute = {
   keep: async (sha256, blob) => {
@@ -92,14 +116,15 @@ const compute: Compute = {
     });
     return Promise.resolve(result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
-  ask: (name, project, args) => {
-    const result = answer(() => askLand(name, project, { context, args }));
+  ask: async (name, project, { args, ticket }) => {
+    const result = await answered(name, { project, context, args }, ticket);
     // What a step keeps for later must stay here: only fresh arrays are handed over.
-    return Promise.resolve(FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
+    return FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result;
   },
-  askRain: (name, project, args) => Promise.resolve(answer(() => askRain(name, project, { context: rainContext, args }))),
-  askNetwork: (name, project, args) => Promise.resolve(answer(() => askNetwork(name, project, { context, args }))),
-  askGround: (name, project, args) => Promise.resolve(answer(() => askGround(name, project, { context, args }))),
+  drop: (ticket) => {
+    if (asked.has(ticket)) dropped.add(ticket);
+    return Promise.resolve();
+  },
   onProgress: (to) => {
     report = to;
     return Promise.resolve();

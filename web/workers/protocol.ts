@@ -1,5 +1,5 @@
 // The one table of what the page asks of its workers.
-import type { GroundQuestions, LandQuestions, NetworkQuestions, RainQuestions } from '#core/derive';
+import type { QuestionName } from '#core/derive';
 import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Parcel } from './parts.ts';
@@ -24,7 +24,8 @@ export interface TerrainView {
 }
 
 /** A result, or the problems a user can mend; errors of other kinds reject. */
-export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[] };
+export type Answer<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[]; readonly isDropped?: true };
 
 export interface Compute {
   /** Hands over an asset, a terrain or a gauge's record; they stay in the worker. */
@@ -32,14 +33,10 @@ export interface Compute {
   /** What is computed, as the parts that differ from the answer before. */
   readonly derive: (project: Project) => Promise<Answer<Parcel>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
-  /** Any of the questions about the land, by name. */
-  readonly ask: (name: keyof LandQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
-  /** Any of the questions about the rain, by name. */
-  readonly askRain: (name: keyof RainQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
-  /** Any of the questions about ground and runoff, by name. */
-  readonly askGround: (name: keyof GroundQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
-  /** Any of the questions about the works together, by name. */
-  readonly askNetwork: (name: keyof NetworkQuestions, project: Project, args: unknown) => Promise<Answer<unknown>>;
+  /** Any question there is, by name; a long one is given up when its ticket is dropped. */
+  readonly ask: (name: QuestionName, project: Project, on: { readonly args: unknown; readonly ticket: number }) => Promise<Answer<unknown>>;
+  /** Nobody waits for the answer of a ticket any more. */
+  readonly drop: (ticket: number) => Promise<void>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }
 

@@ -31,7 +31,6 @@ import {
   yearsOf,
 } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
-import { askByName } from './questions.ts';
 
 export interface RainContext {
   readonly records: (gauge: Gauge) => RainRecord;
@@ -178,9 +177,3 @@ export const RAIN_QUESTIONS = {
   events: gaugeEvents,
   which: stormRead,
 } as const;
-
-export type RainQuestions = typeof RAIN_QUESTIONS;
-
-/** Answers a question by name. */
-export const askRain = (name: string, project: Project, on: { readonly context: RainContext; readonly args: unknown }): unknown =>
-  askByName(RAIN_QUESTIONS, name, { project, ...on });

@@ -25,7 +25,6 @@ import { type Water, waterOf } from '../water/water.ts';
 import type { Gathered } from '../world/catchments.ts';
 import type { FlowParts } from '../world/flow-parts.ts';
 import { type World, worldOf } from '../world/world.ts';
-import { askByName } from './questions.ts';
 
 export type { Does, GroundDoes } from '../tell/grounds.ts';
 
@@ -229,8 +228,3 @@ export function testsOf({ ground }: Project): TestTold[] {
 }
 
 export const GROUND_QUESTIONS = { methods: methodsOf, bands: bandsOf, picture: pictureOf, way: wayOf, tests: testsOf } as const;
-export type GroundQuestions = typeof GROUND_QUESTIONS;
-
-/** Answers a question by name. */
-export const askGround = (name: string, project: Project, on: { readonly context: RoomContext; readonly args: unknown }): unknown =>
-  askByName(GROUND_QUESTIONS, name, { project, ...on });

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Ground, type Project, type TerrainInline, UserError } from '../../project/index.ts';
 import { LOSS_METHODS, WETNESSES, runoffDepth } from '../../runoff/index.ts';
-import { ABOVE, GROUND, ask, box, context, withGround, zone } from '../../testing/ground.ts';
+import { ABOVE, GROUND, ask, box, withGround, zone } from '../../testing/ground.ts';
 import { derived, planeProject } from '../../testing/projects.ts';
 import { rareFactor } from '../run/hydrology.ts';
-import { askLand, verdict } from '../index.ts';
+import { verdict } from '../index.ts';
 
 const told = (project: Project): string =>
   verdict('ground', project, { derived: derived(project).derived, system: 'metric', selected: null })
@@ -233,13 +233,13 @@ describe('soil loss', () => {
   it('is mapped: sealed ground loses nothing, and the map adds up to the property', () => {
     const ring = box(60, 140, [100, 180]);
     const project = withGround({ erosion, cover: 'bare' }, { features: [{ id: 'b', kind: 'building', ring }] });
-    const layer = askLand('layer', project, { context: context(), args: { layer: 'soil-loss' } }) as Float32Array;
+    const layer = ask('layer', project, { layer: 'soil-loss' });
     expect(layer[(101 - 80) * 101 + 40]).toBe(0);
-    const sheds = askLand('layer', project, { context: context(), args: { layer: 'sheds' } }) as Float32Array;
+    const sheds = ask('layer', project, { layer: 'sheds' });
     expect(sheds[(101 - 80) * 101 + 40]).toBeGreaterThan(sheds[0]);
     // The rain of a storm is not asked for.
-    const noStorm = askLand('layer', { ...project, rain: null }, { context: context(), args: { layer: 'soil-loss' } }) as Float32Array;
+    const noStorm = ask('layer', { ...project, rain: null }, { layer: 'soil-loss' });
     expect(noStorm).toEqual(layer);
-    expect(() => askLand('layer', planeProject(), { context: context(), args: { layer: 'soil-loss' } })).toThrow(UserError);
+    expect(() => ask('layer', planeProject(), { layer: 'soil-loss' })).toThrow(UserError);
   });
 });

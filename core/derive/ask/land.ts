@@ -47,7 +47,6 @@ import {
   wetnessOf,
 } from '../../terrain/index.ts';
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
-import { askByName } from './questions.ts';
 import { beginWorks } from './begin.ts';
 import type { RoomContext } from '../derive.ts';
 import { compareWithout, reopen } from './compare.ts';
@@ -298,7 +297,6 @@ export function places(project: Project, context: RoomContext): PlacesAnswer {
   });
 }
 
-/** All questions by name: the one table that the page's worker and the command line answer from. */
 export const LAND_QUESTIONS = {
   layer: layerOf,
   slopeAreas,
@@ -317,9 +315,3 @@ export const LAND_QUESTIONS = {
   reopen,
   begin: beginWorks,
 } as const;
-
-export type LandQuestions = typeof LAND_QUESTIONS;
-
-/** Answers a question by name. */
-export const askLand = (name: string, project: Project, on: { readonly context: RoomContext; readonly args: unknown }): unknown =>
-  askByName(LAND_QUESTIONS, name, { project, ...on });

@@ -15,7 +15,8 @@ import {
 import type { DesignStorm, RainRecord } from '../../rain/index.ts';
 import { derived, planeProject } from '../../testing/projects.ts';
 import { registry } from '../../works/index.ts';
-import { Graph, RAIN_QUESTIONS, askRain, verdict } from '../index.ts';
+import { RAIN_QUESTIONS, ask as askByName, verdict } from '../index.ts';
+import { context as afresh } from '../../testing/ground.ts';
 
 const RAIN = planeProject().rain as Rain;
 const withStorm = (change: Partial<DesignStorm>, rain: Partial<Rain> = {}): Project =>
@@ -124,8 +125,8 @@ describe('a gauge’s record beside the document', () => {
     const sha256 = assetName(recordToBytes(record));
     const project = applyCommand(planeProject(), { type: 'gauge.set', payload: { gauge: { sha256, source: 'g.csv' } } }, registry).project;
     expect(assetsOf(project)).toEqual([sha256]);
-    const context = { graph: new Graph(), records: () => record };
-    const ask = (name: string, args: unknown = {}): unknown => askRain(name, project, { context, args });
+    const context = { ...afresh(), records: () => record };
+    const ask = (name: string, args: unknown = {}): unknown => askByName(name, { project, context, args });
     expect(ask('quality')).toMatchObject({ wholeYears: 1, gapCount: 1, gaps: [{ fromMin: 50 * 1440, durationMin: 10 * 1440 }] });
     expect(ask('frequency')).toMatchObject({ tooShort: true });
     expect([ask('table', { kind: 'gev' }), ask('curve', { durationMin: 1440, kind: 'gumbel' })]).toEqual([null, null]);
@@ -135,7 +136,7 @@ describe('a gauge’s record beside the document', () => {
     ]);
     expect(ask('seasons')).toMatchObject({ yearsKnown: 1, wettestDay: { day: 4, mm: 31 } });
     for (const name of Object.keys(RAIN_QUESTIONS).filter((n) => n !== 'which')) {
-      expect(() => askRain(name, planeProject(), { context, args: {} })).toThrow('there is no gauge record yet');
+      expect(() => askByName(name, { project: planeProject(), context, args: {} })).toThrow('there is no gauge record yet');
     }
     expect(() => ask('snow')).toThrow('no question "snow"');
   });

@@ -30,6 +30,23 @@ describe('steps', () => {
     const keys = [undefined, null, 'null', NaN, 'NaN', Infinity, -Infinity, true, 'true', [], {}, '', 1, '1', [1], [[1]], [1, 1], { a: 1 }];
     for (const read of [...keys, new Map([['a', 1]]), new Map([['a', 2]]), new Set([2])]) graph.step('one', [read], () => 0);
     expect(runs(graph)).toEqual({ one: keys.length + 3 });
+    // The same again, now that each is looked into before it is written out; a member more, less or other is another.
+    const shapes = [
+      { a: 1 },
+      { a: 1, b: 2 },
+      { a: 1 },
+      { a: 1, b: 3 },
+      { b: 3 },
+      [1],
+      [1, 2],
+      [1],
+      [{ a: 1 }],
+      [{ a: 1, b: 1 }],
+      { c: { a: 1 } },
+      { c: { a: 1, b: 1 } },
+    ];
+    const texts = shapes.map((read) => graph.step('shape', [{ read }], (on) => JSON.stringify(on.read)));
+    expect(texts).toEqual(shapes.map((read) => JSON.stringify(read)));
     // A member that is undefined is one that is not there.
     for (const read of [{ a: 1 }, { a: 1, b: undefined }]) graph.step('two', [read], () => 0);
     expect(graph.runs.get('two')).toBe(1);

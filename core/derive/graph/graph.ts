@@ -64,13 +64,9 @@ function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
   if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || names.has(b)) return false;
   if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((item, k) => isSurelySame(item, b[k], deep - 1));
   if (!isPlain(a) || !isPlain(b)) return false;
-  let left = 0;
-  for (const key in a) {
-    if (!isSurelySame(a[key], b[key], deep - 1)) return false;
-    left++;
-  }
-  for (const key in b) if (key in a) left--;
-  return left === 0;
+  for (const key in a) if (!isSurelySame(a[key], b[key], deep - 1)) return false;
+  for (const key in b) if (!(key in a)) return false;
+  return true;
 }
 
 /** What a step is given: its types follow from what it reads, never the other way round. */

@@ -29,7 +29,7 @@ export interface ExitsInput {
   readonly weather: Weather;
   readonly storm: Storm;
   readonly grounds: readonly ExitGround[];
-  readonly water: Pick<Water, 'links'>;
+  readonly water: Pick<Water, 'links' | 'places'>;
   readonly result: RouteResult | null;
 }
 
@@ -41,8 +41,9 @@ export interface Leaving {
 /** The exit each link that leaves the property leads to; null for one that does not. */
 const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]): (number | null)[] =>
   links.map(({ path, to }) => {
-    const end = path[path.length - 1];
-    return to === 'property-edge' || to === 'terrain-edge' ? nearestExit(grid, exits, [end[0], end[1]]) : null;
+    // A place off the terrain has no way to be followed along.
+    const end = path[path.length - 1] as Link['path'][number] | undefined;
+    return end && (to === 'property-edge' || to === 'terrain-edge') ? nearestExit(grid, exits, [end[0], end[1]]) : null;
   });
 
 /** Volume, peak and its time at each exit: of all its ground with nothing built, and of uncaught ground and overflows as it is. */
@@ -50,7 +51,8 @@ export function exitFlows({ weather, storm, grounds, water, result }: ExitsInput
   const { model, graph } = weather;
   const stepS = storm.stepMin * 60;
   const exits = grounds.map((g) => g.exit);
-  const over = [...water.links].flatMap(([store, links]) => {
+  const places = water.places.map(({ id, past }) => [id, [past]] as const);
+  const over = [...water.links, ...places].flatMap(([store, links]) => {
     const to = graph.step(`exits-of:${store}`, [model.grid, links, exits], exitsOfLinks);
     return links.flatMap(({ outlet, lagS }, k) => {
       const run = result?.outlets.get(outlet);

@@ -1,5 +1,5 @@
 // What a storm does to the water of a scenario. A run judges nothing.
-import type { LinkFlow, OutletStorm, Store } from '../../contract/index.ts';
+import type { ConduitStorm, LinkFlow, OutletStorm, Store } from '../../contract/index.ts';
 import type { WorksheetLine } from '../../formula/index.ts';
 import type { OutletRun, RouteResult } from '../../network/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
@@ -8,7 +8,7 @@ import type { Water } from '../water/water.ts';
 import { exitGrounds, insideOf } from '../world/catchments.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
-import { type StoreOutcome, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
+import { type StoreOutcome, conduitStorm, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
@@ -20,6 +20,8 @@ export interface Run {
   /** Ways out by store: where they lead and, where a storm is known, what runs there. */
   readonly flows: ReadonlyMap<string, readonly LinkFlow[]>;
   readonly outlets: readonly OutletStorm[];
+  /** What it did to each pipe, by its id. */
+  readonly conduits: ReadonlyMap<string, ConduitStorm>;
   readonly leaving: readonly Leaving[];
 }
 
@@ -50,6 +52,7 @@ export function stormRun(
   const outcomes = new Map<string, StoreOutcome>();
   const flows = new Map<string, readonly LinkFlow[]>();
   const outlets: OutletStorm[] = [];
+  const conduits = new Map<string, ConduitStorm>();
   for (const store of water.stores) {
     const { id } = store;
     const runs = runsOf(store, result);
@@ -57,9 +60,15 @@ export function stormRun(
     flows.set(id, graph.step(`flows:${id}`, [store, water.links.get(id) ?? [], runs], keptFlows));
     if (!run || !result) continue;
     const seepsMmPerHour = seepsOf(store, water.under.get(id) ?? null);
-    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { outlets: runs, stepS: result.stepS, seepsMmPerHour }], stormOf));
+    const over = { outlets: runs, stepS: result.stepS };
+    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, seepsMmPerHour }], stormOf));
+    if (store.soffitM !== undefined) conduits.set(id, graph.step(`conduit:${id}`, [store, run, over], conduitStorm));
     outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], outletStorms));
   }
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result }) : [];
-  return { hydrology, result, outcomes, flows, outlets, leaving };
+  for (const { store, past } of water.places) {
+    const run = result?.outlets.get(past.outlet);
+    flows.set(`${store}#past`, [asItself({ ...past, volumeM3: run?.volumeM3 ?? null, peakM3s: run?.peakM3s ?? null })]);
+  }
+  return { hydrology, result, outcomes, flows, outlets, conduits, leaving };
 }

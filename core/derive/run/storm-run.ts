@@ -1,5 +1,5 @@
 // A storm routed through all stores, and what it did to each of them.
-import type { Link, LinkFlow, Outlet, OutletStorm, Site, Store, StoreStorm } from '../../contract/index.ts';
+import type { ConduitStorm, Link, LinkFlow, Outlet, OutletStorm, Site, Stage, Store, StoreStorm } from '../../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
 import {
   type Arrivals,
@@ -20,6 +20,7 @@ import type { Storm } from '../../rain/index.ts';
 import { type ExitFlow, exitFlow } from '../../works/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
+import type { IntakePlace } from '../water/intakes.ts';
 import type { GroundUnder } from '../water/soak.ts';
 import type { Water } from '../water/water.ts';
 import type { Gathered } from '../world/catchments.ts';
@@ -31,7 +32,7 @@ const LEAST_TAIL_S = 6 * 3600;
 
 /** What a storm needs of the land and the works. */
 export interface StormInput {
-  readonly water: Pick<Water, 'stores' | 'links' | 'springs' | 'under'>;
+  readonly water: Pick<Water, 'stores' | 'links' | 'led' | 'places' | 'springs' | 'under'>;
   readonly catchments: readonly Gathered[];
   readonly runoff: ReadonlyMap<string, CatchmentRunoff>;
   readonly storm: Storm;
@@ -69,31 +70,54 @@ function isFelt(outlet: Outlet, to: Store | undefined): boolean {
   return outlet.drownsM !== undefined && to !== undefined && to.crestM + CLEAR_M > outlet.drownsM;
 }
 
+/** A way out with where its water comes to. */
+interface Led {
+  readonly link: Link;
+  /** The store there, where its level may be felt. */
+  readonly below: Store | null;
+  /** The store, or the place before it where its water is parted. */
+  readonly to: string;
+}
+
 /** A store's ways out as they are routed. */
-function routedOutlets(store: Store, links: readonly Link[], below: readonly (Store | null)[]): RoutedOutlet[] {
+function routedOutlets(store: Store, ways: readonly Led[]): RoutedOutlet[] {
   return store.outlets.map((outlet, k): RoutedOutlet => {
-    const { to, lagS } = links[k];
-    const isJoint = to !== store.id && isFelt(outlet, below[k] ?? undefined);
-    return { id: outlet.id, to, lagS: isJoint ? 0 : lagS, flowAt: outlet.flowAt, isJoint };
+    const { link, below, to } = ways[k];
+    const { lagS, share = 1 } = link;
+    const isJoint = to !== store.id && isFelt(outlet, below ?? undefined);
+    return { id: outlet.id, to, lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, isJoint };
   });
 }
 
-/** Routes the storm through all stores: what a change does not reach stays as it was worked out. */
-export function runStorm(input: StormInput): RouteResult {
-  const { water, runoff, storm, conditions, graph } = input;
+/** A place that stores nothing stands at no level. */
+const NO_STAGE: Stage = { levelM: Float64Array.of(0, 1), volumeM3: Float64Array.of(0, 1), wettedM2: Float64Array.of(0, 0) };
+
+/** A place where water is parted, as it is routed: what the store takes, and what runs past it. */
+const routedPlace = ({ id, store, takes, past }: IntakePlace, inflow: Float64Array, to: string): RoutedStore => ({
+  id,
+  stage: NO_STAGE,
+  inflow,
+  takes,
+  outlets: [
+    { id: `${id}:in`, to: store, lagS: 0, flowAt: () => 0 },
+    { id: past.outlet, to, lagS: past.lagS, flowAt: () => 0 },
+  ],
+});
+
+/** A run's own clock: how long its steps are, and how many. */
+function stepsOf({ runoff, storm }: Pick<StormInput, 'runoff' | 'storm'>): Steps {
   const stepS = storm.stepMin * 60;
   const longest = Math.max(0, ...[...runoff.values()].map((r) => r.flowM3s.length));
-  const steps = Math.max(longest, storm.stepsMm.length) + Math.ceil(LEAST_TAIL_S / stepS);
-  const byId = new Map(water.stores.map((s) => [s.id, s]));
-  const areas = new Map(input.catchments.map(({ catchment }) => [catchment.of, catchment.areaM2]));
+  return { stepS, steps: Math.max(longest, storm.stepsMm.length) + Math.ceil(LEAST_TAIL_S / stepS) };
+}
+
+/** What comes to each store by itself. */
+function comingTo({ water, runoff, storm, catchments, conditions }: StormInput, steps: number): (id: string) => Comes {
+  const areas = new Map(catchments.map(({ catchment }) => [catchment.of, catchment.areaM2]));
   const base = baseFlows(water.springs);
-  const stores = water.stores.map((store): RoutedStore => {
-    const { id } = store;
-    const links = water.links.get(id) ?? [];
-    const below = links.map((l, k) => (store.outlets[k].drownsM === undefined ? null : (byId.get(l.to) ?? null)));
-    const soakMPerS = input.soakage ? seepsOf(store, water.under.get(id) ?? null) / 3.6e6 : 0;
+  return (id) => {
     const flow = runoff.get(id)?.flowM3s;
-    const comes = {
+    return {
       storm,
       flowM3s: flow ? asItself(flow) : null,
       areaM2: areas.get(id) ?? 0,
@@ -101,22 +125,63 @@ export function runStorm(input: StormInput): RouteResult {
       sent: conditions.sent.get(id) ?? 1,
       steps,
     };
-    const inflow = graph.step(`inflow:${id}`, [store.waterM2 ?? 0, comes], (waterM2, what) => inflowOf({ waterM2 }, what));
-    const outlets = graph.step(`outlets:${id}`, [store, links, below], routedOutlets);
-    return graph.step(`routed:${id}`, [store, inflow, outlets, soakMPerS, conditions.startsFull], (own, comesIn, ways, soaks, full) => ({
-      id: own.id,
-      stage: own.stage,
-      inflow: comesIn,
-      soakMPerS: soaks,
-      ...(full ? { startM: own.wayOutM } : {}),
-      outlets: ways,
+  };
+}
+
+/** How a store is routed, beside its ways out. */
+interface Filled {
+  readonly inflow: Float64Array;
+  readonly soakMPerS: number;
+  readonly startsFull: boolean;
+}
+
+const routedStore = (
+  { id, stage, wayOutM }: Store,
+  { inflow, soakMPerS, startsFull }: Filled,
+  outlets: readonly RoutedOutlet[],
+): RoutedStore => ({ id, stage, inflow, soakMPerS, ...(startsFull ? { startM: wayOutM } : {}), outlets });
+
+/** All stores as they are routed, each with the place before it where its water is parted. */
+function routedStores(input: StormInput, steps: number): RoutedStore[] {
+  const { water, conditions, graph } = input;
+  const byId = new Map(water.stores.map((s) => [s.id, s]));
+  const places = new Map(water.places.map((p) => [p.store, p]));
+  const comesFor = comingTo(input, steps);
+  /** Over the ground water comes to the place before a store; led there, to the store itself. */
+  const comesTo = ({ to, outlet }: Link): string => (water.led.has(outlet) ? to : (places.get(to)?.id ?? to));
+  return water.stores.flatMap((store): RoutedStore[] => {
+    const { id, waterM2 = 0 } = store;
+    const ways = (water.links.get(id) ?? []).map((link, k) => ({
+      link,
+      below: store.outlets[k].drownsM === undefined ? null : (byId.get(link.to) ?? null),
+      to: comesTo(link),
     }));
+    const outlets = graph.step(`outlets:${id}`, [store, ways], routedOutlets);
+    const place = places.get(id);
+    const comes = comesFor(id);
+    // What is parted before it comes to the store comes to that place; only rain on its own water is its own.
+    const own = place ? { ...comes, flowM3s: null, areaM2: 0, steadyM3s: 0 } : comes;
+    const filled: Filled = {
+      inflow: graph.step(`inflow:${id}`, [{ waterM2 }, own], inflowOf),
+      soakMPerS: input.soakage ? seepsOf(store, water.under.get(id) ?? null) / 3.6e6 : 0,
+      startsFull: conditions.startsFull,
+    };
+    const routed = graph.step(`routed:${id}`, [store, filled, outlets], routedStore);
+    if (!place) return [routed];
+    const before = graph.step(`parted:${id}`, [{ waterM2: 0 }, comes], inflowOf);
+    return [graph.step(`parting:${id}`, [place, before, comesTo(place.past)], routedPlace), routed];
   });
+}
+
+/** Routes the storm through all stores: what a change does not reach stays as it was worked out. */
+export function runStorm(input: StormInput): RouteResult {
+  const { graph } = input;
+  const over = stepsOf(input);
   return route(
-    { stores, stepS, steps },
+    { stores: routedStores(input, over.steps), ...over },
     {
-      arrivals: (to, ways, over) => graph.step(`arrivals:${to}`, [ways, over], (list, by) => arrivalsOf(list, by)),
-      group: (group, over, arrivals) => graph.step(`route:${group[0].id}`, [group, over, arrivals], keptRun),
+      arrivals: (to, ways, by) => graph.step(`arrivals:${to}`, [ways, by], arrivalsOf),
+      group: (group, by, arrivals) => graph.step(`route:${group[0].id}`, [group, by, arrivals], keptRun),
     },
   );
 }
@@ -246,6 +311,25 @@ export function outletStorms(store: Store, runs: readonly (OutletRun | null)[], 
       },
     ];
   });
+}
+
+/** What the storm did to a pipe. */
+export function conduitStorm(
+  store: Store,
+  run: StoreRun,
+  { outlets: runs, stepS }: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number },
+): ConduitStorm {
+  const [pipe, rim] = store.outlets.map((outlet, k) => ({ outlet, run: runs[k] }));
+  const { soffitM = Infinity } = store;
+  return {
+    id: store.id,
+    work: store.work,
+    peakM3s: pipe.run?.peakM3s ?? 0,
+    capacityM3s: pipe.outlet.flowAt(rim.outlet.levelM),
+    peakLevelM: run.levelM.reduce((a, v) => Math.max(a, v), -Infinity),
+    surchargedH: (run.levelM.reduce((n, v) => n + (v > soffitM ? 1 : 0), 0) * stepS) / 3600,
+    overM3: rim.run?.volumeM3 ?? 0,
+  };
 }
 
 /** Flow on each link of a store, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */

@@ -5,7 +5,7 @@ import { type StoreRun, volumeAt } from '../../network/index.ts';
 import type { Project } from '../../project/index.ts';
 import type { DerivedExit } from '../types.ts';
 import type { Placed } from '../water/stores.ts';
-import { storesById } from '../water/water.ts';
+import { storesById, storesOnly } from '../water/water.ts';
 import type { Told } from './facts.ts';
 
 /** Water this little above a way out is as good as none [m]. */
@@ -68,7 +68,7 @@ function judgeStore({ run, stepS, works, stores, ...on }: Around): Check[] {
 
 export function acrossChecks({ water, run, placed, designPeaks, graph, missing, project }: Told, exits: readonly DerivedExit[]): Check[] {
   const byId = storesById(water.stores);
-  const own = water.stores.flatMap((store) => {
+  const own = storesOnly(water.stores).flatMap((store) => {
     const links = run.flows.get(store.id) ?? [];
     const leads = [...links.map((l) => l.to), ...store.outlets.flatMap((o) => (o.to === undefined ? [] : [o.to]))];
     const stores = [...new Set([store.id, ...leads])].flatMap((id) => byId.get(id) ?? []);

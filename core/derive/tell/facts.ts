@@ -6,7 +6,7 @@ import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Run } from '../run/run.ts';
 import { type StoreOutcome, designPeakOf } from '../run/storm-run.ts';
 import type { Placed } from '../water/stores.ts';
-import type { Water } from '../water/water.ts';
+import { type Water, storesOnly } from '../water/water.ts';
 import type { World } from '../world/world.ts';
 
 /** What the project does not say yet. */
@@ -54,7 +54,7 @@ export function toldOf(
 ): Told {
   const missing = missingIn(project);
   const { site } = world;
-  const stores = grouped(water.stores, (s) => s.work);
+  const stores = grouped(storesOnly(water.stores), (s) => s.work);
   const flows = [...run.flows.values()].flat();
   const workOf = new Map(water.stores.map((s) => [s.id, s.work]));
   const isJoint = ({ kind }: Outlet): boolean => kind === 'joint';
@@ -71,6 +71,7 @@ export function toldOf(
     }),
   );
   const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
+    const pipes = water.stores.flatMap((s) => (s.work === work.id ? (run.conduits.get(s.id) ?? []) : []));
     const mine = (stores.get(work.id) ?? []).map((store) => ({ store, outcome: run.outcomes.get(store.id) ?? null }));
     const links = [...(own.get(work.id) ?? []), ...(made.get(work.id) ?? [])];
     const id = mine[0]?.store.id ?? work.id;
@@ -82,6 +83,7 @@ export function toldOf(
       gathered: catchments.get(id) ?? null,
       runoff: runoff.get(id) ?? null,
       designPeakM3s: designPeaks.get(id) ?? null,
+      ...(pipes.length > 0 ? { conduits: pipes } : {}),
     };
     return [work.id, graph.step(`facts:${work.id}`, [known], factsOf)];
   });
@@ -90,13 +92,13 @@ export function toldOf(
   return { project, world, water, run, graph, missing, placed, guests, stores, facts: new Map(facts), designPeaks };
 }
 
-interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s'> {
+interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'conduits'> {
   readonly mine: readonly { readonly store: Store; readonly outcome: StoreOutcome | null }[];
   readonly gathered: Water['catchments'][number] | null;
   readonly runoff: CatchmentRunoff | null;
 }
 
-function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s }: Known): StormFacts {
+function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, conduits }: Known): StormFacts {
   const [first, ...rest] = mine.map(({ store, outcome }) => ({ store, storm: outcome?.storm ?? null }));
   return {
     missing,
@@ -108,5 +110,6 @@ function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s }
     runoff: runoff?.runoff ?? null,
     links,
     designPeakM3s,
+    ...(conduits ? { conduits } : {}),
   };
 }

@@ -1,5 +1,5 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Link, Store } from '../../contract/index.ts';
+import type { Store } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
@@ -10,7 +10,7 @@ import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import type { DeriveResult, Derived, DerivedHollow, DerivedStore, FlowSeries, StoreSeries, View } from '../types.ts';
 import { failureChecks } from '../water/standing.ts';
-import { type Water, linksOf } from '../water/water.ts';
+import { type Water, linksOf, storesOnly } from '../water/water.ts';
 import { insideOf } from '../world/catchments.ts';
 import { hollowsIn } from '../world/ground-model.ts';
 import { canHeal } from '../world/surfaces.ts';
@@ -41,6 +41,7 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
     stores: [],
     links: [],
     outlets: [],
+    conduits: [],
     balance: null,
     checks: [],
     uncomputed: [],
@@ -96,9 +97,10 @@ export function tell({ project, option }: Scenario, rooms: Rooms): DeriveResult 
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
     exits,
     erosion: erosion?.told ?? null,
-    stores: water.stores.map((s) => graph.step(`store-json:${s.id}`, [s, run.outcomes.get(s.id) ?? null], storeJson)),
+    stores: storesOnly(water.stores).map((s) => graph.step(`store-json:${s.id}`, [s, run.outcomes.get(s.id) ?? null], storeJson)),
     links: [...run.flows.values()].flat(),
     outlets: run.outlets,
+    conduits: [...run.conduits.values()],
     balance: run.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
@@ -111,8 +113,8 @@ export function tell({ project, option }: Scenario, rooms: Rooms): DeriveResult 
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
       making,
-      order: metInOrder(water.stores, linksOf(water)),
-      ...seriesOf(run, graph),
+      order: metInOrder(water),
+      ...seriesOf(run, water, graph),
       storm,
       marks: water.works.flatMap((w) => w.placed.marks),
       figures: judged.figures,
@@ -137,9 +139,10 @@ function drawnOf(pictures: readonly Pictures[], { water: { failures } }: Told): 
 }
 
 /** Series of stores, and of flows of catchments and of places where water leaves. */
-function seriesOf({ hydrology, result, leaving }: Run, graph: Graph): Pick<View, 'series' | 'flows'> {
+function seriesOf({ hydrology, result, leaving }: Run, { stores }: Water, graph: Graph): Pick<View, 'series' | 'flows'> {
   const stepS = result?.stepS ?? (hydrology.storm?.stepMin ?? 1) * 60;
-  const series = [...(result?.stores.values() ?? [])].map((run) =>
+  const runs = storesOnly(stores).flatMap((s) => result?.stores.get(s.id) ?? []);
+  const series = runs.map((run) =>
     graph.step(`series:${run.id}`, [run, stepS], ({ id, levelM, inM3s, outM3s }, step): StoreSeries => ({
       id,
       stepS: step,
@@ -160,10 +163,12 @@ function seriesOf({ hydrology, result, leaving }: Run, graph: Graph): Pick<View,
 }
 
 /** Stores as water meets them: each after those that spill into it. */
-function metInOrder(stores: readonly Store[], links: readonly Link[]): string[] {
+function metInOrder(water: Water): string[] {
+  const { stores } = water;
+  const kept = new Set(storesOnly(stores).map((s) => s.id));
   const ways = new Map<string, { readonly to: string }[]>();
-  for (const { from, to } of links) ways.set(from, [...(ways.get(from) ?? []), { to }]);
-  return cascadeOrder(stores.map(({ id }) => ({ id, outlets: ways.get(id) ?? [] }))).map((s) => s.id);
+  for (const { from, to } of linksOf(water)) ways.set(from, [...(ways.get(from) ?? []), { to }]);
+  return cascadeOrder(stores.map(({ id }) => ({ id, outlets: ways.get(id) ?? [] }))).flatMap(({ id }) => (kept.has(id) ? [id] : []));
 }
 
 function hollowJson({ at, bottomM, spillM, depthM, areaM2, volumeM3 }: Hollow): DerivedHollow {

@@ -1,7 +1,7 @@
 // The stores works make, and the ways water takes between them.
 import type { BoundWork, Link, Outlet, PlacedWork, Site, Store } from '../../contract/index.ts';
 import { type Line, middleOf } from '../../geometry/index.ts';
-import { type Plan, linkOf } from '../../network/index.ts';
+import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
 import { type Conditions, outletsUnder, storeUnder } from '../scenario/conditions.ts';
@@ -41,17 +41,16 @@ export function storesFor(
   const { id } = one.bound.work;
   return graph.step(`store:${id}`, [one, guests, conditions.key], ({ placed: own }, hosted) => {
     const others = hosted.map((g) => g.placed);
-    return own
-      .stores(
-        outletsUnder(
-          others.flatMap((g) => g.outlets),
-          conditions,
-        ),
-      )
-      .map((store) =>
-        // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
-        asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
-      );
+    const stores = own.stores(
+      outletsUnder(
+        others.flatMap((g) => g.outlets),
+        conditions,
+      ),
+    );
+    return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) =>
+      // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
+      asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
+    );
   });
 }
 
@@ -68,6 +67,10 @@ function givenLink(store: Store, outlet: Outlet, on: { readonly to: string; read
   const start = [x, y, outlet.levelM] as const;
   const end = line && line.length > 0 ? middleOf(line) : null;
   const path = end && outlet.kind !== 'joint' ? [start, [end[0], end[1], outlet.levelM] as const] : [start];
+  if (outlet.returns?.to === to) {
+    const { share, lagS } = outlet.returns;
+    return { from: store.id, outlet: outlet.id, work: outlet.work, role: outlet.role, to, path, lengthM: 0, lagS, share };
+  }
   return { from: store.id, outlet: outlet.id, work: outlet.work, role: outlet.role, to, path, lengthM: 0, lagS: 0 };
 }
 
@@ -79,24 +82,33 @@ interface Traced {
   readonly graph: Graph;
 }
 
+/** Ways out by store, and those among them that do not run over the ground. */
+export interface Ways {
+  readonly links: ReadonlyMap<string, readonly Link[]>;
+  readonly led: ReadonlySet<string>;
+}
+
 /** Where every outlet leads: by the user's word, by its making, else downhill. */
-export function tracedLinks({ option, stores, works, plan, graph }: Traced): ReadonlyMap<string, readonly Link[]> {
+export function tracedLinks({ option, stores, works, plan, graph }: Traced): Ways {
   const ids = new Set(stores.map((s) => s.id));
   const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
   const said = option.links ?? {};
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
-  const givenTo = ({ id, to }: Outlet): string | undefined => {
-    const given = said[id] ?? to;
-    // A word about a work that is gone is passed over.
-    return given !== undefined && (ids.has(given) || ENDS.some((end) => end === given)) ? given : undefined;
+  const givenTo = ({ id, to, returns }: Outlet): string | undefined => {
+    const given = said[id] ?? returns?.to ?? to;
+    if (given !== undefined && (ids.has(given) || ENDS.some((end) => end === given))) return given;
+    // A word about a work that is gone is passed over; what went into the ground stays there.
+    return returns ? 'ground' : undefined;
   };
-  return new Map(
+  const led = new Set<string>();
+  const links = new Map(
     stores.map((store) => {
       const given = store.outlets.map((outlet) => {
         const to = givenTo(outlet);
+        if (to !== undefined) led.add(outlet.id);
         return to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') };
       });
-      const links = graph.step(`links:${store.id}`, [store, given, plan], (from, ways) =>
+      const own = graph.step(`links:${store.id}`, [store, given, plan], (from, ways) =>
         from.outlets.map((outlet, k) => {
           const way = ways[k];
           if (way) return givenLink(from, outlet, way);
@@ -105,7 +117,8 @@ export function tracedLinks({ option, stores, works, plan, graph }: Traced): Rea
           return { ...traced, work: outlet.work, role: outlet.role };
         }),
       );
-      return [store.id, links];
+      return [store.id, own];
     }),
   );
+  return { links, led };
 }

@@ -8,18 +8,19 @@ import type { DerivedSpring } from '../types.ts';
 import { type Gathered, type Interception, interception, naturalCatchment, pinCatchments, storeCatchments } from '../world/catchments.ts';
 import { springsOf } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
+import { type IntakePlace, intakePlaces } from './intakes.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
 import { type Standing, standingOf } from './standing.ts';
-import { tracedLinks } from './stores.ts';
+import { type Ways, tracedLinks } from './stores.ts';
 
-export interface Water extends Standing {
+export interface Water extends Standing, Ways {
   readonly met: Interception;
   /** What each pin and each store catches. */
   readonly catchments: readonly Gathered[];
   /** All that would come to each store that catches water if nothing stood above it. */
   readonly natural: readonly Gathered[];
-  /** Ways of each store's outlets, by store. */
-  readonly links: ReadonlyMap<string, readonly Link[]>;
+  /** Where stores take only part of what meets them. */
+  readonly places: readonly IntakePlace[];
   readonly springs: readonly DerivedSpring[];
   /** The ground under each store; empty while nobody has described it. */
   readonly under: ReadonlyMap<string, GroundUnder>;
@@ -27,6 +28,9 @@ export interface Water extends Standing {
 
 /** All links in the order of their stores. */
 export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.values()].flat();
+
+/** Stores without pipes, which hold water only on its way. */
+export const storesOnly = (stores: readonly Store[]): readonly Store[] => stores.filter((s) => s.soffitM === undefined);
 
 /** Stores by id. */
 export const storesById = (stores: readonly Store[]): ReadonlyMap<string, Store> => new Map(stores.map((s) => [s.id, s]));
@@ -53,12 +57,14 @@ export function waterOf(
     stores,
     outline,
   }));
+  const workOf = new Map(standing.stores.map((s) => [s.id, s.work]));
   return {
     ...standing,
+    places: intakePlaces(intakes, { met, plan, graph, workOf }),
     met,
     catchments,
     natural,
-    links: tracedLinks({ option, stores: standing.stores, works: standing.works, plan, graph }),
+    ...tracedLinks({ option, stores: standing.stores, works: standing.works, plan, graph }),
     springs: springsOf(project.features, plan, graph),
     under: map ? groundUnder(standing, map, graph) : new Map(),
   };

@@ -12,6 +12,7 @@ import {
   exitsOf,
   firstInterceptor,
   partedBy,
+  shareOfCell,
   setOf,
   shapeOf,
   shapesOf,
@@ -26,6 +27,29 @@ export interface Interception {
   readonly stores: readonly string[];
   readonly owner: Int16Array;
   readonly label: Int16Array;
+  /** What stores take of the water that meets them, where their works are narrower than a cell. */
+  readonly shares: ReadonlyMap<string, number>;
+}
+
+/** Stores take the share of each small intake, weighed by the ground that drains to it. */
+function sharesOf({ grid, flow }: GroundModel, intakes: readonly Intake[]): ReadonlyMap<string, number> {
+  const shares = intakes.map((intake) => shareOfCell(grid, intake));
+  if (shares.every((share) => share === 1)) return new Map();
+  const label = firstInterceptor(
+    flow,
+    catchingOn(
+      grid,
+      intakes.map((where, k) => ({ ...where, number: k + 1 })),
+    ),
+  );
+  const cells = new Float64Array(intakes.length + 1);
+  for (const number of label) cells[number]++;
+  const sums = new Map<string, { whole: number; taken: number }>();
+  intakes.forEach(({ store }, k) => {
+    const { whole, taken } = sums.get(store) ?? { whole: 0, taken: 0 };
+    sums.set(store, { whole: whole + cells[k + 1], taken: taken + shares[k] * cells[k + 1] });
+  });
+  return new Map([...sums].flatMap(([id, { whole, taken }]) => (taken < whole ? [[id, taken / whole] as const] : [])));
 }
 
 function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]): Interception {
@@ -39,7 +63,7 @@ function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]):
       return number === undefined ? [] : [{ ...where, number }];
     }),
   );
-  return { stores, owner, label: firstInterceptor(model.flow, owner) };
+  return { stores, owner, label: firstInterceptor(model.flow, owner), shares: sharesOf(model, intakes) };
 }
 
 /** What the intakes of all works catch. */
@@ -133,12 +157,13 @@ export function exitGrounds(
   const { met, graph } = on;
   const exits = graph.step('exits', [model, inside], ({ grid, flow }, within) => exitsOf(grid, flow, within).map((exit) => asItself(exit)));
   const wholes = graph.step('exit-grounds', [model, exits], (_, all) =>
-    all.map((exit, k) => gather(exitId(exit, k), { model, graph, cells: upstreamOf(model.flow, exit.cells) })),
-  );
-  return graph.step('exits-open', [model, exits, wholes, met], (_, all, whole, { label, stores }) =>
-    all.map((exit, k): ExitGround => {
-      const own = whole[k];
+    all.map((exit, k) => {
       const id = exitId(exit, k);
+      return { exit, id, own: gather(id, { model, graph, cells: upstreamOf(model.flow, exit.cells) }) };
+    }),
+  );
+  return graph.step('exits-open', [model, wholes, met], (_, all, { label, stores }) =>
+    all.map(({ exit, id, own }): ExitGround => {
       if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
       const open = setOf(
         own.members.filter((i) => label[i] === 0),

@@ -87,7 +87,8 @@ export function groundModel({ terrain, features, land = DEFAULT_LAND }: Project,
     return { grid: asItself(grid), stats: statsOf(grid), edge: edgeCells(grid) };
   });
   // What was seen counts by what it does to water: a note or a name changes nothing.
-  return graph.step('surface', [ground, base, effectKey(features), land.hollows], (_, { grid }, effect, hollows): GroundModel => {
+  const taken = { effect: effectKey(features), hollows: land.hollows };
+  return graph.step('surface', [ground, base, taken], (_, { grid }, { effect, hollows }): GroundModel => {
     progress('following the water', 0.4);
     const run = runningOver(grid, features, hollows);
     progress('ready', 1);

@@ -18,7 +18,8 @@ export function worldOf(project: Project, context: GroundContext): World | null 
   const model = groundModel(project, context);
   if (!model) return null;
   const map = surfaceMap(project, model, graph);
-  const site = graph.step('site', [model.grid, project.site.outline, project.features, map], (grid, outline, features, kinds): Site => ({
+  const drawn = { outline: project.site.outline, features: project.features };
+  const site = graph.step('site', [model.grid, drawn, map], (grid, { outline, features }, kinds): Site => ({
     grid,
     outline,
     features,

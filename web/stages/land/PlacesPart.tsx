@@ -29,7 +29,7 @@ function adopt(place: Place): void {
 export function PlacesPart(): ReactNode {
   const showsPlaces = useLand((s) => s.showsPlaces);
   const system = useApp((s) => s.system);
-  const found = useAsk('places', showsPlaces ? undefined : null);
+  const found = useAsk('places', showsPlaces ? {} : null);
   const counts = new Map<string, number>();
   return (
     <Part title="Places that matter">
@@ -96,7 +96,7 @@ export function HollowsPart(): ReactNode {
 /** How much of the land lies in each slope class. */
 export function SlopesPart(): ReactNode {
   const format = useFormat();
-  const areas = useAsk('slopeAreas', undefined);
+  const areas = useAsk('slopeAreas', {});
   if (!areas) return null;
   const total = areas.reduce((sum, a) => sum + a.areaM2, 0);
   return (

@@ -1,0 +1,124 @@
+// Storms raised step by step, each run once and nothing judged in them.
+import { type Project, type Rain, fail } from '../../project/index.ts';
+import { type Ran, type RoomContext, runScenario } from '../derive.ts';
+import { type Scenario, underRain } from '../scenario/scenario.ts';
+import type { Slowly } from './slowly.ts';
+
+/** Longest return period looked at [years]: beyond it a table says nothing. */
+const MOST_YEARS = 1000;
+/** Rungs up to MOST_YEARS are years; above it the storm of so many years is raised in proportion, and no return period is told. */
+const LADDER: readonly number[] = [1.1, 2, 5, 10, 20, 50, 100, 200, 500, MOST_YEARS, 1500, 2500, 5000, 10_000, 20_000];
+/** Storms raised by a factor, where the storm is no row of a table. */
+const TIMES: readonly number[] = [0.1, 0.3, 0.6, 1, 1.5, 2, 3, 5, 10, 20];
+
+/** Depths of a table for a return period between or beyond its rows: straight over the logarithm of years. */
+function rowFor({ table }: Rain, years: number): number[] {
+  const { returnYears, depthMm } = table;
+  const last = returnYears.length - 1;
+  if (last === 0) return depthMm[0].map((d) => d * Math.max(0.05, 1 + 0.3 * Math.log10(years / returnYears[0])));
+  let k = returnYears.findIndex((y) => y >= years);
+  k = Math.min(last, Math.max(1, k < 0 ? last : k));
+  const share = Math.log(years / returnYears[k - 1]) / Math.log(returnYears[k] / returnYears[k - 1]);
+  return depthMm[k].map((d, j) => Math.max(0.05 * d, depthMm[k - 1][j] + share * (d - depthMm[k - 1][j])));
+}
+
+const isFromTable = ({ storm }: Rain): boolean => storm.shape?.kind !== 'own' && storm.shape?.kind !== 'event';
+
+/** How a storm is raised: by years where a table gives it, else in proportion. */
+export interface Ladder {
+  readonly rungs: readonly number[];
+  readonly at: (rung: number) => Rain;
+  /** Return period of a rung; null where none can be told. */
+  readonly yearsOf: (rung: number) => number | null;
+  /** Rungs outside what the table holds. */
+  readonly isBeyond: (rung: number) => boolean;
+}
+
+export function ladderOf({ rain, ground }: Project): Ladder {
+  if (!rain || !ground) return fail('network.missing', 'there is no storm to raise yet', { do: 'Give rain and ground first.' });
+  if (!isFromTable(rain)) {
+    const base = 1 + (rain.storm.upliftPercent ?? 0) / 100;
+    return {
+      rungs: TIMES,
+      at: (times) => ({ ...rain, storm: { ...rain.storm, upliftPercent: 100 * (base * times - 1) } }),
+      yearsOf: () => null,
+      isBeyond: () => false,
+    };
+  }
+  const { returnYears } = rain.table;
+  return {
+    rungs: LADDER,
+    at: (rung) => {
+      const years = Math.min(rung, MOST_YEARS);
+      const times = rung / years;
+      const table = { ...rain.table, returnYears: [years], depthMm: [rowFor(rain, years).map((d) => d * times)] };
+      return { ...rain, table, storm: { ...rain.storm, returnYears: years } };
+    },
+    yearsOf: (rung) => (rung <= MOST_YEARS ? rung : null),
+    isBeyond: (rung) => rung < returnYears[0] || rung > returnYears[returnYears.length - 1],
+  };
+}
+
+/** A scenario worked out as far as its run. @throws UserError without terrain. */
+export const ranOf = (scenario: Scenario, context: RoomContext): Ran =>
+  runScenario(scenario, context) ??
+  fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
+
+/** Rain of a run [mm]; null where nothing catches any. */
+export const rainOf = ({ run, water }: Ran): number | null =>
+  water.catchments.flatMap((g) => run.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
+
+/** Runs of raised storms, each worked out once; nothing is judged in them. */
+export class Raised {
+  private readonly known = new Map<number, Ran>();
+  constructor(
+    readonly ladder: Ladder,
+    private readonly scenario: Scenario,
+    private readonly context: RoomContext,
+  ) {}
+
+  at(rung: number): Ran {
+    const known = this.known.get(rung);
+    if (known) return known;
+    const ran = ranOf(underRain(this.scenario, 'raised', this.ladder.at(rung)), this.context);
+    this.known.set(rung, ran);
+    return ran;
+  }
+
+  /** Rain of a rung [mm]. */
+  rainMm(rung: number): number | null {
+    return rainOf(this.at(rung));
+  }
+
+  peak(rung: number, store: string): number {
+    return this.at(rung).run.outcomes.get(store)?.storm.peakLevelM ?? -Infinity;
+  }
+
+  /** A rung, a pause after it where it had to be worked out. */
+  private *tried(rung: number): Slowly<number> {
+    if (!this.known.has(rung)) {
+      this.at(rung);
+      yield;
+    }
+    return rung;
+  }
+
+  /** The rung at which a store's water first stands at a level; null where none of the ladder brings it there. */
+  *reaches(store: string, levelM: number): Slowly<number | null> {
+    const { rungs } = this.ladder;
+    let k = 0;
+    while (k < rungs.length && this.peak(yield* this.tried(rungs[k]), store) < levelM) k++;
+    if (k === 0) return rungs[0];
+    if (k === rungs.length) return null;
+    let [lo, hi] = [rungs[k - 1], rungs[k]];
+    for (let half = 0; half < 3; half++) {
+      const mid = yield* this.tried(Math.sqrt(lo * hi));
+      if (this.peak(mid, store) >= levelM) hi = mid;
+      else lo = mid;
+    }
+    // The rest of the way straight between the levels of both.
+    const [low, high] = [this.peak(lo, store), this.peak(hi, store)];
+    const share = high > low ? Math.min(1, Math.max(0, (levelM - low) / (high - low))) : 1;
+    return lo * (hi / lo) ** share;
+  }
+}

@@ -1,0 +1,197 @@
+// Works that take in a share, lay pipes, let water into the ground or make several stores, through the whole chain.
+import { describe, expect, it } from '@jest/globals';
+import type { BoundWork, Conduit, Outlet, PlacedWork, Store } from '../../contract/index.ts';
+import type { Derived } from '../types.ts';
+import { SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
+import { type Registry, registry } from '../../works/index.ts';
+import { derive } from '../index.ts';
+
+const LOWER = { ...SWALE, id: 'w2', name: 'Lower', line: [[32, 61], [172, 61]] as [number, number][], levels: { floorM: 105.75, bankCrestM: 106.45 } }; // prettier-ignore
+const LOW_SILL = { ...SILL, id: 's2', host: 'w2', levels: { sillM: 106.1 } };
+const WORKS = [SWALE, SILL, LOWER, LOW_SILL];
+
+/** The registry with one work changed on its way. */
+const changed = (id: string, bound: (b: BoundWork) => Partial<BoundWork>, placed?: (p: PlacedWork) => Partial<PlacedWork>): Registry => ({
+  ...registry,
+  bind: (work) => {
+    const own = registry.bind(work);
+    if (work.id !== id) return own;
+    const place: BoundWork['place'] = (ground, host) => {
+      const made = own.place(ground, host);
+      return { ...made, ...placed?.(made) };
+    };
+    return { ...own, place, ...bound(own) };
+  },
+});
+const run = (using: Registry): Derived => derive(planeProject({}, WORKS), { registry: using, grids: noGrid }).derived;
+const PLAIN = run(registry);
+const storeOf = (d: Derived, id: string): Derived['stores'][number] => d.stores.find((s) => s.id === id)!;
+
+describe('an intake that takes a share', () => {
+  const half = run(changed('w1', ({ intakes }) => ({ intakes: intakes.map((i) => ({ ...i, takes: [[1, 0.5]] as const })) })));
+  it('leaves the rest to run on to the next work, and none is lost', () => {
+    const whole = PLAIN.runoff.find((r) => r.of === 'w1')!.volumeM3;
+    expect(storeOf(half, 'w1').inM3).toBeCloseTo(whole / 2, 4);
+    const own = PLAIN.runoff.find((r) => r.of === 'w2')!.volumeM3;
+    const spilled = half.links.find((l) => l.outlet === 's1')!.volumeM3!;
+    expect(storeOf(half, 'w2').inM3).toBeCloseTo(own + whole / 2 + spilled, 1);
+    expect(half.links.find((l) => l.role === 'past')).toMatchObject({ from: 'w1', to: 'w2', volumeM3: expect.closeTo(whole / 2, 4) });
+    expect(Math.abs(half.balance!.errorFraction)).toBeLessThan(1e-9);
+    expect(half.catchments).toEqual(PLAIN.catchments);
+  });
+  it('takes what its law says of what comes from above as well', () => {
+    const none = run(changed('w2', ({ intakes }) => ({ intakes: intakes.map((i) => ({ ...i, takes: [] })) })));
+    expect(storeOf(none, 'w2').inM3).toBe(0);
+    const past = none.links.find((l) => l.role === 'past')!;
+    expect(past.to).toBe('property-edge');
+    const [exit] = none.exits;
+    expect(exit.with.volumeM3).toBeGreaterThan(past.volumeM3! * 0.99);
+    expect(Math.abs(none.balance!.errorFraction)).toBeLessThan(1e-9);
+  });
+  it('holds up what it lets pass', () => {
+    const late = (delayS: number): number => {
+      const d = derive(planeProject({}, WORKS), {
+        registry: changed('w1', ({ intakes }) => ({ intakes: intakes.map((i) => ({ ...i, takes: [], delayS })) })),
+        grids: noGrid,
+      });
+      const { inM3s, stepS } = d.view.series.find((s) => s.id === 'w2')!;
+      let at = 0;
+      inM3s.forEach((q, i) => (at = q > inM3s[at] ? i : at));
+      return at * stepS;
+    };
+    expect(late(3600) - late(0)).toBeGreaterThan(1500);
+  });
+});
+
+describe('works smaller than a cell', () => {
+  const dots = (widthM: number): Registry =>
+    changed('w1', () => ({ intakes: [{ store: 'w1', points: [[61, 101], [101, 101], [141, 101]], widthM }] })); // prettier-ignore
+  it('take of the water of their cells what is as wide as they are', () => {
+    const [one, narrow] = [run(dots(2)), run(dots(0.5))];
+    // Three columns of cells of two metres up to the top of the plane.
+    expect(one.catchments.find((c) => c.of === 'w1')!.areaM2).toBe(3 * 2 * 102);
+    expect(storeOf(narrow, 'w1').inM3).toBeCloseTo(storeOf(one, 'w1').inM3! / 4, 4);
+    expect(narrow.links.find((l) => l.role === 'past')!.to).toBe('w2');
+    expect(Math.abs(narrow.balance!.errorFraction)).toBeLessThan(1e-9);
+  });
+});
+
+const DRAIN: Conduit = {
+  id: 'w1/drain',
+  work: 'w1',
+  name: 'Drain',
+  diameterM: 0.06,
+  lengthM: 30,
+  n: 0.012,
+  inlet: 'concrete-square-headwall',
+  upperM: 107.5,
+  lowerM: 107,
+  rimM: 108.5,
+  rimLengthM: 2,
+  shaftM2: 0.4,
+  outletAt: [101, 80],
+  rimAt: [101, 95],
+};
+/** The swale's sill leads into a pipe. */
+const piped = (conduit: Conduit): Registry => {
+  const laid = changed(
+    'w1',
+    () => ({}),
+    () => ({ conduits: [conduit] }),
+  );
+  return {
+    ...laid,
+    bind: (work) => {
+      const own = laid.bind(work);
+      if (work.id !== 's1') return own;
+      return {
+        ...own,
+        place: (g, h) => {
+          const made = own.place(g, h);
+          return { ...made, outlets: made.outlets.map((o): Outlet => ({ ...o, to: conduit.id })) };
+        },
+      };
+    },
+  };
+};
+
+describe('a work that lays a pipe', () => {
+  const small = run(piped(DRAIN));
+  const wide = run(piped({ ...DRAIN, diameterM: 0.6 }));
+  it('leads water through it, and over its rim where it takes no more', () => {
+    expect(small.links.find((l) => l.outlet === 's1')!.to).toBe('w1/drain');
+    const [told] = small.conduits;
+    expect(told).toMatchObject({ id: 'w1/drain', work: 'w1' });
+    expect([told.overM3 > 0, told.surchargedH > 0, told.peakLevelM > 108.5, told.peakM3s / told.capacityM3s > 0.9]).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ]);
+    const [free] = wide.conduits;
+    expect([free.overM3, free.surchargedH, free.peakM3s < free.capacityM3s]).toEqual([0, 0, true]);
+    for (const d of [small, wide]) {
+      expect(Math.abs(d.balance!.errorFraction)).toBeLessThan(1e-9);
+      // Both the pipe and its rim run down to the work below.
+      expect(d.links.filter((l) => l.from === 'w1/drain' && l.peakM3s! > 0).every((l) => l.to === 'w2')).toBe(true);
+      expect(storeOf(d, 'w2').inM3).toBeCloseTo(storeOf(PLAIN, 'w2').inM3!, 0);
+    }
+  });
+  it('is no store of its own: nothing is said to hold or to be held in it', () => {
+    expect(small.stores.map((s) => s.id)).toEqual(['w1', 'w2']);
+    expect(derive(planeProject({}, WORKS), { registry: piped(DRAIN), grids: noGrid }).view.order).toEqual(['w1', 'w2']);
+  });
+});
+
+describe('water that goes into the ground', () => {
+  const back = (returns: Outlet['returns']): Derived =>
+    run(
+      changed(
+        's1',
+        () => ({}),
+        ({ outlets }) => ({ outlets: outlets.map((o) => ({ ...o, ...(returns ? { returns } : {}) })) }),
+      ),
+    );
+  it('comes out again in part where its work says', () => {
+    const d = back({ to: 'w2', share: 0.25, lagS: 1800 });
+    const link = d.links.find((l) => l.outlet === 's1')!;
+    expect(link).toMatchObject({ to: 'w2', share: 0.25, lagS: 1800 });
+    const own = PLAIN.runoff.find((r) => r.of === 'w2')!.volumeM3;
+    expect(storeOf(d, 'w2').inM3).toBeCloseTo(own + 0.25 * link.volumeM3!, 1);
+    expect(Math.abs(d.balance!.errorFraction)).toBeLessThan(1e-9);
+  });
+  it('stays there where what it would come out in is gone', () => {
+    const d = back({ to: 'gone', share: 0.25, lagS: 1800 });
+    expect(d.links.find((l) => l.outlet === 's1')).toMatchObject({ to: 'ground' });
+    expect(d.exits.every((e) => e.with.volumeM3 >= 0)).toBe(true);
+  });
+});
+
+describe('a work that makes several stores', () => {
+  const box = (id: string, like: Store): Store => ({
+    ...like,
+    id,
+    name: id,
+    outlets: like.outlets.filter((o) => o.kind === 'bank').map((o) => ({ ...o, id: `${id}#${o.id}` })),
+  });
+  const two = run(
+    changed(
+      'w1',
+      ({ intakes }) => ({ intakes: [...intakes, { store: 'w1/row', points: [[101, 141]] }] }), // prettier-ignore
+      ({ stores }) => ({ stores: (guests) => stores(guests).flatMap((s) => [s, box('w1/row', s)]) }),
+    ),
+  );
+  it('has each of them caught, routed, told and judged by itself', () => {
+    expect(two.stores.map((s) => s.id)).toEqual(['w1', 'w1/row', 'w2']);
+    expect(two.catchments.map((c) => c.of)).toEqual(['w1', 'w1/row', 'w2']);
+    const [main, row] = two.stores;
+    expect(row.inM3).toBeGreaterThan(0);
+    expect(main.inM3! + row.inM3!).toBeCloseTo(
+      storeOf(PLAIN, 'w1').inM3! + (two.links.find((l) => l.from === 'w1/row' && l.to === 'w1')?.volumeM3 ?? 0),
+      1,
+    );
+    expect(Math.abs(two.balance!.errorFraction)).toBeLessThan(1e-9);
+    // Its guests let out the first.
+    expect(two.links.find((l) => l.outlet === 's1')!.from).toBe('w1');
+  });
+});
