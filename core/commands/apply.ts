@@ -2,7 +2,7 @@ import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches
 import { type Ground, type Option, type Project, UserError, type UserProblem, isForbiddenKey, requireWithin } from '../project/index.ts';
 import { documentProblems } from '../project/guard.ts';
 import type { WorkBase } from '../contract/index.ts';
-import type { Registry } from '../works/index.ts';
+import type { Catalogue } from '../works/index.ts';
 import { told } from '../units/index.ts';
 import { PAYLOADS } from './payloads.ts';
 import type { Command, CommandType, PayloadOf } from './types.ts';
@@ -15,7 +15,7 @@ export interface Change {
   readonly inverse: readonly Patch[];
 }
 
-type Recipe<T extends CommandType> = (draft: Draft<Project>, payload: PayloadOf<T>, registry: Registry) => void;
+type Recipe<T extends CommandType> = (draft: Draft<Project>, payload: PayloadOf<T>, registry: Catalogue) => void;
 
 function refuse(code: string, what: string, hint: string): never {
   throw new UserError([{ code, what, where: {}, do: hint }]);
@@ -208,18 +208,18 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     const gone = goneWith(ids, target.works, registry);
     target.works = target.works.filter((work) => !gone.has(work.id));
     for (const work of target.works)
-      for (const { id, path, whenGone } of registry.bind(work).refs)
+      for (const { id, path, whenGone } of registry.describe(work).refs)
         if (gone.has(id) && whenGone === 'lets-go') setPath(work, [path, undefined]);
   },
 };
 
 /** Works that go when some are taken away: those that cannot be without them, and those that cannot be without these. */
-function goneWith(ids: readonly string[], works: readonly WorkBase[], registry: Registry): Set<string> {
+function goneWith(ids: readonly string[], works: readonly WorkBase[], registry: Catalogue): Set<string> {
   const gone = new Set(ids);
   for (let grew = true; grew;) {
     const before = gone.size;
     for (const work of works) {
-      const { refs } = registry.bind(work);
+      const { refs } = registry.describe(work);
       if (refs.some((ref) => ref.whenGone === 'goes' && gone.has(ref.id))) gone.add(work.id);
     }
     grew = gone.size > before;
@@ -245,7 +245,7 @@ function requirePayload(type: CommandType, payload: unknown): void {
   if (odd !== undefined) refuse('commands.payload', `${type} knows no "${odd}"`, `Give ${names.join(', ')}.`);
 }
 
-function changedBy(project: Project, command: Command, registry: Registry): Change {
+function changedBy(project: Project, command: Command, registry: Catalogue): Change {
   const recipe = RECIPES[command.type] as Recipe<CommandType>;
   try {
     const [next, patches, inverse] = produceWithPatches(project, (draft) => {
@@ -269,7 +269,7 @@ function asOfCommand(problem: UserProblem): UserProblem {
  * Applies one command. @throws UserError, with the project untouched, when the command cannot be applied or would leave a
  * document that a file reader refuses.
  */
-export function applyCommand(project: Project, command: Command, registry: Registry): Change {
+export function applyCommand(project: Project, command: Command, registry: Catalogue): Change {
   if (!Object.hasOwn(RECIPES, command.type))
     refuse('command.unknown', `there is no command ${told(command.type)}`, `Use one of ${Object.keys(RECIPES).join(', ')}.`);
   requireWithin(command.payload);

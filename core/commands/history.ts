@@ -1,6 +1,6 @@
 import type { Patch } from 'immer';
 import type { Project } from '../project/index.ts';
-import type { Registry } from '../works/index.ts';
+import type { Catalogue } from '../works/index.ts';
 import { applyCommand, patched } from './apply.ts';
 import type { Command } from './types.ts';
 
@@ -25,7 +25,7 @@ export function startHistory(project: Project): History {
 }
 
 /** Applies a command; with the same gesture as the step before, both become one step. */
-export function execute(history: History, command: Command, how: { readonly registry: Registry; readonly gesture?: string }): History {
+export function execute(history: History, command: Command, how: { readonly registry: Catalogue; readonly gesture?: string }): History {
   const { project, patches, inverse } = applyCommand(history.project, command, how.registry);
   const gesture = how.gesture ?? null;
   const last = history.past[history.past.length - 1];

@@ -24,6 +24,8 @@ export interface Check {
   readonly do: string;
   /** Title and advice with their amounts still to be put in the reader's units. */
   readonly said: { readonly title: Said; readonly do: Said };
+  /** It is about how levels stand to each other. */
+  readonly isOfLevels?: true;
 }
 
 /** What a rule finds; the engine adds the rule's own words. Null: the rule does not apply here. */

@@ -178,8 +178,8 @@ export interface Company {
 /** A rule as it is listed: all but how it finds. */
 export type RuleCard = Pick<Rule<never>, 'id' | 'title' | 'needs' | 'isOfLevels' | 'source' | 'find'>;
 
-/** One technique: everything Outlet knows about one kind of work. `G` is what it measures on the ground. */
-export interface Technique<W extends WorkBase, G> {
+/** What one kind of work is: all that can be said and asked of it without working anything out. The page has only this. */
+export interface Descriptor<W extends WorkBase> {
   readonly kind: W['kind'];
   readonly title: string;
   /** What it is for, among the others. */
@@ -195,19 +195,24 @@ export interface Technique<W extends WorkBase, G> {
   readonly traits: (work: W) => Traits;
   /** Other works it needs, by the members that name them. */
   readonly refs: (work: W) => readonly Ref[];
-  /** Formulas of its own, in the order they are used. */
-  readonly formulas: readonly AnyFormula[];
-  /** What it is judged by. */
-  readonly rules: readonly RuleCard[];
-  /** How it is drawn, and what begins from a drawing. */
+  /** How it is drawn. */
   readonly draws: readonly DrawSpec[];
-  readonly begin: (drawn: Drawn, land: Land) => Begun;
   /** Lines under which the ground must be known before anything is said of the work; none where it stands on its host's. */
   readonly footprint: (work: W) => readonly Line[];
   /** Where it takes in water that runs over the ground; nothing where it takes none. */
   readonly intakes: (work: W) => readonly Intake[];
   /** The part of the work that measuring depends on. */
   readonly groundKey: (work: W) => unknown;
+}
+
+/** One technique: everything Outlet knows about one kind of work. `G` is what it measures on the ground. */
+export interface Technique<W extends WorkBase, G> extends Descriptor<W> {
+  /** Formulas of its own, in the order they are used. */
+  readonly formulas: readonly AnyFormula[];
+  /** What it is judged by. */
+  readonly rules: readonly RuleCard[];
+  /** What begins from a drawing. */
+  readonly begin: (drawn: Drawn, land: Land) => Begun;
   readonly measure: (work: W, plot: Plot, host: Host | null) => G;
   readonly place: (work: W, ground: G, host: Host | null) => PlacedWork;
 }
@@ -215,8 +220,8 @@ export interface Technique<W extends WorkBase, G> {
 /** A list of one work, with an entry to begin with. */
 export type BoundList = Omit<ListSpec, 'start'> & { readonly start: () => Readonly<Record<string, number>> };
 
-/** A technique bound to one work with its types erased. */
-export interface BoundWork {
+/** A descriptor bound to one work with its types erased. */
+export interface DescribedWork {
   readonly work: WorkBase;
   readonly title: string;
   readonly fields: readonly FieldSpec[];
@@ -232,6 +237,10 @@ export interface BoundWork {
   readonly intakes: readonly Intake[];
   readonly groundKey: unknown;
   readonly validate: () => Problem[];
+}
+
+/** A technique bound to one work with its types erased. */
+export interface BoundWork extends DescribedWork {
   readonly measure: (plot: Plot, host: Host | null) => unknown;
   readonly place: (ground: unknown, host: Host | null) => PlacedWork;
 }

@@ -1,7 +1,7 @@
 // What is wrong with a document, part by part: the same for files, commands and what the browser kept.
 import { validateSync } from 'class-validator';
 import type { Feature, WorkBase } from '../contract/index.ts';
-import type { Registry } from '../works/index.ts';
+import type { Catalogue } from '../works/index.ts';
 import { checkFeature } from '../seen/index.ts';
 import { told } from '../units/index.ts';
 import { FeatureShape, PinShape, ProjectShape, WorkShape } from './classes.ts';
@@ -93,7 +93,7 @@ function worksToJudge({ works }: Option, before: Option | undefined): (work: Wor
 function optionProblems(
   option: Option,
   before: Option | undefined,
-  on: { readonly registry: Registry; readonly field: string },
+  on: { readonly registry: Catalogue; readonly field: string },
 ): UserProblem[] {
   const { registry, field } = on;
   const shapes = itemProblems(option.works, WorkShape, { field: `${field}.works`, before: new Set(before?.works) });
@@ -114,7 +114,7 @@ function optionProblems(
   ];
 }
 
-function optionsProblems(project: Project, registry: Registry, before: Project | undefined): UserProblem[] {
+function optionsProblems(project: Project, registry: Catalogue, before: Project | undefined): UserProblem[] {
   const { options, pins } = project;
   const found = options.flatMap((option, o) => {
     const earlier = before?.options.find((other) => other.id === option.id);
@@ -146,7 +146,7 @@ function optionsProblems(project: Project, registry: Registry, before: Project |
  * Everything wrong with a document. With the sound document it was made from, only what differs is judged: its parts are
  * immutable, so what is the same object needs no second look.
  */
-export function documentProblems(project: Project, registry: Registry, before?: Project): UserProblem[] {
+export function documentProblems(project: Project, registry: Catalogue, before?: Project): UserProblem[] {
   const shell = [...memberProblems(project), ...shellProblems(project)];
   if (shell.length > 0) return shell;
   const { pins, features, rain, terrain } = project;

@@ -1,4 +1,4 @@
-import type { Registry } from '../works/index.ts';
+import type { Catalogue } from '../works/index.ts';
 import { documentProblems } from './judge.ts';
 import { requireWithin } from './limits.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, type Project } from './model.ts';
@@ -9,7 +9,7 @@ import { told } from '../units/index.ts';
  * A project from parsed JSON. What is not understood is refused, never stripped; unknown extra members are kept as they are.
  * @throws UserError listing the problems found.
  */
-export function readProject(json: unknown, registry: Registry, file?: string): Project {
+export function readProject(json: unknown, registry: Catalogue, file?: string): Project {
   const where = file === undefined ? {} : { file };
   const refuse = (code: string, what: string, hint: string): never => {
     throw new UserError([{ code, what, where, do: hint }]);

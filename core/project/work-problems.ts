@@ -1,11 +1,11 @@
 import type { WorkBase } from '../contract/index.ts';
-import type { Registry } from '../works/index.ts';
+import type { Catalogue } from '../works/index.ts';
 import { type UserProblem, problemOf } from './problem.ts';
 
 /** What its technique finds wrong with a work by itself; a work so spoilt that it cannot even be looked at is refused whole. */
-function shapeProblems(work: WorkBase, registry: Registry): UserProblem[] {
+function shapeProblems(work: WorkBase, registry: Catalogue): UserProblem[] {
   try {
-    return registry.bind(work).validate().map(problemOf);
+    return registry.describe(work).validate().map(problemOf);
   } catch {
     return [
       {
@@ -19,7 +19,7 @@ function shapeProblems(work: WorkBase, registry: Registry): UserProblem[] {
 }
 
 /** Problems of one work among the works of its option. */
-export function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Registry): UserProblem[] {
+export function workProblems(work: WorkBase, works: readonly WorkBase[], registry: Catalogue): UserProblem[] {
   if (!registry.has(work.kind)) {
     return [
       {
@@ -32,7 +32,7 @@ export function workProblems(work: WorkBase, works: readonly WorkBase[], registr
   }
   const own = shapeProblems(work, registry);
   if (own.length > 0) return own;
-  const bound = registry.bind(work);
+  const bound = registry.describe(work);
   const isThere = (id: string): boolean => works.some((other) => other.id === id);
   if (bound.hostId !== null && !isThere(bound.hostId)) {
     own.push({

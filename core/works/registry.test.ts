@@ -1,6 +1,6 @@
 // What holds for every technique of the list, whichever they are: a new one is held to it by its two lines.
 import { describe, expect, it } from '@jest/globals';
-import type { BoundWork, Host, Outlet, PlacedWork, Site, Store, WorkBase } from '../contract/index.ts';
+import type { BoundWork, DescribedWork, Host, Outlet, PlacedWork, Site, Store, WorkBase } from '../contract/index.ts';
 import { Worksheet } from '../formula/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { Grid } from '../terrain/index.ts';
@@ -8,7 +8,7 @@ import { gridOf } from '../testing/grids.ts';
 import { factsOf, siteOf, stormOf, withAt } from '../testing/rules.ts';
 import { EVERY_KIND, valleyAt } from '../testing/valley.ts';
 import { valueAt } from './fields.ts';
-import { registry } from './index.ts';
+import { catalogue, registry } from './index.ts';
 
 const GRID = gridOf(valleyAt, { cells: 101, cellM: 2 });
 
@@ -162,6 +162,19 @@ describe.each(registry.kinds.map((kind) => [kind]))('%s', (kind) => {
       expect(new Set(figures.map((f) => f.id)).size).toBe(figures.length);
     });
   });
+});
+
+it('says of every kind without its engine what it says with it', () => {
+  expect(catalogue.kinds).toEqual(registry.kinds);
+  expect(catalogue.draws).toEqual(registry.draws);
+  for (const work of EVERY_KIND) {
+    const { measure, place: _, ...bound } = registry.bind(work);
+    expect(typeof measure).toBe('function');
+    const told = ({ validate, lists, ...rest }: DescribedWork): unknown => [rest, validate(), lists.map((l) => l.start())];
+    expect(told(catalogue.describe(work))).toEqual(told(bound));
+    expect(catalogue.describe(work)).not.toHaveProperty('place');
+    expect(catalogue.title(work.kind)).toBe(bound.title);
+  }
 });
 
 it('knows its kinds and no other', () => {

@@ -51,6 +51,7 @@ export function runRules<F extends object>(
         at: found.at ?? null,
         do: spoken(found.do, 'metric'),
         said: { title, do: found.do },
+        ...(rule.isOfLevels ? { isOfLevels: true } : {}),
       },
     ];
   });

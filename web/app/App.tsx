@@ -1,15 +1,18 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useNavigate } from 'react-router';
 import { Guarded } from './Fallback.tsx';
 import { bringIn, isProject, openFile } from './import.ts';
 import { JobBar } from './JobBar.tsx';
 import { DEMO_ID } from './open.ts';
 import { ProjectPage } from './ProjectPage.tsx';
-import { ProjectsPage } from './ProjectsPage.tsx';
-import { StartPage, useDropped } from './StartPage.tsx';
+import { lazily } from '../stages/lazily.ts';
+import { useDropped } from './dropped.ts';
 import { loadProject, loadSetting } from './storage.ts';
 import { leave, loadSettings, useApp } from './store.ts';
 import { GlobalStyle, THEMES } from './theme.ts';
+
+const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
+const { View: ProjectsPage } = lazily(() => import('./ProjectsPage.tsx'), 'ProjectsPage');
 
 /** The last project opened here, else the demo. */
 function First(): ReactNode {
@@ -66,14 +69,16 @@ export function App(): ReactNode {
       <GlobalStyle $palette={THEMES[theme]} />
       <DropAnywhere />
       <Guarded of="page">
-        <Routes>
-          <Route path="/" element={<First />} />
-          <Route path="/start" element={<StartPage />} />
-          <Route path="/projects" element={<ProjectsPage />} />
-          <Route path="/p/:id" element={<ProjectPage />} />
-          <Route path="/p/:id/:stage" element={<ProjectPage />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
+        <Suspense fallback={null}>
+          <Routes>
+            <Route path="/" element={<First />} />
+            <Route path="/start" element={<StartPage />} />
+            <Route path="/projects" element={<ProjectsPage />} />
+            <Route path="/p/:id" element={<ProjectPage />} />
+            <Route path="/p/:id/:stage" element={<ProjectPage />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </Suspense>
       </Guarded>
       <JobBar />
     </BrowserRouter>

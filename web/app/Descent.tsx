@@ -1,11 +1,9 @@
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
-import type { Derived } from '#core/derive';
-import type { Project } from '#core/project';
 import { SeverityMark } from '../kit/index.ts';
-import { STAGE_UI } from '../stages/index.ts';
-import { useDerived, useProject } from './selectors.ts';
+import { STAGE_UI, type StageUi } from '../stages/index.ts';
+import { useApp } from './store.ts';
 
 const Nav = styled.nav`
   border-right: 1px solid var(--line);
@@ -73,44 +71,39 @@ const Step = styled.li<{ $depth: number; $isDone: boolean }>`
   }
 `;
 
-const DONE: Readonly<Record<string, (p: Project) => boolean>> = {
-  land: (p) => p.terrain !== null,
-  rain: (p) => p.rain !== null,
-  ground: (p) => p.ground !== null,
-  works: (p) => p.options.some((o) => o.works.length > 0),
-  levels: (p) => p.options.some((o) => o.works.length > 0),
-  storm: (p) => p.rain !== null && p.ground !== null && p.options.some((o) => o.works.length > 0),
-  pegs: (p) => (p.survey?.heightOfCollimationM ?? null) !== null,
-};
-
 /** Worst finding to show beside a stage. */
-function state(id: string, project: Project, derived: Derived | null): ReactNode {
-  if (id === 'works') {
-    const mend = derived?.checks.filter((c) => c.severity === 'mend').length ?? 0;
-    if (mend > 0)
-      return (
-        <>
-          <SeverityMark severity="mend" size={10} />
-          <small>{mend}</small>
-        </>
-      );
-  }
-  return DONE[id](project) ? <small aria-label="done">✓</small> : null;
+function StageState({ ui }: { readonly ui: StageUi }): ReactNode {
+  const mend = useApp((s) => (s.result && ui.toMend ? ui.toMend(s.result.derived) : 0));
+  const isDone = useApp((s) => s.history !== null && ui.isDone(s.history.project));
+  if (mend > 0)
+    return (
+      <>
+        <SeverityMark severity="mend" size={10} />
+        <small>{mend}</small>
+      </>
+    );
+  return isDone ? <small aria-label="done">✓</small> : null;
+}
+
+function StageStep({ ui, depth, to }: { readonly ui: StageUi; readonly depth: number; readonly to: string }): ReactNode {
+  const isDone = useApp((s) => s.history !== null && ui.isDone(s.history.project));
+  return (
+    <Step $depth={depth} $isDone={isDone}>
+      <NavLink to={to} onPointerEnter={ui.fetch} onFocus={ui.fetch}>
+        {ui.name} <StageState ui={ui} />
+      </NavLink>
+    </Step>
+  );
 }
 
 /** The stages as a stepped line, each with its state. */
 export function Descent(): ReactNode {
-  const project = useProject();
-  const derived = useDerived();
+  const id = useApp((s) => s.history?.project.id ?? '');
   return (
     <Nav aria-label="Stages">
       <ol>
-        {STAGE_UI.map(({ id, name }, depth) => (
-          <Step key={id} $depth={depth} $isDone={DONE[id](project)}>
-            <NavLink to={`/p/${project.id}/${id}`}>
-              {name} {state(id, project, derived)}
-            </NavLink>
-          </Step>
+        {STAGE_UI.map((ui, depth) => (
+          <StageStep key={ui.id} ui={ui} depth={depth} to={`/p/${id}/${ui.id}`} />
         ))}
       </ol>
     </Nav>

@@ -1,20 +1,23 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { Plan } from '../plan/Plan.tsx';
 import { STAGE_UI } from '../stages/index.ts';
-import { LandSection } from '../stages/land/LandSection.tsx';
-import { LevelStack } from '../stages/levels/LevelStack.tsx';
-import { LongSection } from '../stages/works/LongSection.tsx';
+import { lazily } from '../stages/lazily.ts';
 import { Descent } from './Descent.tsx';
 import { Guarded } from './Fallback.tsx';
 import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
-import { useChain } from './selectors.ts';
 import { type Opened, openById } from './open.ts';
 import { KeptAway } from './KeptAway.tsx';
-import { useLand } from './land.ts';
 import { redoLast, undoLast, useApp } from './store.ts';
+
+const { View: Plan, fetch: fetchPlan } = lazily(() => import('../plan/Plan.tsx'), 'Plan');
+
+/** Asks for what a stage shows while the page is still being made. */
+export function fetchParts(stage: string): void {
+  fetchPlan();
+  STAGE_UI.find((s) => s.id === stage)?.fetch();
+}
 
 const Page = styled.div`
   height: 100%;
@@ -33,18 +36,19 @@ const Body = styled.div<{ $sheet: number }>`
     display: block;
   }
 `;
-const Middle = styled.main<{ $hasStrip: boolean }>`
+/** Plan above, and below it what its stage shows there; a row takes no room where nothing is shown. */
+const Middle = styled.main`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) ${({ $hasStrip }) => ($hasStrip ? '142px' : '')};
+  grid-template-rows: auto minmax(0, 1fr) auto;
   min-width: 0;
   min-height: 0;
   @media (max-width: 700px) {
     display: block;
   }
 `;
-const PlanRow = styled.div<{ $hasStack: boolean }>`
+const PlanRow = styled.div`
   display: grid;
-  grid-template-columns: 1fr ${({ $hasStack }) => ($hasStack ? '142px' : '')};
+  grid-template-columns: minmax(0, 1fr) auto;
   min-height: 0;
   @media (max-width: 700px) {
     grid-template-columns: 1fr;
@@ -55,6 +59,11 @@ const PlanRow = styled.div<{ $hasStack: boolean }>`
       height: 420px;
     }
   }
+`;
+const Coming = styled.div`
+  background: var(--paperDeep);
+  min-height: 0;
+  height: 100%;
 `;
 const Sheet = styled.aside`
   border-left: 1px solid var(--line);
@@ -76,11 +85,6 @@ const Sheet = styled.aside`
 export function ProjectPage(): ReactNode {
   const { id = '', stage = 'works' } = useParams();
   const openId = useApp((s) => s.history?.project.id);
-  const hasSection = useLand((s) => s.shown !== null);
-  const { host } = useChain();
-  // A work that is not computed has no levels to stack.
-  const hasLevels = useApp((s) => s.result === null || s.result.view.marks.some((m) => m.work === host?.id));
-  const hasWay = useApp((s) => s.result?.derived.links.some((l) => l.from === host?.id && l.path.length > 1) ?? false);
   const [opened, setOpened] = useState<{ readonly id: string; readonly as: Opened } | null>(null);
   const navigate = useNavigate();
   useEffect(() => {
@@ -109,33 +113,35 @@ export function ProjectPage(): ReactNode {
   if (failed === 'missing') return <Navigate to="/projects" replace />;
   if (failed !== null && failed !== 'open') return <KeptAway id={id} problems={failed.problems} />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
-  // Room is kept only for what there is to show: without a work there is no stack and no way of its water.
-  const hasStack = ui.hasStack && host !== null && hasLevels;
-  const hasStrip = (ui.id === 'works' && hasWay) || (ui.id === 'land' && hasSection);
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
   return (
     <Page>
       <Header />
       <Body $sheet={ui.width}>
         <Descent />
-        <Middle $hasStrip={hasStrip}>
+        <Middle>
           <Guarded of={`verdict ${ui.id}`}>
             <Verdict stage={ui.id} />
           </Guarded>
-          <PlanRow $hasStack={hasStack}>
+          <PlanRow>
             <Guarded of="plan">
-              <Plan showPegs={ui.id === 'pegs'} />
+              <Suspense fallback={<Coming />}>
+                <Plan />
+              </Suspense>
             </Guarded>
-            <Guarded of={`stack ${ui.id}`}>{hasStack && <LevelStack />}</Guarded>
+            <Guarded of={`side ${ui.id}`}>
+              <Suspense fallback={null}>{ui.Side && <ui.Side />}</Suspense>
+            </Guarded>
           </PlanRow>
           <Guarded of={`strip ${ui.id}`}>
-            {ui.id === 'works' && <LongSection />}
-            {ui.id === 'land' && <LandSection />}
+            <Suspense fallback={null}>{ui.Strip && <ui.Strip />}</Suspense>
           </Guarded>
         </Middle>
         <Sheet aria-label={`${ui.name} sheet`}>
           <Guarded of={ui.id}>
-            <ui.Sheet />
+            <Suspense fallback={<p>{ui.name}…</p>}>
+              <ui.Sheet />
+            </Suspense>
           </Guarded>
         </Sheet>
       </Body>

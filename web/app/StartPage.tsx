@@ -4,7 +4,6 @@ import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { emptyProject } from '#core/project';
-import { create } from 'zustand';
 import { Button, Inline, Muted } from '../kit/index.ts';
 import { ImportTerrain } from '../stages/land/ImportTerrain.tsx';
 import { bringIn, openFile } from './import.ts';
@@ -12,10 +11,8 @@ import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { Notes } from './Notes.tsx';
 import { newId } from './selectors.ts';
+import { useDropped } from './dropped.ts';
 import { dispatch, openProject, saveNow } from './store.ts';
-
-/** A file dropped where no project is open, to begin one from. */
-export const useDropped = create<{ readonly file: File | null }>(() => ({ file: null }));
 
 const Page = styled.main`
   max-width: 760px;

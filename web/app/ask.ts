@@ -4,7 +4,7 @@ import useSWR from 'swr';
 import type { WorkBase } from '#core/contract';
 import type { AnswerOf, ArgsOf, QuestionName } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import type { Answer } from '../workers/protocol.ts';
 import { giveAssets, notify, useApp, worker } from './store.ts';
 
@@ -27,7 +27,7 @@ const caught = new WeakMap<WorkBase, number>();
 function catchOf(work: WorkBase): number {
   const known = caught.get(work);
   if (known !== undefined) return known;
-  const text = JSON.stringify([work.id, work.name, work.status === 'retired' ? [] : registry.bind(work).intakes]);
+  const text = JSON.stringify([work.id, work.name, work.status === 'retired' ? [] : catalogue.describe(work).intakes]);
   const number = texts.get(text) ?? ++count;
   texts.set(text, number);
   caught.set(work, number);

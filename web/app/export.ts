@@ -1,5 +1,5 @@
-import { type PegFormat, crsOf, writePegs } from '#core/formats';
-import { type Project, assetsOf, optionOf, problemsThrown } from '#core/project';
+import type { PegFormat } from '#core/formats';
+import { type Project, assetsOf, optionOf } from '#core/project';
 import { runJob } from './jobs.ts';
 import { loadProject } from './storage.ts';
 import { assetOf, notify, useApp } from './store.ts';
@@ -70,14 +70,9 @@ export async function exportPegs(format: PegFormat): Promise<void> {
   const { history, result } = useApp.getState();
   if (!history || !result) return;
   const { project } = history;
-  try {
-    const crs = project.site.crs === null ? null : await crsOf(project.site.crs);
-    const workNames = new Map(optionOf(project).works.map((w) => [w.id, w.name]));
-    download(
-      `${fileName(project.name)}-pegs.${format}`,
-      new Blob([writePegs(result.derived.pegs, format, { crs, workNames })], { type: 'text/plain' }),
-    );
-  } catch (error) {
-    notify({ tone: 'mend', title: 'The pegs were not exported', problems: problemsThrown(error, 'exporting the pegs') });
-  }
+  const names = optionOf(project).works.map((w) => [w.id, w.name] as const);
+  const answer = await runJob('Writing the pegs', (work) => work.pegs(result.derived.pegs, { format, crs: project.site.crs, names }));
+  if (!answer) return;
+  if (answer.ok) download(`${fileName(project.name)}-pegs.${format}`, answer.value);
+  else notify({ tone: 'mend', title: 'The pegs were not exported', problems: answer.problems });
 }

@@ -1,8 +1,7 @@
 // Files brought in anywhere in the app: what they are decides what happens.
 import type { ImportHow } from '#core/formats';
 import { type Project, type UserProblem, documentHash, fail, problemsThrown } from '#core/project';
-import { readProject } from '../../core/project/guard.ts';
-import { registry } from '#core/works';
+import { readProject } from './guard.ts';
 import type { TakenIn } from '../workers/protocol.ts';
 import { dispatch, keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
 import { claim } from './claim.ts';
@@ -37,7 +36,7 @@ export async function openFile(file: File): Promise<string | null> {
       refused(file, answer.problems);
       return null;
     }
-    const project = readProject(answer.value.json, registry, file.name);
+    const project = await readProject(answer.value.json, file.name);
     if (!(await claim(project.id))) {
       fail('project.open-elsewhere', `"${project.name}" is open in another tab, which may be changing it`, {
         where: { file: file.name },

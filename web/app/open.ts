@@ -1,7 +1,6 @@
 // Opening a project by its id: claimed first, then read and judged as a file is, then shown.
 import { type Project, type UserProblem, UserError, fail, problemsThrown } from '#core/project';
-import { readProject } from '../../core/project/guard.ts';
-import { registry } from '#core/works';
+import { readProject } from './guard.ts';
 import { claim } from './claim.ts';
 import { runJob } from './jobs.ts';
 import { openProject } from './store.ts';
@@ -24,7 +23,7 @@ async function openDemo(): Promise<void> {
   const answer = await runJob('Opening the demo', (work) => work.open(file));
   if (!answer) return fail('demo.stopped', 'opening the demo was given up', { do: 'Open it again when you like.' });
   if (!answer.ok) throw new UserError(answer.problems);
-  const project = readProject(answer.value.json, registry, file.name);
+  const project = await readProject(answer.value.json, file.name);
   await openProject(project, { assets: answer.value.assets, ...(await mayWrite(project.id)) });
 }
 
@@ -66,7 +65,7 @@ export async function openById(id: string): Promise<Opened> {
     });
     if (kept) await collectOnce();
     if (!kept && id !== DEMO_ID) return 'missing';
-    if (kept) await openProject(readProject(kept, registry), how);
+    if (kept) await openProject(await readProject(kept), how);
     else await openDemo();
     return 'open';
   } catch (error) {

@@ -3,7 +3,7 @@ import type { Derived } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import type { QuantityKind } from '#core/units';
 import { formatQuantity } from '#core/units';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import { type AppState, useApp } from './store.ts';
 
 const NO_WORKS: readonly WorkBase[] = [];
@@ -23,7 +23,7 @@ export function useWorks(): readonly WorkBase[] {
 }
 
 /** What a work hangs on, where it hangs on one: a sill on its swale, a pipe between two stores on the first. */
-export const hostIdOf = (work: WorkBase | undefined): string | null => (work ? registry.bind(work).hostId : null);
+export const hostIdOf = (work: WorkBase | undefined): string | null => (work ? catalogue.describe(work).hostId : null);
 
 export interface Chain {
   /** The work that stores water: the selected one, or the one it lets out. */
@@ -38,7 +38,7 @@ export interface Chain {
 }
 
 /** The store a work opens into, where it opens into one. */
-const joinsOf = (work: WorkBase): string | undefined => registry.bind(work).refs.find((r) => r.role === 'joins')?.id;
+const joinsOf = (work: WorkBase): string | undefined => catalogue.describe(work).refs.find((r) => r.role === 'joins')?.id;
 
 /** The selected work's chain: what stores the water, what lets it out, and what stands level with it. */
 export function useChain(): Chain {

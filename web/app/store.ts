@@ -5,7 +5,7 @@ import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
 import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
@@ -225,7 +225,7 @@ export function dispatch(command: Command, gesture?: string): boolean {
     return false;
   }
   try {
-    changed(execute(history, command, { registry, ...(gesture === undefined ? {} : { gesture }) }), history);
+    changed(execute(history, command, { registry: catalogue, ...(gesture === undefined ? {} : { gesture }) }), history);
     if (get().notice?.tone === 'mend') set({ notice: null });
     return true;
   } catch (error) {
@@ -263,7 +263,7 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
   await saveNow();
   for (const [sha, blob] of how.assets ?? []) await keepAsset(sha, blob);
   const works = project.options.find((o) => o.id === project.activeOption)?.works ?? [];
-  const first = works.find((w) => w.status === 'existing' && registry.bind(w).hostId === null) ?? works[0];
+  const first = works.find((w) => w.status === 'existing' && catalogue.describe(w).hostId === null) ?? works[0];
   isDraft = how.isDraft === true;
   set({
     history: startHistory(project),

@@ -8,7 +8,7 @@ import { FONT } from '../app/theme.ts';
 const Strip = styled.section`
   border-top: 1px solid var(--ink);
   padding: 10px 16px 0;
-  min-height: 0;
+  height: 142px;
   display: flex;
   flex-direction: column;
   header {

@@ -1,23 +1,24 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import 'ol/ol.css';
-import LineString from 'ol/geom/LineString.js';
-import OlPoint from 'ol/geom/Point.js';
-import { type Point, distance } from '#core/geometry';
+import type { Point } from '#core/geometry';
 import { seenKind } from '#core/seen';
 import { formatQuantity } from '#core/units';
 import { select, setDrawn, startTool, useApp, useAppPick } from '../app/store.ts';
-import { useFormat, useProject } from '../app/selectors.ts';
+import { useProject } from '../app/selectors.ts';
 import { FONT, THEMES } from '../app/theme.ts';
 import { setLand, useAsk, useLand, useLandPick } from '../app/land.ts';
+import { STAGE_UI } from '../stages/index.ts';
 import { drag } from './drag.ts';
 import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
 import { PlanBar } from './PlanBar.tsx';
 import { useGround } from './Ground.tsx';
-import { TRENCH_GRADE, landItems, nearestInSection } from './land-items.ts';
+import { TRENCH_GRADE, landItems } from './land-items.ts';
 import { Legend } from './Legend.tsx';
-import { readGround } from './read.ts';
+import { usePointer } from './pointer.ts';
+import { PointerMarks, ReadOut } from './ReadOut.tsx';
 import { finishTool, placePoint } from './tools.ts';
 
 const Frame = styled.div`
@@ -42,17 +43,6 @@ const Target = styled.div`
   position: absolute;
   inset: 0;
 `;
-const ReadOut = styled.output`
-  position: absolute;
-  right: 12px;
-  bottom: 10px;
-  font: 500 12.5px ${FONT.figures};
-  background: var(--paper);
-  padding: 2px 7px;
-  border-radius: 3px;
-  pointer-events: none;
-`;
-
 /** What a click on an item selects: a work, a pin or a feature; null where it is only a result. */
 function selectable(id: string | null): string | null {
   if (id === null) return null;
@@ -64,31 +54,22 @@ function selectable(id: string | null): string | null {
 const STEPS: Readonly<Record<string, Point>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 /** The plan: map, drawing tools, read-out, and the same by keyboard. */
-export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
+export function Plan(): ReactNode {
+  const stage = useLocation().pathname.split('/').pop() ?? '';
+  const showPegs = STAGE_UI.find((s) => s.id === stage)?.showsPegs === true;
   const target = useRef<HTMLDivElement>(null);
   const map = useRef<PlanMap | null>(null);
   const project = useProject();
-  const { result, terrain, selected, tool, drawn, theme, system } = useAppPick(
-    'result',
-    'terrain',
-    'selected',
-    'tool',
-    'drawn',
-    'theme',
-    'system',
-  );
-  const format = useFormat();
-  const [pointer, setPointer] = useState<Point | null>(null);
-  const [crosshair, setCrosshair] = useState<Point | null>(null);
-  const [hasFocus, setFocus] = useState(false);
+  const { result, terrain, selected, theme, system } = useAppPick('result', 'terrain', 'selected', 'theme', 'system');
   const palette = THEMES[theme];
 
   useEffect(() => {
     if (!target.current) return undefined;
     const created = new PlanMap(target.current, THEMES[useApp.getState().theme], {
       onPointer: (at) => {
-        setPointer(at);
-        setLand({ probe: at });
+        usePointer.setState({ pointer: at });
+        // Only a section shown has a place pointed at in it.
+        if (useLand.getState().shown) setLand({ probe: at });
       },
       onDrag: drag,
       onClick: (at, id, isDouble) => {
@@ -123,7 +104,7 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     map.current?.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]);
   }, [ground]);
 
-  const { showsCatchments, showsPlaces, shown, answer, probe } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer', 'probe');
+  const { showsCatchments, showsPlaces, shown, answer } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer');
   const places = useAsk('places', showsPlaces ? {} : null);
   const storage = useAsk('storage', answer?.kind === 'wall' ? { line: answer.line } : null);
   const hollow = useAsk('hollowAt', answer?.kind === 'hollow' ? { at: answer.at } : null);
@@ -147,17 +128,8 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     [drawnProject, drawnResult, selected, showPegs, system, showsCatchments, places, shown, answer, storage, hollow, fallLine, runsOn],
   );
   useEffect(() => map.current?.setItems(items), [items]);
-  useEffect(() => {
-    const open = drawn.length > 1 ? [{ geometry: new LineString(drawn.map(([x, y]) => [x, y])), look: { role: 'drawing' } }] : [];
-    const dots = drawn.map((p) => ({ geometry: new OlPoint([...p]), look: { role: 'vertex' } }));
-    const cross = hasFocus && crosshair ? [{ geometry: new OlPoint([...crosshair]), look: { role: 'crosshair' } }] : [];
-    const mark = shown && probe ? nearestInSection(shown.section, probe) : null;
-    const probed = mark ? [{ geometry: new OlPoint([...mark.at]), look: { role: 'probe' } }] : [];
-    map.current?.setTools([...open, ...dots, ...cross, ...probed]);
-  }, [drawn, crosshair, hasFocus, shown, probe]);
-
   const moveTo = useCallback((at: Point): void => {
-    setCrosshair(at);
+    usePointer.setState({ crosshair: at });
     map.current?.reveal(at);
   }, []);
   const onTyped = useCallback(
@@ -171,7 +143,8 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
   const onKey = (event: KeyboardEvent): void => {
     if (event.target !== event.currentTarget) return;
     const step = STEPS[event.key];
-    const at = crosshair ?? map.current?.centre() ?? [0, 0];
+    const { tool, drawn } = useApp.getState();
+    const at = usePointer.getState().crosshair ?? map.current?.centre() ?? [0, 0];
     if (step) {
       const by = (terrain?.frame.cellM ?? 1) * (event.shiftKey ? 10 : 1);
       moveTo([at[0] + step[0] * by, at[1] + step[1] * by]);
@@ -188,20 +161,6 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
     event.preventDefault();
   };
 
-  const place = hasFocus && crosshair ? crosshair : pointer;
-  const under = place && terrain ? readGround(terrain, place) : null;
-  const said =
-    place && under
-      ? `E ${place[0].toFixed(0)} N ${place[1].toFixed(0)}  ${format(under.levelM, 'level')}  slope ${format(under.slope, 'slope')}  above ${format(under.areaM2, 'land')}`
-      : 'off the terrain';
-  const last = drawn[drawn.length - 1];
-  const lastGround = last && terrain ? readGround(terrain, last) : null;
-  // While something is drawn: how far the pointer is from its last point, and how much higher or lower.
-  const reach =
-    place && under && last && lastGround
-      ? `  ${format(distance(place, last), 'distance')} on, ${format(under.levelM - lastGround.levelM, 'difference')}`
-      : '';
-
   return (
     <Frame>
       {/* The application role hands the arrow keys to the crosshair. */}
@@ -212,23 +171,13 @@ export function Plan({ showPegs }: { readonly showPegs: boolean }): ReactNode {
         aria-label="Plan. Arrow keys move the crosshair, Enter places a point, Enter again finishes, Backspace takes one back."
         data-testid="plan"
         onKeyDown={onKey}
-        onFocus={() => {
-          setFocus(true);
-          setCrosshair((c) => c ?? map.current?.centre() ?? null);
-        }}
-        onBlur={() => setFocus(false)}
+        onFocus={() => usePointer.setState((s) => ({ hasFocus: true, crosshair: s.crosshair ?? map.current?.centre() ?? null }))}
+        onBlur={() => usePointer.setState({ hasFocus: false })}
       />
       <PlanBar onTyped={onTyped} onZoom={onZoom} />
       <Legend />
-      {place && (
-        <ReadOut aria-hidden="true">
-          {said}
-          {reach}
-        </ReadOut>
-      )}
-      <div className="visually-hidden" role="status" aria-live="polite" data-testid="crosshair">
-        {hasFocus && crosshair ? said : ''}
-      </div>
+      <ReadOut />
+      <PointerMarks map={map} />
     </Frame>
   );
 }

@@ -8,7 +8,8 @@ import { startTool, useAppPick } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
 import { ActionMenu, Button } from '../kit/index.ts';
 import { Layers } from './Layers.tsx';
-import { FIRST_WORKS, TOOLS, type Tool, finishTool } from './tools.ts';
+import { STAGE_UI, type StageTools } from '../stages/index.ts';
+import { TOOLS, finishTool } from './tools.ts';
 
 const Bar = styled.div`
   position: absolute;
@@ -55,18 +56,19 @@ const Zoom = styled.div`
   }
 `;
 
-const FIRST: Readonly<Record<string, readonly string[]>> = { land: ['pin'], ground: ['zone', 'test'], works: [...FIRST_WORKS, 'pin'] };
 const ICONS: Readonly<Record<string, ReactNode>> = {
   pin: <MapPin size={16} aria-hidden />,
   zone: <SquareDashed size={16} aria-hidden />,
   test: <FlaskConical size={16} aria-hidden />,
 };
-const MENUS: readonly { readonly group: Tool['group']; readonly label: string; readonly icon: ReactNode }[] = [
-  { group: 'draw', label: 'Draw', icon: <PencilLine size={16} aria-hidden /> },
-  { group: 'seen', label: 'What I saw', icon: <Eye size={16} aria-hidden /> },
-  { group: 'ask', label: 'Ask the land', icon: <Route size={16} aria-hidden /> },
-];
-const ofGroup = (group: Tool['group']): { id: string; name: string }[] =>
+type Group = StageTools['groups'][number];
+const MENUS: Readonly<Record<Group, { readonly label: string; readonly icon: ReactNode }>> = {
+  work: { label: 'Draw another work', icon: <Shapes size={16} aria-hidden /> },
+  draw: { label: 'Draw', icon: <PencilLine size={16} aria-hidden /> },
+  seen: { label: 'What I saw', icon: <Eye size={16} aria-hidden /> },
+  ask: { label: 'Ask the land', icon: <Route size={16} aria-hidden /> },
+};
+const ofGroup = (group: Group): { id: string; name: string }[] =>
   Object.entries(TOOLS).flatMap(([id, tool]) => (tool.group === group ? [{ id, name: tool.name }] : []));
 
 /** Tools of the stage, the hint of the tool in hand, and zoom. */
@@ -78,6 +80,7 @@ export const PlanBar = memo(function PlanBar({
   readonly onZoom: (by: number) => void;
 }): ReactNode {
   const stage = useLocation().pathname.split('/').pop() ?? '';
+  const tools = STAGE_UI.find((s) => s.id === stage)?.tools;
   const { tool, drawn, terrain, saved } = useAppPick('tool', 'drawn', 'terrain', 'saved');
   const [typed, setTyped] = useState('');
   const point = typedPoint(typed);
@@ -87,20 +90,16 @@ export const PlanBar = memo(function PlanBar({
       <Bar role="toolbar" aria-label="Drawing">
         {tool === null &&
           canDraw &&
-          (FIRST[stage] ?? []).map((t) => (
+          tools?.first.map((t) => (
             <Button key={t} onPress={() => startTool(t)}>
               {ICONS[t] ?? <Waves size={16} aria-hidden />}
               {TOOLS[t].name}
             </Button>
           ))}
-        {tool === null && canDraw && stage === 'works' && (
-          <ActionMenu label="Draw another work" icon={<Shapes size={16} aria-hidden />} choices={ofGroup('work')} onChoose={startTool} />
-        )}
         {tool === null &&
-          stage === 'land' &&
-          MENUS.filter((m) => (m.group === 'ask' ? terrain !== null : canDraw)).map(({ group, label, icon }) => (
-            <ActionMenu key={group} label={label} icon={icon} choices={ofGroup(group)} onChoose={startTool} />
-          ))}
+          tools?.groups
+            .filter((group) => (group === 'ask' ? terrain !== null : canDraw))
+            .map((group) => <ActionMenu key={group} {...MENUS[group]} choices={ofGroup(group)} onChoose={startTool} />)}
         {tool !== null && (
           <Hint>
             <span>

@@ -1,7 +1,7 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Point } from '#core/geometry';
 import { SEEN_KINDS } from '#core/seen';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
@@ -62,7 +62,7 @@ const SEEN_TOOLS = Object.fromEntries(
 
 /** Works, as their techniques have them drawn; a way out is added from the work it lets out. */
 const WORK_TOOLS = Object.fromEntries(
-  registry.draws.flatMap(({ id, name, kind, what, least, most, hint, isFirst }): [string, Tool][] =>
+  catalogue.draws.flatMap(({ id, name, kind, what, least, most, hint, isFirst }): [string, Tool][] =>
     what === 'on-host'
       ? []
       : [
@@ -80,9 +80,6 @@ const WORK_TOOLS = Object.fromEntries(
         ],
   ),
 );
-/** Works offered before all others. */
-export const FIRST_WORKS: readonly string[] = registry.draws.flatMap((d) => (d.isFirst ? [d.id] : []));
-
 export const TOOLS: Readonly<Record<string, Tool>> = {
   pin: {
     name: 'Drop a pin',

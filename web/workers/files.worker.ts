@@ -1,6 +1,6 @@
 // Reads and writes files apart from the page and from the computation: a large one keeps nobody waiting, and can be given up.
 import * as Comlink from 'comlink';
-import { importFile, openProjectFile, writeProjectFile } from '#core/formats';
+import { crsOf, importFile, openProjectFile, writePegs, writeProjectFile } from '#core/formats';
 import { assetName, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
 import type { Answer, FileWork, TakenIn } from './protocol.ts';
 
@@ -43,6 +43,11 @@ const work: FileWork = {
       if (imported.kind === 'gauge') return { ...imported, asset };
       const { crs, source, notes } = imported;
       return { kind: 'terrain', crs, source, notes, asset };
+    }),
+  pegs: (pegs, { format, crs: name, names }) =>
+    answer('exporting the pegs', async () => {
+      const crs = name === null ? null : await crsOf(name);
+      return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
     }),
   pack: (project, assets) =>
     answer(`packing ${project.name}`, async () => {

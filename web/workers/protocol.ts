@@ -1,7 +1,8 @@
 // The one table of what the page asks of its workers.
 import type { QuestionName } from '#core/derive';
-import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain } from '#core/formats';
+import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain, PegFormat } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
+import type { Peg } from '#core/survey';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -50,11 +51,20 @@ export interface Packed {
 export type TakenIn =
   ImportedRain | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed }) | (ImportedGauge & { readonly asset: Packed });
 
+/** How pegs are written: the coordinate system of the project by its name, null where it has none; names of works by id. */
+export interface PegsOn {
+  readonly format: PegFormat;
+  readonly crs: Project['site']['crs'];
+  readonly names: readonly (readonly [id: string, name: string])[];
+}
+
 /** What a worker does with one file. */
 export interface FileWork {
   /** A project file unpacked: its JSON, not judged yet, and its assets. */
   readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Blob> }>>;
   readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
+  /** Pegs in an open format; only here is the table of coordinate systems read. */
+  readonly pegs: (pegs: readonly Peg[], on: PegsOn) => Promise<Answer<Blob>>;
   readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

@@ -1,7 +1,7 @@
 // What typing or dragging a level changes.
 import type { Command } from '#core/commands';
 import type { WorkBase } from '#core/contract';
-import { registry, valueAt } from '#core/works';
+import { catalogue, valueAt } from '#core/works';
 
 export const mm = (v: number): number => Math.round(v * 1000) / 1000;
 
@@ -12,7 +12,7 @@ export interface Crest extends WorkBase {
 
 /** Crests among the ways out of a work, whatever their kind. */
 export const crestsAmong = (works: readonly WorkBase[]): Crest[] =>
-  works.filter((w): w is Crest => registry.bind(w).traits.wayOut === 'crest' && typeof valueAt(w, 'levels.sillM') === 'number');
+  works.filter((w): w is Crest => catalogue.describe(w).traits.wayOut === 'crest' && typeof valueAt(w, 'levels.sillM') === 'number');
 
 /** The crest water leaves over first. */
 export function firstSill(sills: readonly Crest[]): Crest | null {

@@ -1,6 +1,6 @@
 // A tenth technique, made up for tests: a stone trough along a line that catches, holds and lets over its edge. It is added by
 // this folder, its twin in web/testing and two lines of lists; nothing else knows it.
-import type { FieldSpec, Host, Outlet, PlacedWork, Rule, StormFacts, Technique, WorkBase } from '../../contract/index.ts';
+import type { FieldSpec, Host, Outlet, PlacedWork, Rule, StormFacts, Descriptor, Technique, WorkBase } from '../../contract/index.ts';
 import { defineFormula } from '../../formula/index.ts';
 import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
@@ -186,7 +186,7 @@ const SAMPLE_LINE: readonly Point[] = [
   [20, 0],
 ];
 
-export const trough: Technique<Trough, Ground> = {
+export const troughDescriptor: Descriptor<Trough> = {
   kind: 'trough',
   title: 'Stone trough',
   family: 'store',
@@ -217,17 +217,21 @@ export const trough: Technique<Trough, Ground> = {
   validate: (work) => [...checkFields(work, FIELDS), ...checkLine(work, work.line)],
   traits: () => ({ retains: 'vessel', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: true, wayOut: null }),
   refs: () => [],
+  draws: [{ id: 'trough', name: 'A stone trough', what: 'line', least: 2, hint: 'Draw it along the contour.' }],
+  footprint: (work) => [work.line],
+  intakes: ({ id, line }) => [{ store: id, line }],
+  groundKey: (work) => work.line,
+};
+
+export const trough: Technique<Trough, Ground> = {
+  ...troughDescriptor,
   formulas: [TROUGH_VOLUME],
   rules: [freeboard],
-  draws: [{ id: 'trough', name: 'A stone trough', what: 'line', least: 2, hint: 'Draw it along the contour.' }],
   begin: ({ points }, land) => {
     const ground = groundUnder(points, land);
     if (!ground) return offTerrain('the trough');
     return begun(newTrough(land.idFor('trough'), land.nameFor('Trough'), { line: points, groundM: Math.min(...ground) }));
   },
-  footprint: (work) => [work.line],
-  intakes: ({ id, line }) => [{ store: id, line }],
-  groundKey: (work) => work.line,
   measure: (work, { grid }) => ({ groundM: work.line.map((p) => levelAt(grid, p)) }),
   place,
 };

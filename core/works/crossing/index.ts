@@ -1,3 +1,4 @@
+import { crossingDescriptor } from './descriptor.ts';
 import type { Figure, Host, Outlet, PlacedWork, SectionShape, Store, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
@@ -17,10 +18,10 @@ import {
 } from '../basin/index.ts';
 import { runRules } from '../rules.ts';
 import { CROSSING_RULES, type CrossingFacts } from './checks.ts';
-import { CROSSING_CHOICES, CROSSING_FIELDS, type Crossing, pipeLength, validateCrossing } from './model.ts';
+import { type Crossing, pipeLength } from './model.ts';
 
 import { quantitiesOf, stepsOf } from './making.ts';
-import { CROSSING_DRAWS, CROSSING_SAMPLE, beginCrossing } from './begin.ts';
+import { beginCrossing } from './begin.ts';
 
 export * from './model.ts';
 export { CROSSING_RULES } from './checks.ts';
@@ -313,36 +314,10 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
 }
 
 export const crossing: Technique<Crossing, BasinGround> = {
-  kind: 'crossing',
-  title: 'Crossing',
-  family: 'road',
-  sample: CROSSING_SAMPLE,
-  fields: CROSSING_FIELDS,
-  choices: CROSSING_CHOICES,
-  validate: validateCrossing,
-  traits: ({ dimensions, joins }) => ({
-    retains: joins ? 'none' : 'wall',
-    canBlock: dimensions.barrels > 0,
-    isConduit: dimensions.barrels > 0,
-    canSilt: false,
-    isCut: false,
-    joinable: false,
-    wayOut: null,
-  }),
-  refs: ({ joins }) =>
-    joins
-      ? [
-          { role: 'host', id: joins[0], path: 'joins', whenGone: 'goes' },
-          { role: 'to', id: joins[1], path: 'joins', whenGone: 'goes' },
-        ]
-      : [],
+  ...crossingDescriptor,
   formulas: [],
   rules: CROSSING_RULES,
-  draws: CROSSING_DRAWS,
   begin: beginCrossing,
-  footprint: (work) => [work.line],
-  intakes: ({ id, line, joins }) => (joins ? [] : [{ store: id, line }]),
-  groundKey: (work) => work.line,
   measure: (work, site) => measureBasin({ wall: work.line }, site),
   place: placeCrossing,
 };

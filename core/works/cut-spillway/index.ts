@@ -1,66 +1,20 @@
 // A grassed channel cut into natural ground beside a wall: a level control section, then a slope down.
-import type { FieldSpec, Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
+import { cutSpillwayDescriptor } from './descriptor.ts';
+import type { Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
-import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
-import { checkFields } from '../fields.ts';
-import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
+import { beginWayOut } from '../beginning.ts';
+import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
 import { CUT_CONTROL } from './formulas.ts';
 import { cutM3, quantitiesOf, stepsOf } from './making.ts';
-import type { CutSpillway } from './model.ts';
+import { type CutSpillway, newCut } from './model.ts';
 
 export { CUT_CONTROL };
 
 export type { CutSpillway } from './model.ts';
-
-export const CUT_FIELDS: readonly FieldSpec[] = [
-  {
-    path: 'levels.sillM',
-    label: 'Level of its control',
-    kind: 'level',
-    min: -500,
-    max: 9000,
-    help: 'The level stretch water begins to run over.',
-  },
-  {
-    path: 'dimensions.bottomWidthM',
-    label: 'Bottom width',
-    kind: 'length',
-    min: 0.5,
-    max: 100,
-    help: 'Wide and shallow: grass stands thin water.',
-  },
-  { path: 'dimensions.sideSlopeHV', label: 'Sides, out per 1 up', kind: 'number', min: 1, max: 10, help: '3, so that it can be mown.' },
-  {
-    path: 'dimensions.inletLengthM',
-    label: 'Length from the pond',
-    kind: 'length',
-    min: 0,
-    max: 200,
-    help: 'Grass there takes head before the control does.',
-  },
-  {
-    path: 'dimensions.controlLengthM',
-    label: 'Level length',
-    kind: 'length',
-    min: 0.5,
-    max: 60,
-    help: 'At least 6 m level, along the flow.',
-  },
-  { path: 'dimensions.stoneM', label: 'Stone on its slope', kind: 'length', min: 0, max: 1, help: 'Median size; 0 where it is grass.' },
-  AT_FIELD,
-];
-
-/** A spillway to begin with: common practice, to be sized by its checks. */
-const newCut = ({ sillM, ...first }: FirstWayOut): CutSpillway => ({
-  ...first,
-  kind: 'cut-spillway',
-  levels: { sillM },
-  dimensions: { bottomWidthM: 4, sideSlopeHV: 3, inletLengthM: 6, controlLengthM: 6, stoneM: 0 },
-});
 
 /** Tall grass on the way in, class C, takes the most head; handbook 4.1. */
 const TALL_GRASS = 5.6;
@@ -260,21 +214,10 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
 }
 
 export const cutSpillway: Technique<CutSpillway, HostPlace> = {
-  kind: 'cut-spillway',
-  title: 'Cut spillway',
-  family: 'way-out',
-  sample: newCut({ id: 'cut', name: 'Cut spillway', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
-  fields: CUT_FIELDS,
-  validate: (work) => [...checkFields(work, CUT_FIELDS), ...checkHost(work)],
-  traits: () => wayOutTraits('crest'),
-  refs: hostRef,
+  ...cutSpillwayDescriptor,
   formulas: [CUT_CONTROL],
   rules: CUT_RULES,
-  draws: [{ id: 'cut-spillway', name: 'Cut spillway', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'cut-spillway', title: 'Cut spillway', work: newCut }),
-  footprint: () => [],
-  intakes: () => [],
-  groundKey: (work) => [work.atM, work.dimensions.controlLengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.controlLengthM }),
   place: placeCut,
 };

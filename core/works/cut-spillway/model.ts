@@ -1,4 +1,6 @@
-import type { WorkBase } from '../../contract/index.ts';
+import type { FieldSpec, WorkBase } from '../../contract/index.ts';
+import type { FirstWayOut } from '../beginning.ts';
+import { AT_FIELD } from '../on-host.ts';
 
 export interface CutSpillway extends WorkBase {
   readonly kind: 'cut-spillway';
@@ -14,3 +16,49 @@ export interface CutSpillway extends WorkBase {
     readonly stoneM: number;
   };
 }
+
+export const CUT_FIELDS: readonly FieldSpec[] = [
+  {
+    path: 'levels.sillM',
+    label: 'Level of its control',
+    kind: 'level',
+    min: -500,
+    max: 9000,
+    help: 'The level stretch water begins to run over.',
+  },
+  {
+    path: 'dimensions.bottomWidthM',
+    label: 'Bottom width',
+    kind: 'length',
+    min: 0.5,
+    max: 100,
+    help: 'Wide and shallow: grass stands thin water.',
+  },
+  { path: 'dimensions.sideSlopeHV', label: 'Sides, out per 1 up', kind: 'number', min: 1, max: 10, help: '3, so that it can be mown.' },
+  {
+    path: 'dimensions.inletLengthM',
+    label: 'Length from the pond',
+    kind: 'length',
+    min: 0,
+    max: 200,
+    help: 'Grass there takes head before the control does.',
+  },
+  {
+    path: 'dimensions.controlLengthM',
+    label: 'Level length',
+    kind: 'length',
+    min: 0.5,
+    max: 60,
+    help: 'At least 6 m level, along the flow.',
+  },
+  { path: 'dimensions.stoneM', label: 'Stone on its slope', kind: 'length', min: 0, max: 1, help: 'Median size; 0 where it is grass.' },
+  AT_FIELD,
+];
+
+/** A spillway to begin with: common practice, to be sized by its checks. */
+export const newCut = ({ sillM, ...first }: FirstWayOut): CutSpillway => ({
+  ...first,
+  kind: 'cut-spillway',
+  levels: { sillM },
+  dimensions: { bottomWidthM: 4, sideSlopeHV: 3, inletLengthM: 6, controlLengthM: 6, stoneM: 0 },
+});

@@ -1,4 +1,5 @@
 // A graded drain with a bank on its lower side: it catches water and carries it to a place that can take it.
+import { diversionDescriptor } from './descriptor.ts';
 import type { Figure, Outlet, PlacedWork, SectionShape, Stage, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
@@ -6,20 +7,10 @@ import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, trapezoi
 import { runRules } from '../rules.ts';
 import { type LipGround, downhillAt, measureLip } from '../lip.ts';
 import { DIVERSION_RULES } from './checks.ts';
-import {
-  DIVERSION_CHOICES,
-  DIVERSION_FIELDS,
-  type Diversion,
-  EARTH_N,
-  LEAST_SLOPE,
-  evenFlow,
-  fallOf,
-  stands,
-  validateDiversion,
-} from './model.ts';
+import { type Diversion, EARTH_N, LEAST_SLOPE, evenFlow, fallOf, stands } from './model.ts';
 
 import { cutM3, quantitiesOf, stepsOf } from './making.ts';
-import { DIVERSION_DRAWS, DIVERSION_SAMPLE, beginDiversion } from './begin.ts';
+import { beginDiversion } from './begin.ts';
 
 export * from './model.ts';
 export { DIVERSION_RULES } from './checks.ts';
@@ -223,22 +214,10 @@ function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
 }
 
 export const diversion: Technique<Diversion, LipGround> = {
-  kind: 'diversion',
-  title: 'Diversion drain',
-  family: 'conveyance',
-  sample: DIVERSION_SAMPLE,
-  fields: DIVERSION_FIELDS,
-  choices: DIVERSION_CHOICES,
-  validate: validateDiversion,
-  traits: () => ({ retains: 'bank', canBlock: false, isConduit: false, canSilt: false, isCut: true, joinable: false, wayOut: null }),
-  refs: () => [],
+  ...diversionDescriptor,
   formulas: [],
   rules: DIVERSION_RULES,
-  draws: DIVERSION_DRAWS,
   begin: beginDiversion,
-  footprint: (work) => [work.line],
-  intakes: ({ id, line }) => [{ store: id, line }],
-  groundKey: (work) => work.line,
   measure: (work, site) => measureLip(work.line, site),
   place: placeDiversion,
 };

@@ -1,3 +1,4 @@
+import { levelSillDescriptor } from './descriptor.ts';
 import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, drownableSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
@@ -5,8 +6,8 @@ import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { type LevelSill, SILL_FIELDS, SILL_SAMPLE, newSill, validateSill } from './model.ts';
-import { ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
+import { type LevelSill, newSill } from './model.ts';
+import { beginWayOut } from '../beginning.ts';
 import { type SillSize, sizeSill } from './size.ts';
 
 export * from './model.ts';
@@ -106,21 +107,10 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
 }
 
 export const levelSill: Technique<LevelSill, SillGround> = {
-  kind: 'level-sill',
-  title: 'Level sill',
-  family: 'way-out',
-  sample: SILL_SAMPLE,
-  fields: SILL_FIELDS,
-  validate: validateSill,
-  traits: () => wayOutTraits('crest'),
-  refs: hostRef,
+  ...levelSillDescriptor,
   formulas: [],
   rules: SILL_RULES,
-  draws: [{ id: 'level-sill', name: 'Level sill', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'level-sill', title: 'Level sill', work: newSill }),
-  footprint: () => [],
-  intakes: () => [],
-  groundKey: (work) => [work.atM, work.dimensions, work.host],
   measure: measureSill,
   place: placeSill,
 };

@@ -1,4 +1,5 @@
 // A pipe that lets a pond out: through the wall, from a standing pipe, or from a box inlet.
+import { pipeOutletDescriptor } from './descriptor.ts';
 import type { Figure, Host, Outlet, PlacedWork, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { APRON_STONE, DROP_INLET, FULL_PIPE } from '../../hydraulics/index.ts';
@@ -7,8 +8,8 @@ import { runRules } from '../rules.ts';
 import { peakThrough } from '../ways-out.ts';
 import { PIPE_RULES, type PipeFacts } from './checks.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { ON_HOST, beginWayOut, hostRef, wayOutTraits } from '../beginning.ts';
-import { PIPE_CHOICES, PIPE_FIELDS, type PipeOutlet, newPipe, pipeLaw, validatePipe } from './model.ts';
+import { beginWayOut } from '../beginning.ts';
+import { type PipeOutlet, newPipe, pipeLaw } from './model.ts';
 
 export * from './model.ts';
 export { PIPE_RULES } from './checks.ts';
@@ -124,22 +125,10 @@ function placePipe(pipe: PipeOutlet, place: HostPlace, host: Host | null): Place
 }
 
 export const pipeOutlet: Technique<PipeOutlet, HostPlace> = {
-  kind: 'pipe-outlet',
-  title: 'Pipe outlet',
-  family: 'way-out',
-  sample: newPipe({ id: 'pipe', name: 'Pipe outlet', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
-  fields: PIPE_FIELDS,
-  choices: PIPE_CHOICES,
-  validate: validatePipe,
-  traits: () => wayOutTraits('through', { isConduit: true }),
-  refs: hostRef,
+  ...pipeOutletDescriptor,
   formulas: [],
   rules: PIPE_RULES,
-  draws: [{ id: 'pipe-outlet', name: 'Pipe outlet', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'pipe-outlet', title: 'Pipe outlet', work: newPipe }),
-  footprint: () => [],
-  intakes: () => [],
-  groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),
   place: placePipe,
 };

@@ -1,3 +1,4 @@
+import { pondDescriptor } from './descriptor.ts';
 import type { Figure, Host, LevelMark, PegDraft, PlacedWork, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Line, type Point, closed, contains, lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
@@ -21,9 +22,9 @@ import {
   waterAt,
   waterRings,
 } from '../basin/index.ts';
-import { type Pond, POND_CHOICES, POND_FIELDS, validatePond } from './model.ts';
+import { type Pond } from './model.ts';
 
-import { POND_DRAWS, POND_SAMPLE, beginPond } from './begin.ts';
+import { beginPond } from './begin.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 
 export * from './model.ts';
@@ -293,30 +294,10 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
 }
 
 export const pond: Technique<Pond, BasinGround> = {
-  kind: 'pond',
-  title: 'Pond',
-  family: 'store',
-  sample: POND_SAMPLE,
-  fields: POND_FIELDS,
-  choices: POND_CHOICES,
-  validate: validatePond,
-  traits: ({ wall }) => ({
-    retains: wall ? 'wall' : 'none',
-    canBlock: false,
-    isConduit: false,
-    canSilt: true,
-    isCut: false,
-    joinable: true,
-    wayOut: null,
-  }),
-  refs: () => [],
+  ...pondDescriptor,
   formulas: [WALL_SECTION, WALL_QUICK, PIT_VOLUME, VALLEY_VOLUME, POND_VOLUME, CREST_WIDTH],
   rules: POND_RULES,
-  draws: POND_DRAWS,
   begin: beginPond,
-  footprint: (work) => [...(work.wall ? [work.wall] : []), ...(work.pit ? [closed(work.pit)] : [])],
-  intakes: ({ id, wall, pit = [] }) => [{ store: id, line: wall ?? closed(pit) }],
-  groundKey: (work) => [work.wall ?? null, work.pit ?? null],
   measure: measureBasin,
   place: placePond,
 };

@@ -1,74 +1,16 @@
 // A pump that lifts water from a low store to a high one, by sun or by mains.
-import type {
-  ChoiceSpec,
-  FieldSpec,
-  Figure,
-  Host,
-  Outlet,
-  PlacedWork,
-  Problem,
-  Rule,
-  StormFacts,
-  Technique,
-} from '../../contract/index.ts';
+import { pumpBackDescriptor } from './descriptor.ts';
+import type { Figure, Host, Outlet, PlacedWork, Rule, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
 import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
-import { amount, say, told } from '../../units/index.ts';
-import { begun, hostRef, mm, storeNear } from '../beginning.ts';
-import { checkFields } from '../fields.ts';
+import { amount, say } from '../../units/index.ts';
+import { begun, storeNear } from '../beginning.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { PIPE_WALLS, PUMP_DRIVES, type PumpBack } from './model.ts';
+import { PIPE_WALLS, type PumpBack, newPump } from './model.ts';
 import { gradeMax, runRules } from '../rules.ts';
 
 export * from './model.ts';
-
-export const PUMP_FIELDS: readonly FieldSpec[] = [
-  { path: 'levels.stopM', label: 'Stops at', kind: 'level', min: -500, max: 9000, help: 'So that the lower store keeps some water.' },
-  { path: 'levels.deliveryM', label: 'Pipe ends at', kind: 'level', min: -500, max: 9000, help: 'Highest place of the pipe.' },
-  { path: 'flowM3s', label: 'Flow', kind: 'flow', min: 0.00001, max: 1, help: 'While it runs.' },
-  { path: 'pipe.lengthM', label: 'Length of the pipe', kind: 'length', min: 1, max: 20_000, help: 'All of it, up and along.' },
-  { path: 'pipe.diameterM', label: 'Pipe, inside', kind: 'length', min: 0.01, max: 1, help: 'A wider pipe loses less.' },
-  {
-    path: 'efficiency',
-    label: 'Efficiency of pump and motor',
-    kind: 'number',
-    min: 0.05,
-    max: 0.95,
-    help: '0.35 to 0.5 for small solar sets.',
-  },
-  { path: 'sunHours', label: 'Hours of full sun a day', kind: 'hours', min: 0.5, max: 12, help: 'In the month you count on.' },
-  {
-    path: 'panelShare',
-    label: 'What panels give in use',
-    kind: 'number',
-    min: 0.3,
-    max: 1,
-    help: '0.75 to 0.8: heat, dust, wires.',
-    shownWhen: { path: 'drive', is: ['sun'] },
-  },
-];
-
-export const PUMP_CHOICES: readonly ChoiceSpec[] = [
-  {
-    path: 'drive',
-    label: 'Driven by',
-    options: [
-      { id: 'sun', name: 'the sun: it stands still in a storm' },
-      { id: 'mains', name: 'mains or an engine: it runs in a storm too' },
-    ],
-  },
-  {
-    path: 'pipe.wall',
-    label: 'Pipe of',
-    options: [
-      { id: 'plastic', name: 'plastic' },
-      { id: 'steel', name: 'steel' },
-      { id: 'galvanised', name: 'galvanised steel' },
-      { id: 'concrete', name: 'concrete' },
-    ],
-  },
-];
 
 interface PumpHeads {
   readonly liftM: number;
@@ -204,31 +146,6 @@ function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork
   };
 }
 
-/** A small solar set to begin with. */
-const newPump = (
-  id: string,
-  name: string,
-  on: {
-    readonly low: { readonly id: string; readonly floorM: number };
-    readonly high: { readonly id: string; readonly crestM: number };
-    readonly lengthM: number;
-  },
-): PumpBack => ({
-  id,
-  kind: 'pump-back',
-  name,
-  status: 'planned',
-  host: on.low.id,
-  to: on.high.id,
-  drive: 'sun',
-  levels: { stopM: mm(on.low.floorM + 0.5), deliveryM: mm(on.high.crestM + 0.2) },
-  flowM3s: 0.001,
-  pipe: { lengthM: mm(on.lengthM), diameterM: 0.05, wall: 'plastic' },
-  efficiency: 0.4,
-  sunHours: 5,
-  panelShare: 0.75,
-});
-
 const beginPump: Technique<PumpBack, null>['begin'] = ({ points, host }, land) => {
   const [from, to = from] = points;
   const low = host === null ? (from ? storeNear(from, land.stores) : null) : (land.stores.find((s) => s.id === host) ?? null);
@@ -241,64 +158,11 @@ const beginPump: Technique<PumpBack, null>['begin'] = ({ points, host }, land) =
   return begun(newPump(land.idFor('pump'), land.nameFor('Pump'), { low, high, lengthM }));
 };
 
-function validatePump(pump: PumpBack): Problem[] {
-  const problems: Problem[] = [...checkFields(pump, PUMP_FIELDS)];
-  const isPair = [pump.host, pump.to].every((id) => typeof id === 'string' && id !== '') && pump.host !== pump.to;
-  if (!isPair) {
-    problems.push({
-      code: 'pump.stores',
-      what: `"${pump.name}" does not lead from one work to another`,
-      field: 'to',
-      do: 'Name the store it takes from and another it lifts to.',
-    });
-  }
-  if (!PUMP_DRIVES.includes(pump.drive)) {
-    problems.push({
-      code: 'pump.drive',
-      what: `"${pump.name}" is driven by ${told(pump.drive)}`,
-      field: 'drive',
-      do: `Choose one of ${PUMP_DRIVES.join(', ')}.`,
-    });
-  }
-  const { wall } = pump.pipe ?? {};
-  if (wall === undefined || !Object.hasOwn(PIPE_WALLS, wall)) {
-    problems.push({
-      code: 'pump.wall',
-      what: `the pipe of "${pump.name}" is of ${told(wall)}`,
-      field: 'pipe.wall',
-      do: `Choose one of ${Object.keys(PIPE_WALLS).join(', ')}.`,
-    });
-  }
-  return problems;
-}
-
 export const pumpBack: Technique<PumpBack, null> = {
-  kind: 'pump-back',
-  title: 'Pump back',
-  family: 'lift',
-  sample: newPump('pump', 'Pump', { low: { id: 'store', floorM: 100 }, high: { id: 'tank', crestM: 110 }, lengthM: 80 }),
-  fields: PUMP_FIELDS,
-  choices: PUMP_CHOICES,
-  references: [{ path: 'to', title: 'Lifts to', label: 'Upper store' }],
-  validate: validatePump,
-  traits: () => ({ retains: 'none', canBlock: false, isConduit: true, canSilt: false, isCut: false, joinable: false, wayOut: 'lifted' }),
-  refs: (work) => [...hostRef(work), { role: 'to', id: work.to, path: 'to', whenGone: 'goes' }],
+  ...pumpBackDescriptor,
   formulas: [],
   rules: PUMP_RULES,
-  draws: [
-    {
-      id: 'pump',
-      name: 'A pump from store to store',
-      what: 'between-stores',
-      least: 2,
-      most: 2,
-      hint: 'Click the store it takes from, then the one it lifts to.',
-    },
-  ],
   begin: beginPump,
-  footprint: () => [],
-  intakes: () => [],
-  groundKey: () => null,
   measure: () => null,
   place: placePump,
 };

@@ -1,6 +1,6 @@
 // A trench filled with stone that leads away from a pond: a dug floor, a spill level, and the top of the stone.
+import { stoneTrenchDescriptor } from './descriptor.ts';
 import {
-  type FieldSpec,
   type Figure,
   type Host,
   NEEDS_STORM,
@@ -15,54 +15,14 @@ import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { stoneRoughness, stoneStands } from '../exit.ts';
-import { type FirstWayOut, ON_HOST, beginWayOut, hostRef, mm, wayOutTraits } from '../beginning.ts';
-import { checkFields } from '../fields.ts';
+import { beginWayOut } from '../beginning.ts';
 import { quantitiesOf, stepsOf, stoneM3 } from './making.ts';
-import type { StoneTrench } from './model.ts';
-import { AT_FIELD, type HostPlace, checkHost, pegAt, placeOnHost } from '../on-host.ts';
+import { type StoneTrench, newTrench } from './model.ts';
+import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
 import { gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
 export type { StoneTrench } from './model.ts';
-
-export const TRENCH_FIELDS: readonly FieldSpec[] = [
-  { path: 'levels.floorM', label: 'Dug floor', kind: 'level', min: -500, max: 9000, help: 'Bottom of the trench at its outer end.' },
-  {
-    path: 'levels.sillM',
-    label: 'Spill level',
-    kind: 'level',
-    min: -500,
-    max: 9000,
-    help: 'The lip in the pond’s side: water begins to seep here.',
-  },
-  { path: 'levels.rockTopM', label: 'Top of the stone', kind: 'level', min: -500, max: 9000, help: 'Above it water runs over the stone.' },
-  { path: 'dimensions.widthM', label: 'Width', kind: 'length', min: 0.3, max: 30, help: 'A bucket’s width, or several.' },
-  {
-    path: 'dimensions.lengthM',
-    label: 'Length along the flow',
-    kind: 'length',
-    min: 1,
-    max: 100,
-    help: 'Out onto your own land, falling away from the pond.',
-  },
-  {
-    path: 'dimensions.stoneM',
-    label: 'Median stone',
-    kind: 'length',
-    min: 0.02,
-    max: 1,
-    help: 'Clean, sharp stone; the larger the more passes through.',
-  },
-  AT_FIELD,
-];
-
-/** A trench to begin with: common practice, to be sized by its checks. */
-const newTrench = ({ sillM, ...first }: FirstWayOut): StoneTrench => ({
-  ...first,
-  kind: 'stone-trench',
-  levels: { floorM: mm(sillM - 0.3), sillM, rockTopM: mm(sillM + 0.3) },
-  dimensions: { widthM: 1.5, lengthM: 8, stoneM: 0.15 },
-});
 
 /** Flow by the level of the pond: through the stone from the lip up, and over its top. */
 export function trenchLaw({ levels, dimensions }: Pick<StoneTrench, 'levels' | 'dimensions'>): (levelM: number) => number {
@@ -263,21 +223,10 @@ function placeTrench(trench: StoneTrench, place: HostPlace, host: Host | null): 
 }
 
 export const stoneTrench: Technique<StoneTrench, HostPlace> = {
-  kind: 'stone-trench',
-  title: 'Stone-filled trench',
-  family: 'way-out',
-  sample: newTrench({ id: 'trench', name: 'Stone-filled trench', host: 'store', status: 'planned', atM: 10, sillM: 101 }),
-  fields: TRENCH_FIELDS,
-  validate: (work) => [...checkFields(work, TRENCH_FIELDS), ...checkHost(work)],
-  traits: () => wayOutTraits('through'),
-  refs: hostRef,
+  ...stoneTrenchDescriptor,
   formulas: [],
   rules: TRENCH_RULES,
-  draws: [{ id: 'stone-trench', name: 'Stone-filled trench', ...ON_HOST }],
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'stone-trench', title: 'Stone-filled trench', work: newTrench }),
-  footprint: () => [],
-  intakes: () => [],
-  groundKey: (work) => [work.atM, work.dimensions.lengthM, work.host],
   measure: (work, site, host) => placeOnHost(work.atM, site, { host, lengthM: work.dimensions.lengthM }),
   place: placeTrench,
 };

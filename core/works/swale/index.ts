@@ -1,16 +1,17 @@
+import { swaleDescriptor } from './descriptor.ts';
 import type { Figure, Host, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { runRules } from '../rules.ts';
 import { SWALE_RULES } from './checks.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
-import { LOW_PLACES, SWALE_CHOICES, SWALE_FIELDS, type Swale, validateSwale } from './model.ts';
+import { type Swale } from './model.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from './section.ts';
 import { lowPlacesOf, meanSection, storeOf } from './store.ts';
 
-import { SWALE_DRAWS, SWALE_SAMPLE, beginSwale } from './begin.ts';
+import { beginSwale } from './begin.ts';
 
 export * from './model.ts';
 export * from './section.ts';
@@ -105,23 +106,10 @@ function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
 }
 
 export const swale: Technique<Swale, LipGround> = {
-  kind: 'swale',
-  title: 'Level swale',
-  family: 'store',
-  sample: SWALE_SAMPLE,
-  fields: SWALE_FIELDS,
-  validate: validateSwale,
-  choices: SWALE_CHOICES,
-  lists: [LOW_PLACES],
-  traits: () => ({ retains: 'bank', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: true, wayOut: null }),
-  refs: ({ joins }) => (joins ? [{ role: 'joins', id: joins.store, path: 'joins', whenGone: 'lets-go' }] : []),
+  ...swaleDescriptor,
   formulas: [SWALE_CUT, SWALE_BANK, SWALE_WATER],
   rules: SWALE_RULES,
-  draws: SWALE_DRAWS,
   begin: beginSwale,
-  footprint: (work) => [work.line],
-  intakes: ({ id, line }) => [{ store: id, line }],
-  groundKey: (work) => work.line,
   measure: (work, site) => measureLip(work.line, site),
   place: (work, ground) => placeSwale(work, ground),
 };

@@ -1,12 +1,13 @@
-import { useState, type ReactNode } from 'react';
-import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { Suspense, lazy, useState, type ReactNode } from 'react';
 import type { Line } from '#core/geometry';
 import type { RunOn } from '#core/terrain';
 import { displayUnit, toDisplay } from '#core/units';
 import { useAsk } from '../../app/land.ts';
 import { useFormat } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
-import { AXIS_TICK, Button, Fact, Muted, Part, Table } from '../../kit/index.ts';
+import { Button, Fact, Muted, Part, Table } from '../../kit/index.ts';
+
+const StretchBars = lazy(() => import('./StretchBars.tsx').then((m) => ({ default: m.StretchBars })));
 
 /** Area that comes onto each stretch of a line, as bars and as a table. */
 function Along({ run }: { readonly run: RunOn }): ReactNode {
@@ -26,20 +27,9 @@ function Along({ run }: { readonly run: RunOn }): ReactNode {
       </Muted>
       <div role="img" aria-label="Area that comes onto each stretch" style={{ marginTop: 6 }}>
         <Muted>Area onto each stretch ({displayUnit('area', system).unit}), from its first end</Muted>
-        <ResponsiveContainer width="100%" height={96}>
-          <BarChart data={rows} margin={{ top: 4, right: 30, bottom: 0, left: -10 }} barCategoryGap={1}>
-            <XAxis
-              dataKey="at"
-              tick={AXIS_TICK}
-              stroke="var(--ink)"
-              unit={` ${displayUnit('distance', system).unit}`}
-              interval="preserveStartEnd"
-              minTickGap={30}
-            />
-            <YAxis tick={AXIS_TICK} stroke="var(--line)" width={56} tickCount={3} />
-            <Bar dataKey="area" fill="var(--water)" isAnimationActive={false} />
-          </BarChart>
-        </ResponsiveContainer>
+        <Suspense fallback={<div style={{ height: 96 }} />}>
+          <StretchBars rows={rows} />
+        </Suspense>
       </div>
       <Button look="quiet" aria-expanded={isTable} onPress={() => setTable(!isTable)}>
         {isTable ? 'Hide the table' : 'Stretches as a table'}

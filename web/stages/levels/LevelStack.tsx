@@ -15,6 +15,10 @@ const Frame = styled.section`
   border-left: 1px solid var(--line);
   min-height: 0;
   height: 100%;
+  width: 142px;
+  @media (max-width: 700px) {
+    width: auto;
+  }
   h3 {
     font: 700 12.5px/1.2 ${FONT.text};
     color: var(--muted);
@@ -95,7 +99,9 @@ export function LevelStack(): ReactNode {
   const works = useWorks();
   const body = useRef<HTMLDivElement>(null);
   const marks = stackOf(chainMarks(result, works, ids));
-  if (!host || marks.length === 0) return null;
+  // A work that is not computed has no levels to stack.
+  const isComputed = result === null || result.view.marks.some((m) => m.work === host?.id);
+  if (!host || marks.length === 0 || !isComputed) return null;
   const floor = marks.filter((m) => m.role === 'floor').at(-1);
   const water = marks.find((m) => m.role === 'water');
   const perM = (): number => {

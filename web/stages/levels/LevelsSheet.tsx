@@ -1,14 +1,10 @@
 import type { ReactNode } from 'react';
-import { NETWORK_RULES } from '#core/checks';
-import { registry } from '#core/works';
 import { dispatch, useApp } from '../../app/store.ts';
 import { checksOf, useChain, useDerived, useFormat, useWorks } from '../../app/selectors.ts';
 import { CheckItem, Fact, Muted, Part, Quantity, SheetTitle } from '../../kit/index.ts';
 import { withLevel } from '../../works/levels.ts';
 import { ChooseWork } from '../works/ChooseWork.tsx';
 import { chainMarks } from './stack.ts';
-
-const ABOUT_LEVELS: ReadonlySet<string> = new Set([...registry.rules, ...NETWORK_RULES].flatMap((r) => (r.isOfLevels ? [r.id] : [])));
 
 /** The levels of the selected chain as numbers to type, highest first. */
 export function LevelsSheet(): ReactNode {
@@ -52,7 +48,7 @@ export function LevelsSheet(): ReactNode {
       </Part>
       <Part title="Checks on levels">
         {checksOf(derived, ids)
-          .filter((c) => ABOUT_LEVELS.has(c.id))
+          .filter((c) => c.isOfLevels)
           .map((c, i) => (
             <CheckItem key={`${c.id}${c.on}${i}`} check={c} />
           ))}

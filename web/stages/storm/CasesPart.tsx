@@ -2,7 +2,7 @@ import { ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Traits, WorkBase } from '#core/contract';
 import { CASE_GROUNDS, type Case } from '#core/project';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import { useAskNetwork, usualCasesNow } from '../../app/network.ts';
 import { useDerived, useFormat, useProject, useWorks, newId } from '../../app/selectors.ts';
 import { type UnitSystem, displayUnit, formatNumber } from '#core/units';
@@ -29,7 +29,7 @@ function CaseForm({ one }: { readonly one: Case }): ReactNode {
     const next = value > 0 ? { ...rest, [id]: value } : rest;
     return set({ [member]: Object.keys(next).length > 0 ? next : null });
   };
-  const traitsOf = (w: WorkBase): Traits => registry.bind(w).traits;
+  const traitsOf = (w: WorkBase): Traits => catalogue.describe(w).traits;
   const ways = works.filter((w) => traitsOf(w).canBlock);
   return (
     <Part title={`The case “${one.name}”`}>

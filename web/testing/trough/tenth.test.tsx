@@ -1,4 +1,4 @@
-// A tenth technique: its two folders and two lines of lists, and it is drawn, computed, checked, pegged, listed and shown.
+// A tenth technique: its two folders and a line in each list, and it is drawn, computed, checked, pegged, listed and shown.
 import { afterEach, describe, expect, it, jest } from '@jest/globals';
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -8,13 +8,19 @@ import type { Project } from '#core/project';
 import { execute, startHistory, applyCommand } from '#core/commands';
 import { noGrid, planeProject } from '../../../core/testing/projects.ts';
 
-// The first line: the list in core.
+// Two lines in core: what it is, and what works it out.
 jest.mock('../../../core/works/index.ts', () => {
   const works = jest.requireActual<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
-  const { trough } = jest.requireActual<typeof import('../../../core/testing/trough/index.ts')>('../../../core/testing/trough/index.ts');
-  return { ...works, registry: works.createRegistry([...works.TECHNIQUES, trough]) };
+  const { trough, troughDescriptor } = jest.requireActual<typeof import('../../../core/testing/trough/index.ts')>(
+    '../../../core/testing/trough/index.ts',
+  );
+  return {
+    ...works,
+    registry: works.createRegistry([...works.TECHNIQUES, trough]),
+    catalogue: works.createCatalogue([...works.DESCRIPTORS, troughDescriptor]),
+  };
 });
-// The second line: its twin in web.
+// The third: its twin in web.
 jest.mock('../../works/index.ts', () => {
   const { createWorkUis } = jest.requireActual<typeof import('../../works/list.ts')>('../../works/list.ts');
   const { troughUi } = jest.requireActual<typeof import('./index.ts')>('./index.ts');

@@ -2,7 +2,7 @@
 import { Plus, Trash2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { BoundList, FieldSpec, ReferenceSpec, WorkBase } from '#core/contract';
-import { isShown, registry, valueAt } from '#core/works';
+import { isShown, catalogue, valueAt } from '#core/works';
 import { useDerived, useWorks } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity } from '../../kit/index.ts';
@@ -41,7 +41,7 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 /** Which other store a work leads to. */
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
   const works = useWorks();
-  const { hostId } = registry.bind(work);
+  const { hostId } = catalogue.describe(work);
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== work.id && s.id !== hostId);
   const choices = stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id }));
   return (
@@ -105,11 +105,11 @@ function List({ work, list }: { readonly work: WorkBase; readonly list: BoundLis
 
 /** What is noted along a work, list by list. */
 export const WorkLists = ({ work }: { readonly work: WorkBase }): ReactNode =>
-  registry.bind(work).lists.map((list) => <List key={list.path} work={work} list={list} />);
+  catalogue.describe(work).lists.map((list) => <List key={list.path} work={work} list={list} />);
 
 /** Choices, levels, shape, references and lists of a work, as it is. */
 export function WorkFields({ work }: { readonly work: WorkBase }): ReactNode {
-  const { fields, choices, references } = registry.bind(work);
+  const { fields, choices, references } = catalogue.describe(work);
   const shown = fields.filter((f) => isShown(f, work));
   const asked = choices.filter((c) => isShown(c, work));
   const levels = shown.filter((f) => f.kind === 'level');

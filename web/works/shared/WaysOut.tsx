@@ -1,14 +1,14 @@
 import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { registry, valueAt } from '#core/works';
+import { catalogue, valueAt } from '#core/works';
 import { useFormat, useWorks, hostIdOf } from '../../app/selectors.ts';
 import { select, useApp } from '../../app/store.ts';
 import { ActionMenu, Button, Figures, Muted, Part, Row } from '../../kit/index.ts';
 import { beginWork } from '../../plan/begin.ts';
 
 /** Ways out that can be added, as their techniques have them. */
-const WAYS = registry.draws.filter((d) => d.what === 'on-host');
+const WAYS = catalogue.draws.filter((d) => d.what === 'on-host');
 
 /** Everything that lets a store out, lowest first, and how to add another. */
 export function WaysOut({ host }: { readonly host: WorkBase }): ReactNode {

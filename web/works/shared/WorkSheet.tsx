@@ -1,7 +1,7 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { registry, valueAt } from '#core/works';
+import { catalogue, valueAt } from '#core/works';
 import { WAY_WORDS, checksOf, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
@@ -140,7 +140,7 @@ function FiguresPart({ work }: { readonly work: WorkBase }): ReactNode {
 
 /** What it is, and of which other work. */
 function Title({ work }: { readonly work: WorkBase }): ReactNode {
-  const { title, hostId } = registry.bind(work);
+  const { title, hostId } = catalogue.describe(work);
   const host = useWorks().find((w) => w.id === hostId);
   return (
     <Muted>

@@ -3,7 +3,7 @@ import OlPoint from 'ol/geom/Point.js';
 import type { Command } from '#core/commands';
 import type { WorkBase } from '#core/contract';
 import { type Line, type Point, nearestOnLine, pointAlong } from '#core/geometry';
-import { registry } from '#core/works';
+import { catalogue } from '#core/works';
 import type { Drawing, PlanItem } from '../../plan/types.ts';
 import { change } from '../levels.ts';
 
@@ -17,7 +17,7 @@ export interface Guest extends WorkBase {
 /** The line a work lets water out along: a swale's lip, a road, the crest of a wall, the rim of a pit. */
 export function hostLine(works: readonly WorkBase[], id: string): Line | null {
   const host = works.find((w) => w.id === id);
-  const [line] = host ? registry.bind(host).footprint : [];
+  const [line] = host ? catalogue.describe(host).footprint : [];
   return line && line.length > 1 ? line : null;
 }
 

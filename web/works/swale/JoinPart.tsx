@@ -2,7 +2,7 @@ import { Link2, Scissors, Unlink } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { lineLength } from '#core/geometry';
 import type { Traits } from '#core/contract';
-import { type Swale, registry } from '#core/works';
+import { type Swale, catalogue } from '#core/works';
 import { useDerived, useWorks } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, ChooseRow, Inline, Muted, Part, Quantity } from '../../kit/index.ts';
@@ -16,7 +16,7 @@ export function JoinPart({ swale }: { readonly swale: Swale }): ReactNode {
   const byId = new Map(works.map((w) => [w.id, w]));
   const traitsOf = (id: string): Traits | null => {
     const work = byId.get(id);
-    return work ? registry.bind(work).traits : null;
+    return work ? catalogue.describe(work).traits : null;
   };
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== swale.id && traitsOf(s.id)?.joinable === true);
   const { joins, fuse, line, levels } = swale;

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { Suspense, lazy, type ReactNode } from 'react';
 import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
 import { figureOf, useChain, useDerived, useFormat, useView } from '../../app/selectors.ts';
@@ -15,7 +15,8 @@ import { change, crestsAmong, firstSill } from '../levels.ts';
 import { withBankAbove, withDepth } from './depth.ts';
 import { JoinPart } from './JoinPart.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
-import { StormChart } from './StormChart.tsx';
+
+const StormChart = lazy(() => import('./StormChart.tsx').then((m) => ({ default: m.StormChart })));
 
 const PURPOSES: readonly { readonly id: SwalePurpose; readonly name: string }[] = SWALE_PURPOSES.map((id) => ({
   id,
@@ -42,7 +43,9 @@ function Storm({ id }: { readonly id: string }): ReactNode {
           <Fact label="Its own peak, by hydrograph" value={format(runoff.hydrographPeakM3s, 'flow')} />
           <Fact label="Its own peak, rational" value={format(runoff.rationalPeakM3s, 'flow')} />
           <Fact label="Empty again after" value={format(store.drainDownH, 'hours')} />
-          <StormChart id={id} />
+          <Suspense fallback={null}>
+            <StormChart id={id} />
+          </Suspense>
         </>
       )}
     </>

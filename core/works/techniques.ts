@@ -1,0 +1,17 @@
+// What works each kind of work out. One folder each; this list, that of their descriptors and its twin in web/works are all
+// that names them.
+import { crossing } from './crossing/index.ts';
+import { cutSpillway } from './cut-spillway/index.ts';
+import { diversion } from './diversion/index.ts';
+import { levelSill } from './level-sill/index.ts';
+import { pipeOutlet } from './pipe-outlet/index.ts';
+import { pond } from './pond/index.ts';
+import { pumpBack } from './pump-back/index.ts';
+import { createRegistry } from './registry.ts';
+import { stoneTrench } from './stone-trench/index.ts';
+import { swale } from './swale/index.ts';
+
+/** All of them; a new technique is one line here. */
+export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack] as const;
+export const registry = createRegistry(TECHNIQUES);
+export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -1,0 +1,13 @@
+import { type ComponentType, type LazyExoticComponent, lazy } from 'react';
+
+/** A component of a module that comes when it is first shown, or fetched before. */
+export function lazily<K extends string>(
+  load: () => Promise<Readonly<Record<K, ComponentType>>>,
+  name: K,
+): { readonly View: LazyExoticComponent<ComponentType>; readonly fetch: () => void } {
+  return {
+    View: lazy(() => load().then((module) => ({ default: module[name] }))),
+    // Where it cannot come now, it is asked for again when it is shown.
+    fetch: () => void load().catch(() => undefined),
+  };
+}
