@@ -89,23 +89,27 @@ export interface AskedBy {
   readonly tells: boolean;
 }
 
-/** Who shows an answer that is waited for, by its key: when nobody does any more, it is given up. */
-const waiting = new Map<string, { users: number; ticket: number | null }>();
+/** How many show the answer of a key, and the ticket it is being asked with: when nobody shows it any more, it is given up. */
+const shownBy = new Map<string, number>();
+const going = new Map<string, number>();
 
-function waitFor(key: string): () => void {
-  const at = waiting.get(key) ?? { users: 0, ticket: null };
-  waiting.set(key, { ...at, users: at.users + 1 });
+function shows(key: string): () => void {
+  shownBy.set(key, (shownBy.get(key) ?? 0) + 1);
   return () => {
-    const now = waiting.get(key);
-    if (!now) return;
-    if (now.users > 1) waiting.set(key, { ...now, users: now.users - 1 });
-    else {
-      waiting.delete(key);
-      if (now.ticket !== null)
-        worker()
-          .drop(now.ticket)
-          .catch(() => undefined);
+    const left = (shownBy.get(key) ?? 1) - 1;
+    if (left > 0) {
+      shownBy.set(key, left);
+      return;
     }
+    shownBy.delete(key);
+    // What is shown again at once, in another place of the page, is still waited for.
+    setTimeout(() => {
+      const ticket = shownBy.has(key) ? undefined : going.get(key);
+      if (ticket !== undefined)
+        worker()
+          .drop(ticket)
+          .catch(() => undefined);
+    }, 0);
   };
 }
 
@@ -115,17 +119,15 @@ export function useAnswer<K extends QuestionName>(
   { key: parts, keeps, tells }: AskedBy,
 ): AnswerOf<K> | null | undefined {
   const key = question && parts ? [question.name, ...parts, JSON.stringify(question.args)].join('|') : null;
-  useEffect(() => (key === null ? undefined : waitFor(key)), [key]);
+  useEffect(() => (key === null ? undefined : shows(key)), [key]);
   const fetched = async (): Promise<AnswerOf<K> | null> => {
     if (!question || key === null) return null;
     const ticket = ++tickets;
-    const at = waiting.get(key);
-    if (at) waiting.set(key, { ...at, ticket });
+    going.set(key, ticket);
     try {
       return await askNow(question, { tells, ticket });
     } finally {
-      const now = waiting.get(key);
-      if (now?.ticket === ticket) waiting.set(key, { ...now, ticket: null });
+      if (going.get(key) === ticket) going.delete(key);
     }
   };
   const { data } = useSWR(key, fetched, { keepPreviousData: keeps, revalidateOnFocus: false, shouldRetryOnError: false });
