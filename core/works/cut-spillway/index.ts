@@ -131,6 +131,8 @@ function figuresOf(cut: CutSpillway, facts: CutFacts, sheet: Worksheet): Figure[
 /** Freeboard a spillway leaves under the crest, and the deepest water its grass is asked to carry [m] (AH-590; handbook 5.3 and 4.3). */
 const [UNDER_CREST_M, DEEPEST_M] = [0.3, 0.6];
 const [LEAST_WIDTH_M, MOST_WIDTH_M] = [0.5, 100];
+/** How near to the whole peak a width must pass; it is then rounded up to a tenth of a metre. */
+const CLOSE_SHARE = 0.002;
 
 /** Bottom width at which it passes the whole peak alone, deep enough under the crest and no faster than what it runs on stands [m]. */
 function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }: CutFacts): number | null {
@@ -140,10 +142,13 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
   const { exit } = outlet;
   const cover = exit ? (site.soilAt(exit.at)?.cover ?? null) : null;
   const wide = (bottomWidthM: number): CutShape => ({ ...cut, dimensions: { ...cut.dimensions, bottomWidthM } });
-  // Flow grows nearly with width, so a few steps of proportion find it.
+  // Flow grows nearly with width, so a few steps of proportion find it; each costs the water's whole way in.
   let width = Math.max(LEAST_WIDTH_M, cut.dimensions.bottomWidthM);
-  for (let k = 0; k < 5; k++)
-    width = Math.min(MOST_WIDTH_M, Math.max(LEAST_WIDTH_M, (width * Q) / Math.max(1e-6, flowAtHead(wide(width), head))));
+  for (let k = 0; k < 5; k++) {
+    const flow = flowAtHead(wide(width), head);
+    if (Math.abs(flow - Q) <= CLOSE_SHARE * Q) break;
+    width = Math.min(MOST_WIDTH_M, Math.max(LEAST_WIDTH_M, (width * Q) / Math.max(1e-6, flow)));
+  }
   const runsFast = (bottomWidthM: number): boolean => {
     if (!exit || !cover) return false;
     const { velocityMs, standsMs } = exitFlow({ ...exit, widthM: bottomWidthM }, Q, cover);
