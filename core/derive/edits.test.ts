@@ -46,16 +46,19 @@ const at = (thing: unknown, path: string): unknown =>
     .split('.')
     .reduce<unknown>((o, key) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[key] : undefined), thing);
 
+const bankWhole = ({ lowPlaces: _, ...rest }: Swale): Swale => rest;
+const unread = ({ asFound: _, ...rest }: LevelSill): LevelSill => rest;
+
 /** Members that may be left out, put in or taken away. */
 function optional(work: WorkBase, random: Random): WorkBase {
   if (work.kind === 'swale') {
-    const { lowPlaces: _, ...rest } = work as Swale;
+    const rest = bankWhole(work as Swale);
     const lowPlaces = [{ atM: 10, lengthM: 4, levelM: rest.levels.bankCrestM - 0.2 * random() }];
     const swale: Swale = random() < 0.5 ? rest : { ...rest, lowPlaces };
     return swale;
   }
   if (work.kind !== 'level-sill') return work;
-  const { asFound: _, ...rest } = work as LevelSill;
+  const rest = unread(work as LevelSill);
   const { sillM } = rest.levels;
   const sill: LevelSill = random() < 0.5 ? rest : { ...rest, asFound: { lowM: sillM - 0.05 * random(), highM: sillM + 0.02 } };
   return sill;
