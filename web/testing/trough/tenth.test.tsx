@@ -6,7 +6,7 @@ import type { Command } from '#core/commands';
 import { Graph, beginWorks, derive } from '#core/derive';
 import type { Project } from '#core/project';
 import { execute, startHistory, applyCommand } from '#core/commands';
-import { noGrid, planeProject } from '../../../core/testing/projects.ts';
+import { SILL, noGrid, planeProject } from '../../../core/testing/projects.ts';
 
 // Two lines in core: what it is, and what works it out.
 jest.mock('../../../core/works/index.ts', () => {
@@ -37,7 +37,7 @@ jest.mock('../../app/store.ts', () => {
   };
 });
 
-const { kindsOf, registry } = jest.requireMock<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
+const { kindsOf, registry, valueAt } = jest.requireMock<typeof import('../../../core/works/index.ts')>('../../../core/works/index.ts');
 const context = { registry, grids: noGrid, graph: new Graph() };
 const begun = (project: Project) => beginWorks(project, context, { kind: 'trough', points: [[60, 121], [110, 121]] }).works; // prettier-ignore
 const BASE = planeProject();
@@ -93,8 +93,8 @@ describe('its sheet', () => {
   afterEach(cleanup);
   type Store = { useApp: { setState: (s: object) => void }; dispatch: jest.Mock };
   const store = jest.requireMock<Store>('../../app/store.ts');
-  const show = async (project: Project): Promise<void> => {
-    store.useApp.setState({ history: startHistory(project), result: RESULT, selected: 'trough-1' });
+  const show = async (project: Project, result = RESULT): Promise<void> => {
+    store.useApp.setState({ history: startHistory(project), result, selected: 'trough-1' });
     const { workUi } = await import('../../works/index.ts');
     const { Sheet } = workUi('trough');
     const work = project.options[0].works.find((w) => w.id === 'trough-1')!;
@@ -111,6 +111,23 @@ describe('its sheet', () => {
     expect(at('Shape')).toBeLessThan(at('Working'));
     expect(screen.getByText('Holds to its edge')).toBeTruthy();
     expect(screen.getByRole('img', { name: /Section of the trough/ })).toBeTruthy();
+  });
+  it('tells what must be mended of the ways out it hosts, by their names', async () => {
+    const edgeM = valueAt(begun(BASE)[0], 'levels.edgeM') as number;
+    const levels = { sillM: edgeM - 0.2 };
+    const crooked = {
+      ...SILL,
+      id: 'crooked',
+      name: 'Crooked',
+      host: 'trough-1',
+      levels,
+      asFound: { lowM: edgeM - 0.26, highM: edgeM - 0.16 },
+    };
+    const project = applyCommand(WITH, { type: 'works.add', payload: { works: [crooked] } }, registry).project;
+    await show(project, derive(project, { registry, grids: noGrid }));
+    const toMend = screen.getByRole('region', { name: 'To mend and to weigh' });
+    expect(within(toMend).getByText(/^Crooked: /)).toBeTruthy();
+    expect(within(toMend).queryAllByText(/^Stone trough/)).toEqual([]);
   });
   it('parts fold, and stay so', async () => {
     await show(WITH);

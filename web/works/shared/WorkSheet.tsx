@@ -2,7 +2,7 @@ import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
 import { catalogue, valueAt } from '#core/works';
-import { WAY_WORDS, checksOf, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
@@ -87,14 +87,22 @@ function StageTable({ id }: { readonly id: string }): ReactNode {
   );
 }
 
-/** What must be mended or weighed, or is not known, worst first. */
+/** What must be mended or weighed, or is not known, worst first; and what must be mended of the ways out it hosts. */
 export function ToMend({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
+  const works = useWorks();
   if (!derived) return null;
-  const open = checksOf(derived, [id]).filter((c) => c.severity !== 'fine');
+  const guests = new Map(works.filter((w) => hostIdOf(w) === id).map((w) => [w.id, w.name]));
+  const open = derived.checks.filter((c) => (c.on === id ? c.severity !== 'fine' : guests.has(c.on) && c.severity === 'mend'));
   return (
     <FoldPart title="To mend and to weigh">
-      {open.length === 0 ? <Muted>Nothing: every check is fine.</Muted> : open.map((c, i) => <CheckItem key={`${c.id}${i}`} check={c} />)}
+      {open.length === 0 ? (
+        <Muted>Nothing: every check is fine.</Muted>
+      ) : (
+        open.map((c, i) => (
+          <CheckItem key={`${c.id}${c.on}${i}`} check={c} {...(c.on === id ? {} : { subject: guests.get(c.on) ?? c.on })} />
+        ))
+      )}
     </FoldPart>
   );
 }
