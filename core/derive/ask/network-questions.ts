@@ -75,9 +75,17 @@ function joinedWith(stores: readonly Store[], id: string): Set<string> {
 
 /** The order in which ways out run and crests are passed as the storm is raised. */
 export function* failureOrderSlowly(project: Project, context: RoomContext): Slowly<FailureOrder> {
-  const ladder = ladderOf(project);
+  const raised = new Raised(ladderOf(project), asDesigned(project), context);
+  try {
+    return yield* orderIn(project, context, raised);
+  } finally {
+    raised.end();
+  }
+}
+
+function* orderIn(project: Project, context: RoomContext, raised: Raised): Slowly<FailureOrder> {
+  const { ladder } = raised;
   const scenario = asDesigned(project);
-  const raised = new Raised(ladder, scenario, context);
   const designed = ranOf(scenario, context);
   const { stores } = designed.water;
   const design = rainOf(designed) ?? 1;
@@ -177,6 +185,17 @@ export function* whichStormSlowly(
   { store, levelM, toleranceM = MARK_TOLERANCE_M }: { readonly store: string; readonly levelM: number; readonly toleranceM?: number },
 ): Slowly<StormThatWas> {
   const raised = new Raised(ladderOf(project), asDesigned(project), context);
+  try {
+    return yield* markIn(raised, { store, levelM, toleranceM });
+  } finally {
+    raised.end();
+  }
+}
+
+function* markIn(
+  raised: Raised,
+  { store, levelM, toleranceM }: { readonly store: string; readonly levelM: number; readonly toleranceM: number },
+): Slowly<StormThatWas> {
   const { rungs, yearsOf, isBeyond } = raised.ladder;
   const { stores } = raised.at(rungs[0]).water;
   const own = stores.find((s) => s.id === store);

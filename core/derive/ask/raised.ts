@@ -68,6 +68,9 @@ export const ranOf = (scenario: Scenario, context: RoomContext): Ran =>
 export const rainOf = ({ run, water }: Ran): number | null =>
   water.catchments.flatMap((g) => run.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
 
+/** All raised storms share what is kept of them. */
+const RAISED = 'raised';
+
 /** Runs of raised storms, each worked out once; nothing is judged in them. */
 export class Raised {
   private readonly known = new Map<number, Ran>();
@@ -80,9 +83,14 @@ export class Raised {
   at(rung: number): Ran {
     const known = this.known.get(rung);
     if (known) return known;
-    const ran = ranOf(underRain(this.scenario, 'raised', this.ladder.at(rung)), this.context);
+    const ran = ranOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context);
     this.known.set(rung, ran);
     return ran;
+  }
+
+  /** Lets go of what the raised storms held in the graph. */
+  end(): void {
+    this.context.graph.forget(underRain(this.scenario, RAISED, this.ladder.at(this.ladder.rungs[0])).id);
   }
 
   /** Rain of a rung [mm]. */

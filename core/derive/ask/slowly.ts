@@ -20,9 +20,14 @@ export function finish<T>(answer: T): Finished<T> {
 /** Works an answer out, `between` its parts waiting for a word that it may go on; that gives it up by throwing. */
 export async function finishSlowly(answer: unknown, between: () => Promise<void>): Promise<unknown> {
   if (!isSlow(answer)) return answer;
-  for (;;) {
-    const { done, value } = answer.next();
-    if (done === true) return value;
-    await between();
+  try {
+    for (;;) {
+      const { done, value } = answer.next();
+      if (done === true) return value;
+      await between();
+    }
+  } finally {
+    // Given up half way, it lets go of what it held.
+    answer.return(undefined);
   }
 }

@@ -47,6 +47,9 @@ describe('steps', () => {
     ];
     const texts = shapes.map((read) => graph.step('shape', [{ read }], (on) => JSON.stringify(on.read)));
     expect(texts).toEqual(shapes.map((read) => JSON.stringify(read)));
+    // A member's name is not taken for what it holds.
+    for (const read of [{ a: 1, b: 2 }, { 'a:1,b': 2 }, { 'a":1,"b': 2 }]) graph.step('name', [read], () => 0);
+    expect(graph.runs.get('name')).toBe(3);
     // A member that is undefined is one that is not there.
     for (const read of [{ a: 1 }, { a: 1, b: undefined }]) graph.step('two', [read], () => 0);
     expect(graph.runs.get('two')).toBe(1);

@@ -37,7 +37,7 @@ function write(value: unknown): string {
   if (ArrayBuffer.isView(value)) throw new TypeError('a step reads flat arrays only as results of steps');
   let text = '{';
   const members = value as Readonly<Record<string, unknown>>;
-  for (const key in members) if (members[key] !== undefined) text += key + ':' + write(members[key]) + ',';
+  for (const key in members) if (members[key] !== undefined) text += JSON.stringify(key) + ':' + write(members[key]) + ',';
   return text + '}';
 }
 
