@@ -34,7 +34,10 @@ const throughRooms = ROOMS.map((room, i) => ({
   name: `derive-${room}-reads-only-rooms-before-it`,
   severity: 'error',
   from: { path: `^core/derive/${room}/`, pathNot: '[.]test[.]ts$' },
-  to: { path: `^core/derive/(${[...ROOMS.slice(i + 1), 'derive[.]ts', 'index[.]ts'].join('|')})`, pathNot: room === 'ask' ? '^core/derive/derive[.]ts$' : '^$' },
+  to: {
+    path: `^core/derive/(${[...ROOMS.slice(i + 1), 'derive[.]ts', 'index[.]ts'].join('|')})`,
+    pathNot: room === 'ask' ? '^core/derive/derive[.]ts$' : '^$',
+  },
 }));
 
 const TEST = '[.](test|e2e)[.]tsx?$';

@@ -71,7 +71,16 @@ export default tseslint.config(
   {
     // What differs between techniques is said by traits, roles and refs, never by asking which kind it is.
     files: ['core/**/*.ts', 'web/**/*.{ts,tsx}', 'cli/**/*.ts', 'server/**/*.ts'],
-    ignores: ['**/*.test.{ts,tsx}', 'core/testing/**', 'core/works/*/**', 'web/works/*/**', 'core/works/index.ts', 'core/works/techniques.ts', 'core/works/descriptors.ts', 'web/works/index.ts'],
+    ignores: [
+      '**/*.test.{ts,tsx}',
+      'core/testing/**',
+      'core/works/*/**',
+      'web/works/*/**',
+      'core/works/index.ts',
+      'core/works/techniques.ts',
+      'core/works/descriptors.ts',
+      'web/works/index.ts',
+    ],
     plugins: { outlet: { rules: { 'no-kind-names': noKindNames } } },
     rules: { 'outlet/no-kind-names': 'error' },
   },

@@ -12,7 +12,8 @@ const html = readFileSync(join(DIST, 'index.html'), 'utf8');
 const first = [...html.matchAll(/(?:src|href)="\/assets\/([^"]+\.js)"/g)].map((m) => m[1]);
 const scripts = readdirSync(ASSETS).filter((name) => name.endsWith('.js'));
 const ofPage = scripts.filter((name) => !name.includes('worker'));
-const holding = (names: readonly string[], text: string): string[] => names.filter((name) => readFileSync(join(ASSETS, name), 'utf8').includes(text));
+const holding = (names: readonly string[], text: string): string[] =>
+  names.filter((name) => readFileSync(join(ASSETS, name), 'utf8').includes(text));
 
 describe('the page as it is built', () => {
   it('begins with less than 300 kB of script, packed; the plan and charts come by themselves', () => {
