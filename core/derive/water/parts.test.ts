@@ -48,6 +48,16 @@ describe('an intake that takes a share', () => {
     expect(exit.with.volumeM3).toBeGreaterThan(past.volumeM3! * 0.99);
     expect(Math.abs(none.balance!.errorFraction)).toBeLessThan(1e-9);
   });
+  it('has no say in what is led to its store by a pipe or by the user', () => {
+    const shut = changed('w2', ({ intakes }) => ({ intakes: intakes.map((i) => ({ ...i, takes: [] })) }));
+    const project = planeProject({}, WORKS);
+    const [option] = project.options;
+    const led = derive({ ...project, options: [{ ...option, links: { s1: 'w2' } }] }, { registry: shut, grids: noGrid }).derived;
+    const spilled = led.links.find((l) => l.outlet === 's1')!.volumeM3!;
+    expect(spilled).toBeGreaterThan(1);
+    expect(storeOf(led, 'w2').inM3).toBeCloseTo(spilled, 3);
+    expect(Math.abs(led.balance!.errorFraction)).toBeLessThan(1e-9);
+  });
   it('holds up what it lets pass', () => {
     const late = (delayS: number): number => {
       const d = derive(planeProject({}, WORKS), {
@@ -71,6 +81,13 @@ describe('works smaller than a cell', () => {
     // Three columns of cells of two metres up to the top of the plane.
     expect(one.catchments.find((c) => c.of === 'w1')!.areaM2).toBe(3 * 2 * 102);
     expect(storeOf(narrow, 'w1').inM3).toBeCloseTo(storeOf(one, 'w1').inM3! / 4, 4);
+    // By a law besides, it is the law of what its width meets.
+    const halved = changed('w1', () => ({
+      intakes: dots(0.5)
+        .bind(SWALE)
+        .intakes.map((i) => ({ ...i, takes: [[1, 0.5]] as const })),
+    }));
+    expect(storeOf(run(halved), 'w1').inM3).toBeCloseTo(storeOf(one, 'w1').inM3! / 8, 4);
     expect(narrow.links.find((l) => l.role === 'past')!.to).toBe('w2');
     expect(Math.abs(narrow.balance!.errorFraction)).toBeLessThan(1e-9);
   });
