@@ -16,7 +16,7 @@ const KINDS = readdirSync(join(import.meta.dirname, 'core/works')).filter((name)
   existsSync(join(import.meta.dirname, 'web/works', name)),
 );
 
-/** No kind of work is named outside its folders, the two lists, demo and tests. */
+/** No kind of work is named outside its folders, the lists of techniques, demo and tests. */
 const noKindNames = {
   meta: { type: 'problem', schema: [{ type: 'string' }] },
   create: (context) => {
