@@ -88,7 +88,7 @@ export interface Intake {
   readonly points?: readonly Point[];
   /** How wide each single place is across the flow [m]; left out, a cell. */
   readonly widthM?: number;
-  /** What it takes of a flow that comes, straight between the rows and by the last beyond them; left out, all. The rest runs on. */
+  /** What it takes of a flow that comes, straight between the rows and by the last beyond them; left out, all. The rest runs on. One law a store: any of its intakes tells it. */
   readonly takes?: readonly (readonly [comesM3s: number, takenM3s: number])[];
   /** How long it holds up what it lets pass [s]. */
   readonly delayS?: number;

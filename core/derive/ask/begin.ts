@@ -5,6 +5,7 @@ import { type Project, UserError, fail, optionOf, problemOf } from '../../projec
 import type { Said } from '../../units/index.ts';
 import { type RoomContext, runScenario } from '../derive.ts';
 import { asDesigned } from '../scenario/scenario.ts';
+import { storesOnly } from '../water/water.ts';
 import { groundModel } from '../world/ground-model.ts';
 
 export interface BeginAsked {
@@ -29,7 +30,7 @@ function storesSeen(project: Project, context: RoomContext): StoreSeen[] {
   if (!ran) return [];
   const { water, run } = ran;
   const placed = new Map(water.works.map((w) => [w.bound.work.id, w.placed]));
-  return water.stores.flatMap((store): StoreSeen[] => {
+  return storesOnly(water.stores).flatMap((store): StoreSeen[] => {
     const own = placed.get(store.work);
     const host = own?.host;
     if (!own || !host) return [];

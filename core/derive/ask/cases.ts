@@ -2,6 +2,7 @@
 import { type Case, type Project, optionOf } from '../../project/index.ts';
 import type { Ran, RoomContext } from '../derive.ts';
 import { asDesigned, inCase } from '../scenario/scenario.ts';
+import { liveWorks, storesOnly } from '../water/water.ts';
 import { ranOf } from './raised.ts';
 import type { Slowly } from './slowly.ts';
 
@@ -23,7 +24,7 @@ export interface CaseRow {
 }
 
 function rowOf(name: string, id: string | null, { water, run }: Ran): CaseRow {
-  const stores = water.stores.map(({ id: store }) => {
+  const stores = storesOnly(water.stores).map(({ id: store }) => {
     const storm = run.outcomes.get(store)?.storm;
     return { store, peakLevelM: storm?.peakLevelM ?? null, freeboardM: storm?.freeboardM ?? null, spillsH: storm?.spillsH ?? null };
   });
@@ -51,7 +52,7 @@ export function* compareCasesSlowly(project: Project, context: RoomContext): Slo
 
 /** Cases worth asking of these works: every pipe blocked, every way out not cut yet, and what weather and ground may do. */
 export function usualCases(project: Project, { registry }: Pick<RoomContext, 'registry'>): Case[] {
-  const works = optionOf(project).works.map((work) => registry.bind(work));
+  const works = liveWorks(optionOf(project).works).map((work) => registry.bind(work));
   const named = (list: typeof works): { id: string; name: string }[] => list.map(({ work }) => work);
   const pipes = named(works.filter(({ traits }) => traits.canBlock && traits.isConduit));
   // What holds by a wall silts up; a bank only where water is let out of it by making.

@@ -6,6 +6,7 @@ import { seenKind } from '../../seen/index.ts';
 import { type Flow, catchingOn, cellAt, cellsUnder, centreOf, entering, firstInterceptor, upstreamOf } from '../../terrain/index.ts';
 import type { Registry } from '../../works/index.ts';
 import type { RoomContext } from '../derive.ts';
+import { liveWorks } from '../water/water.ts';
 import { type GroundModel, groundModel } from '../world/ground-model.ts';
 
 /** A pin or a work, with the area it drains with and without the thing in question [m2]. */
@@ -25,9 +26,9 @@ interface Target {
 
 /** Pins, and works that catch water, each with the cells it drains on a given flow. */
 function targetsOf(project: Project, model: GroundModel, registry: Registry): Target[] {
-  const works = optionOf(project)
-    .works.map((work) => registry.bind(work))
-    .filter(({ work, intakes }) => work.status !== 'retired' && intakes.length > 0);
+  const works = liveWorks(optionOf(project).works)
+    .map((work) => registry.bind(work))
+    .filter(({ intakes }) => intakes.length > 0);
   const owner = catchingOn(
     model.grid,
     works.flatMap(({ intakes }, k) => intakes.map((where) => ({ ...where, number: k + 1 }))),

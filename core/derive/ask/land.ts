@@ -49,6 +49,7 @@ import {
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { beginWorks } from './begin.ts';
 import type { RoomContext } from '../derive.ts';
+import { liveWorks } from '../water/water.ts';
 import { compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from '../world/ground-model.ts';
 
@@ -161,9 +162,7 @@ export function runOn(project: Project, context: RoomContext, place: { readonly 
   const shape = shapeOf(grid, flow, { ...set, edge, slopes: slopesIn(model, context.graph) });
   const aboveM2 = (set.members.length - cells.length) * grid.cellM ** 2;
   if (!place.line || place.ring) return { run: null, aboveM2, shape };
-  const intakes = optionOf(project)
-    .works.filter((w) => w.status !== 'retired')
-    .flatMap((w) => context.registry.bind(w).intakes);
+  const intakes = liveWorks(optionOf(project).works).flatMap((w) => context.registry.bind(w).intakes);
   const others = intakes.filter((i) => JSON.stringify(i.line) !== JSON.stringify(place.line));
   const owner = catchingOn(grid, [{ line: place.line, number: 1 }, ...others.map((where) => ({ ...where, number: 2 }))]);
   return {

@@ -5,7 +5,8 @@ import { type Amount, type Said, amount, say, spoken } from '../../units/index.t
 import type { RoomContext } from '../derive.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
-import { Raised, ladderOf, rainOf, ranOf } from './raised.ts';
+import { storesOnly } from '../water/water.ts';
+import { Raised, ladderOf, rainOf } from './raised.ts';
 import { type Slowly, finish } from './slowly.ts';
 
 export interface FailureStep {
@@ -77,17 +78,16 @@ function joinedWith(stores: readonly Store[], id: string): Set<string> {
 export function* failureOrderSlowly(project: Project, context: RoomContext): Slowly<FailureOrder> {
   const raised = new Raised(ladderOf(project), asDesigned(project), context);
   try {
-    return yield* orderIn(project, context, raised);
+    return yield* orderIn(raised);
   } finally {
     raised.end();
   }
 }
 
-function* orderIn(project: Project, context: RoomContext, raised: Raised): Slowly<FailureOrder> {
+function* orderIn(raised: Raised): Slowly<FailureOrder> {
   const { ladder } = raised;
-  const scenario = asDesigned(project);
-  const designed = ranOf(scenario, context);
-  const { stores } = designed.water;
+  const designed = raised.unraised();
+  const stores = storesOnly(designed.water.stores);
   const design = rainOf(designed) ?? 1;
   const traits = new Map(designed.water.works.map(({ bound }) => [bound.work.id, bound.traits]));
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
@@ -197,7 +197,7 @@ function* markIn(
   { store, levelM, toleranceM }: { readonly store: string; readonly levelM: number; readonly toleranceM: number },
 ): Slowly<StormThatWas> {
   const { rungs, yearsOf, isBeyond } = raised.ladder;
-  const { stores } = raised.at(rungs[0]).water;
+  const stores = storesOnly(raised.at(rungs[0]).water.stores);
   const own = stores.find((s) => s.id === store);
   if (!own) return fail('network.store', `"${store}" holds no water`, { do: `Name one of ${stores.map((s) => s.id).join(', ')}.` });
   if (!(levelM > own.floorM)) {
@@ -223,7 +223,10 @@ function* markIn(
     peakInM3s: there?.peakInM3s ?? null,
     peakOutM3s: there?.peakOutM3s ?? null,
     rainMm: rainOf(told),
-    left: [...told.run.outcomes].map(([id, { storm }]) => ({ store: id, freeboardM: storm.freeboardM })),
+    left: storesOnly(told.water.stores).flatMap(({ id }) => {
+      const storm = told.run.outcomes.get(id)?.storm;
+      return storm ? [{ store: id, freeboardM: storm.freeboardM }] : [];
+    }),
   };
 }
 

@@ -88,6 +88,11 @@ export class Raised {
     return ran;
   }
 
+  /** The storm as it is designed for. */
+  unraised(): Ran {
+    return ranOf(this.scenario, this.context);
+  }
+
   /** Lets go of what the raised storms held in the graph. */
   end(): void {
     this.context.graph.forget(underRain(this.scenario, RAISED, this.ladder.at(this.ladder.rungs[0])).id);

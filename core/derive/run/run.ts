@@ -8,7 +8,7 @@ import type { Water } from '../water/water.ts';
 import { exitGrounds, insideOf } from '../world/catchments.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
-import { type StoreOutcome, conduitStorm, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
+import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
@@ -67,8 +67,8 @@ export function stormRun(
   }
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result }) : [];
   for (const { store, past } of water.places) {
-    const run = result?.outlets.get(past.outlet);
-    flows.set(`${store}#past`, [asItself({ ...past, volumeM3: run?.volumeM3 ?? null, peakM3s: run?.peakM3s ?? null })]);
+    const run = result?.outlets.get(past.outlet) ?? null;
+    flows.set(`${store}#past`, [graph.step(`past:${store}`, [past, run], flowOn)]);
   }
   return { hydrology, result, outcomes, flows, outlets, conduits, leaving };
 }

@@ -332,6 +332,13 @@ export function conduitStorm(
   };
 }
 
+/** A link with what the storm sends along it. */
+export const flowOn = (link: Link, run: OutletRun | null): LinkFlow => ({
+  ...link,
+  volumeM3: run?.volumeM3 ?? null,
+  peakM3s: run?.peakM3s ?? null,
+});
+
 /** Flow on each link of a store, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */
 export function linkFlows(store: Store, links: readonly Link[], runs: readonly (OutletRun | null)[]): LinkFlow[] {
   return links.flatMap((link, k) => {
@@ -339,7 +346,7 @@ export function linkFlows(store: Store, links: readonly Link[], runs: readonly (
     const isChosen = kind !== 'bank' || levelM === store.wayOutM;
     const run = runs[k];
     if (!isChosen && (run?.volumeM3 ?? 0) <= 0) return [];
-    return [{ ...link, volumeM3: run?.volumeM3 ?? null, peakM3s: run?.peakM3s ?? null }];
+    return [flowOn(link, run)];
   });
 }
 

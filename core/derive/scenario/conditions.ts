@@ -1,5 +1,5 @@
 // A case worked out: the project as the case has it, and what it does to stores and outlets.
-import type { Outlet, Stage, Store } from '../../contract/index.ts';
+import type { Outlet, OutletRole, Stage, Store } from '../../contract/index.ts';
 import { coverOf } from '../../ground/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { volumeAt } from '../../network/index.ts';
@@ -88,6 +88,10 @@ export function underCase(project: Project, one: Case): { readonly project: Proj
   };
 }
 
+/** What water passes when it stands too high: debris closes an opening, never a crest; and it is there before anything is cut. */
+const CRESTS: ReadonlySet<OutletRole> = new Set(['road', 'crest', 'rim', 'bank', 'round', 'low', 'fuse']);
+const isOpening = ({ role }: Outlet): boolean => !CRESTS.has(role);
+
 /** An outlet with a share of its opening closed. */
 function partly(outlet: Outlet, closed: number | undefined): Outlet {
   if (closed === undefined || closed === 0) return outlet;
@@ -97,7 +101,7 @@ function partly(outlet: Outlet, closed: number | undefined): Outlet {
 
 /** The ways out of a case among those made: not cut yet or blocked. */
 export const outletsUnder = (outlets: readonly Outlet[], { blocked, uncut }: Conditions): Outlet[] =>
-  outlets.filter((o) => !uncut.has(o.work)).map((o) => partly(o, blocked.get(o.work)));
+  outlets.filter((o) => !(isOpening(o) && uncut.has(o.work))).map((o) => (isOpening(o) ? partly(o, blocked.get(o.work)) : o));
 
 /** A store with silt lying in it: what it holds is less by that, from its floor up. */
 function silted(store: Store, share: number): Store {
@@ -122,7 +126,7 @@ function lowered(store: Store, low: Conditions['low'][number], k: number): Store
   if (!brim || low.byM <= 0 || low.lengthM <= 0) return store;
   const levelM = store.crestM - low.byM;
   const outlet: Outlet = {
-    id: `${store.work}#case-low${k + 1}`,
+    id: `${store.id}#case-low${k + 1}`,
     role: 'low',
     work: store.work,
     name: 'low bank of the case',
@@ -143,7 +147,7 @@ function lowered(store: Store, low: Conditions['low'][number], k: number): Store
 
 /** A store as the case has it. */
 export function storeUnder(store: Store, conditions: Conditions): Store {
-  const lows = conditions.low.filter((l) => l.work === store.work);
+  const lows = conditions.low.filter((l) => l.work === store.id);
   const own = lows.reduce<Store>((at, low, k) => lowered(at, low, k), { ...store, outlets: outletsUnder(store.outlets, conditions) });
   return silted(own, conditions.silted.get(store.work) ?? 0);
 }

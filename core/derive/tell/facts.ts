@@ -44,7 +44,8 @@ const grouped = <T>(list: readonly T[], keyOf: (item: T) => string | null): Read
 /** Flow that arrives at each store over ways out of others, mouths of joined stores left out [m3/s]. */
 function arrivingPeaks(flows: readonly LinkFlow[], joints: ReadonlySet<string>): ReadonlyMap<string, number> {
   const sums = new Map<string, number>();
-  for (const { to, outlet, peakM3s } of flows) if (!joints.has(outlet)) sums.set(to, (sums.get(to) ?? 0) + (peakM3s ?? 0));
+  for (const { to, outlet, peakM3s, share = 1 } of flows)
+    if (!joints.has(outlet)) sums.set(to, (sums.get(to) ?? 0) + share * (peakM3s ?? 0));
   return sums;
 }
 

@@ -33,7 +33,9 @@ function lowestOf({ grid }: Plan, intakes: readonly Intake[]): readonly [number,
 }
 
 function placeOf(plan: Plan, intakes: readonly Intake[], on: { readonly share: number; readonly work: string }): IntakePlace | null {
-  const [{ store, takes, delayS = 0 }] = intakes;
+  const [{ store }] = intakes;
+  const takes = intakes.find((i) => i.takes !== undefined)?.takes;
+  const delayS = Math.max(...intakes.map((i) => i.delayS ?? 0));
   const at = lowestOf(plan, intakes);
   if (!at) return null;
   const id = `${store}#intake`;
@@ -48,7 +50,7 @@ function placeOf(plan: Plan, intakes: readonly Intake[], on: { readonly share: n
   };
 }
 
-/** Places of all stores that do not simply take all that meets them; the first intake of a store tells its law. */
+/** Places of all stores that do not simply take all that meets them; a store has one law, told by any of its intakes. */
 export function intakePlaces(
   lists: readonly (readonly Intake[])[],
   {

@@ -2,9 +2,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { BoundWork, Conduit, Outlet, PlacedWork, Store } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
-import { SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
+import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
 import { type Registry, registry } from '../../works/index.ts';
-import { derive } from '../index.ts';
+import { context } from '../../testing/ground.ts';
+import { compareCases, derive, failureOrder, whichStorm } from '../index.ts';
 
 const LOWER = { ...SWALE, id: 'w2', name: 'Lower', line: [[32, 61], [172, 61]] as [number, number][], levels: { floorM: 105.75, bankCrestM: 106.45 } }; // prettier-ignore
 const LOW_SILL = { ...SILL, id: 's2', host: 'w2', levels: { sillM: 106.1 } };
@@ -156,7 +157,13 @@ describe('a work that lays a pipe', () => {
   });
   it('is no store of its own: nothing is said to hold or to be held in it', () => {
     expect(small.stores.map((s) => s.id)).toEqual(['w1', 'w2']);
-    expect(derive(planeProject({}, WORKS), { registry: piped(DRAIN), grids: noGrid }).view.order).toEqual(['w1', 'w2']);
+    const on = { ...context(), registry: piped(DRAIN) };
+    expect(derive(planeProject({}, WORKS), on).view.order).toEqual(['w1', 'w2']);
+    expect(compareCases(planeProject({}, WORKS), on)[0].stores.map((row) => row.store)).toEqual(['w1', 'w2']);
+    const order = failureOrder(planeProject({}, WORKS), on);
+    expect([...new Set(order.steps.map((step) => step.store))].sort()).toEqual(['w1', 'w2']);
+    const mark = whichStorm(planeProject({}, WORKS), on, { store: 'w1', levelM: LIP_M + 0.05 });
+    expect(mark.left.map((row) => row.store)).toEqual(['w1', 'w2']);
   });
 });
 
@@ -176,6 +183,17 @@ describe('water that goes into the ground', () => {
     const own = PLAIN.runoff.find((r) => r.of === 'w2')!.volumeM3;
     expect(storeOf(d, 'w2').inM3).toBeCloseTo(own + 0.25 * link.volumeM3!, 1);
     expect(Math.abs(d.balance!.errorFraction)).toBeLessThan(1e-9);
+  });
+  it('counts by what of it comes where a way out below must pass it', () => {
+    const peakOf = (d: Derived): number => d.links.find((l) => l.outlet === 's1')!.peakM3s!;
+    const rational = PLAIN.runoff.find((r) => r.of === 'w2')!.rationalPeakM3s;
+    const designOf = (returns: Outlet['returns']): number =>
+      derive(planeProject({}, WORKS), {
+        registry: changed('s1', () => ({}), ({ outlets }) => ({ outlets: outlets.map((o) => ({ ...o, ...(returns ? { returns } : {}) })) })), // prettier-ignore
+        grids: noGrid,
+      }).view.figures.s2.find((f) => f.id === 'designPeakM3s')!.value!;
+    expect(designOf(undefined)).toBeCloseTo(rational + peakOf(PLAIN), 9);
+    expect(designOf({ to: 'w2', share: 0.25, lagS: 0 })).toBeCloseTo(rational + 0.25 * peakOf(PLAIN), 9);
   });
   it('stays there where what it would come out in is gone', () => {
     const d = back({ to: 'gone', share: 0.25, lagS: 1800 });

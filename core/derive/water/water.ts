@@ -1,5 +1,5 @@
 // The works on the land, and the water between them: stores, what each catches, and the ways out with where they lead.
-import type { Link, Store } from '../../contract/index.ts';
+import type { Link, Store, WorkBase } from '../../contract/index.ts';
 import type { Plan } from '../../network/index.ts';
 import type { Registry } from '../../works/index.ts';
 import type { Graph } from '../graph/graph.ts';
@@ -29,6 +29,10 @@ export interface Water extends Standing, Ways {
 /** All links in the order of their stores. */
 export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.values()].flat();
 
+/** Works that stand or are to be made: a retired one is of the past. */
+export const liveWorks = <W extends Pick<WorkBase, 'status'>>(works: readonly W[]): readonly W[] =>
+  works.filter((w) => w.status !== 'retired');
+
 /** Stores without pipes, which hold water only on its way. */
 export const storesOnly = (stores: readonly Store[]): readonly Store[] => stores.filter((s) => s.soffitM === undefined);
 
@@ -40,9 +44,10 @@ export function waterOf(
   { model, map, site }: World,
   { graph, registry }: { readonly graph: Graph; readonly registry: Registry },
 ): Water {
-  // A retired work is of the past: from here on nobody need ask.
+  // From here on nobody need ask what is retired.
   const all = option.works.map((work) => graph.step(`bind:${work.id}`, [work], registry.bind));
-  const live = all.filter((b) => b.work.status !== 'retired');
+  const current = new Set(liveWorks(option.works));
+  const live = all.filter((_, k) => current.has(option.works[k]));
   const standing = standingOf(live, { site, graph, conditions, all });
   const intakes = standing.works.flatMap(({ bound: { work, intakes: list } }) =>
     list.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [list], (own) => own)],
