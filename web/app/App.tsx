@@ -5,7 +5,7 @@ import { bringIn, isProject, openFile } from './import.ts';
 import { JobBar } from './JobBar.tsx';
 import { DEMO_ID } from './open.ts';
 import { ProjectPage } from './ProjectPage.tsx';
-import { lazily } from '../stages/lazily.ts';
+import { lazily } from '../kit/lazily.ts';
 import { useDropped } from './dropped.ts';
 import { loadProject, loadSetting } from './storage.ts';
 import { leave, loadSettings, useApp } from './store.ts';

@@ -2,7 +2,7 @@ import { Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { STAGE_UI } from '../stages/index.ts';
-import { lazily } from '../stages/lazily.ts';
+import { lazily } from '../kit/lazily.ts';
 import { Descent } from './Descent.tsx';
 import { Guarded } from './Fallback.tsx';
 import { Header } from './Header.tsx';

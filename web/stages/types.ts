@@ -1,9 +1,9 @@
-import type { ComponentType, LazyExoticComponent } from 'react';
+import type { LazyExoticComponent, ReactNode } from 'react';
 import type { Derived, Stage } from '#core/derive';
 import type { Project } from '#core/project';
 
 /** A part of the page that comes when it is first shown. */
-export type Lazy = LazyExoticComponent<ComponentType>;
+export type Lazy = LazyExoticComponent<(props: object) => ReactNode>;
 
 /** Drawing tools a stage offers over the plan. */
 export interface StageTools {

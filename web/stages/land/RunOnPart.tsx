@@ -1,4 +1,4 @@
-import { Suspense, lazy, useState, type ReactNode } from 'react';
+import { Suspense, useState, type ReactNode } from 'react';
 import type { Line } from '#core/geometry';
 import type { RunOn } from '#core/terrain';
 import { displayUnit, toDisplay } from '#core/units';
@@ -6,8 +6,9 @@ import { useAsk } from '../../app/land.ts';
 import { useFormat } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, Fact, Muted, Part, Table } from '../../kit/index.ts';
+import { lazily } from '../../kit/lazily.ts';
 
-const StretchBars = lazy(() => import('./StretchBars.tsx').then((m) => ({ default: m.StretchBars })));
+const { View: StretchBars } = lazily(() => import('./StretchBars.tsx'), 'StretchBars');
 
 /** Area that comes onto each stretch of a line, as bars and as a table. */
 function Along({ run }: { readonly run: RunOn }): ReactNode {

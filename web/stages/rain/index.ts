@@ -1,5 +1,5 @@
 import type { StageUi } from '../types.ts';
-import { lazily } from '../lazily.ts';
+import { lazily } from '../../kit/lazily.ts';
 
 const sheet = lazily(() => import('./RainSheet.tsx'), 'RainSheet');
 

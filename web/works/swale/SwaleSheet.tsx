@@ -1,9 +1,10 @@
-import { Suspense, lazy, type ReactNode } from 'react';
+import { Suspense, type ReactNode } from 'react';
 import type { FieldSpec } from '#core/contract';
 import { type Swale, type SwalePurpose, SWALE_PURPOSES } from '#core/works';
 import { figureOf, useChain, useDerived, useFormat, useView } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Choose, Fact, FoldPart, InSight, Muted, Quantity } from '../../kit/index.ts';
+import { lazily } from '../../kit/lazily.ts';
 import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkLists } from '../shared/Fields.tsx';
 import { MakingPart } from '../shared/MakingPart.tsx';
@@ -16,7 +17,7 @@ import { withBankAbove, withDepth } from './depth.ts';
 import { JoinPart } from './JoinPart.tsx';
 import { SectionDrawing } from './SectionDrawing.tsx';
 
-const StormChart = lazy(() => import('./StormChart.tsx').then((m) => ({ default: m.StormChart })));
+const { View: StormChart } = lazily(() => import('./StormChart.tsx'), 'StormChart');
 
 const PURPOSES: readonly { readonly id: SwalePurpose; readonly name: string }[] = SWALE_PURPOSES.map((id) => ({
   id,
