@@ -28,7 +28,7 @@ const downward = ORDER.map((folder, i) => ({
 }));
 
 /** Rooms of core/derive, likewise. */
-const ROOMS = ['graph', 'scenario', 'world', 'water', 'run', 'tell', 'ask'];
+const ROOMS = ['graph', 'scenario', 'world', 'water', 'run', 'set', 'tell', 'ask'];
 
 const throughRooms = ROOMS.map((room, i) => ({
   name: `derive-${room}-reads-only-rooms-before-it`,

@@ -218,7 +218,7 @@ describe('the works together', () => {
     expect(found?.byM).toBeLessThan(0.3);
   });
   it('network asks any question by name, and refuses what it does not know', async () => {
-    const mark = await run<{ answer: { years: number | null } }>('network', demo, 'whichStorm', '{"store":"pond","levelM":108.4}');
+    const mark = await run<{ answer: { years: number | null } }>('network', demo, 'whichStorm', '{"store":"pond","levelM":108.9}');
     expect(mark.answer.years).toBeGreaterThan(20);
     expect(await refusal('network', demo, 'whichStorm', '{"store":"barn","levelM":108.4}')).toBe('network.store@');
     expect(await refusal('network', demo, 'weather')).toBe('question.unknown@');

@@ -13,6 +13,7 @@ import { numberOption, readArguments, soleArgument } from './arguments.ts';
 import { begunAt } from './begin.ts';
 import { runBench } from './bench/run.ts';
 import { openProject, readBytes } from './files.ts';
+import { scenarioIn } from './scenario.ts';
 
 type CliCommand = (words: readonly string[]) => Promise<string> | string;
 
@@ -25,7 +26,7 @@ function toJson(value: unknown): string {
 }
 
 async function deriveCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['option', 'case']);
+  const args = readArguments(words, ['option', 'case', 'scenario']);
   const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
   const option = args.options.get('option');
   if (option !== undefined && !project.options.some((o) => o.id === option)) {
@@ -34,12 +35,14 @@ async function deriveCommand(words: readonly string[]): Promise<string> {
       do: `Use one of ${project.options.map((o) => o.id).join(', ')}.`,
     });
   }
-  const one = args.options.get('case');
+  const asked = scenarioIn(args.options.get('scenario'));
+  const one = args.options.get('case') ?? asked.case;
   const { derived } = derive(project, {
     registry,
     grids,
     ...(option === undefined ? {} : { option }),
     ...(one === undefined ? {} : { case: one }),
+    ...(asked.conditions ? { conditions: asked.conditions } : {}),
   });
   // Metric words only: the pieces they are made of are for a page that can change its units.
   return toJson({ ...derived, checks: derived.checks.map((check) => ({ ...check, said: undefined })) });

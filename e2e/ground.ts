@@ -84,19 +84,22 @@ export function ground(open: () => Bench): void {
       expect(
         await v.until(
           () => brings(v),
-          (more) => more > 1.02 * before,
+          (more) => more > before + 20,
         ),
-      ).toBeGreaterThan(1.02 * before);
+      ).toBeGreaterThan(before + 20);
       expect(v.errors).toEqual([]);
     }, 120000);
 
     it('methods stand side by side, those out of range say why, and the one chosen is what the sill must pass', async () => {
-      const v = await Visitor.arrive(open(), GROUND);
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
+      // In a short storm the methods lie farthest apart.
+      await v.choose('Judged by', 'one storm alone');
+      await v.stage('Ground');
       await v.press('Runoff', 'tab');
       await v.choose('Runoff of', 'Ridge swale');
       const told = await v.reads('aside', /Kirpich[\s\S]*Not here: made for ground with well-defined channels/);
       expect(told).toMatch(/Not here: needs one of the four day-long regional storms/);
-      expect(told).toMatch(/gives 1\.\d times as much as unit hydrograph/);
+      expect(told).toMatch(/gives 1\.\d times as much as/);
       expect(told).toMatch(/Nine times in ten \d+ mm to \d+ mm runs off/);
       const peak = Number(/Peak works are made for\s+(\d+) L\/s/.exec(told)?.[1]);
       await method(v, 'Unit hydrograph');
@@ -108,8 +111,10 @@ export function ground(open: () => Bench): void {
       expect(lower).toBeLessThan(peak);
       await v.stage('Works');
       await v.choose('Work', 'Ridge swale sill');
-      // Routed, the inflow is the mean of each step.
-      await v.reads('aside', new RegExp(`Peak it must pass\\s+(${lower}|${lower - 1}) L/s`));
+      // Routed, the inflow is the mean of each step, with the rain on the swale's own water.
+      const passed = /Peak it must pass\s+(\d+) L\/s/;
+      const must = async (): Promise<number> => Number(passed.exec(await v.reads('aside', passed))?.[1]);
+      await v.until(must, (q) => Math.abs(q / lower - 1) < 0.05);
       // By keyboard: one further down is the rational one again.
       await v.stage('Ground');
       await v.press('Runoff', 'tab');
@@ -169,7 +174,7 @@ export function ground(open: () => Bench): void {
       await v.reads('aside', /Taken as loam/);
       await v.type('Bare soil, seen from above', '70');
       await v.reads('aside', /Seen 30 % covered: poor condition/);
-      await v.verdict(/runs off \(4\d %\)/);
+      await v.verdict(/runs off \(67 %\)/);
       await v.press('Rain on it', 'tab');
       await v.choose('The rain', 'so much in so long, evenly');
       await v.type('Rain', '80');

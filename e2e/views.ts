@@ -131,7 +131,7 @@ export function views(open: () => Bench): void {
   describe('the rainfall service', () => {
     it('is labelled simulated, and its table can be taken', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
-      await v.verdict(/52 mm/);
+      await v.verdict(/116 mm/);
       await v.press('Table', 'tab');
       await v.press('Ask the rainfall service (simulated)');
       await v.press('Use this table');

@@ -28,6 +28,8 @@ describe('what the ground cannot tell', () => {
     unfitPeak: [],
     tcMin: 12,
     peakM3s: 0.3,
+    lossesMm: null,
+    isExample: false,
     isTested: true,
     rateMmPerHour: 20,
     yearsToSilt: 9,
@@ -49,6 +51,22 @@ describe('what the ground cannot tell', () => {
         [0.9, 'fine'],
         [2, 'weigh', /too large/],
       ],
+    },
+    'runoff.losses-apart': {
+      at: (v) => facts({ lossesMm: { leastMm: 40 * (1 - v / 100), mostMm: 40 } }),
+      limit: 50,
+      judged: [
+        [50, 'fine'],
+        [50.1, 'weigh', /From 20(\.0)? mm to 40(\.0)? mm runs off/],
+      ],
+      silent: [facts()],
+    },
+    'ground.not-yours': {
+      at: () => facts({ isExample: true }),
+      found: () => 1,
+      limit: 0,
+      judged: [[1, 'mend', /Correct it under Ground/]],
+      silent: [facts()],
     },
     'ground.rate-tested': {
       at: (v) => facts({ rateMmPerHour: v, isTested: v > 10 }),
@@ -78,20 +96,40 @@ describe('what the ground cannot tell', () => {
 
 describe('what the rain cannot tell', () => {
   const table = (shortest: number) => ({ durationsMin: [shortest, 1440], returnYears: [20], depthMm: [[40, 90]] });
-  const facts = (tcMin: number, change: { shortest?: number; storm?: object; basis?: string } = {}): RainFacts => ({
+  const facts = (tcMin: number, change: { shortest?: number; storm?: object; basis?: string; set?: number[] } = {}): RainFacts => ({
     rain: {
       table: table(change.shortest ?? 60),
       storm: { returnYears: 20, durationMin: 120, ...change.storm },
       ...(change.basis ? { basis: change.basis } : {}),
     },
+    durationsMin: change.set ?? null,
     runoff: { of: 'w', tcMin } as never,
   });
   const own = { shape: { kind: 'own', name: 'Mine', stepMin: 10, stepsMm: [1, 2, 3] } };
   testSides<RainFacts>(RAIN_RULES, {
+    'rain.one-storm': {
+      at: (v) => facts(5, v === 0 ? { set: [5, 1440] } : {}),
+      limit: 0,
+      judged: [
+        [0, 'fine'],
+        [1, 'weigh', /all lengths/],
+      ],
+    },
+    'rain.set-too-short': {
+      at: (v) => facts(5, { set: [5, v] }),
+      limit: 1440,
+      judged: [
+        [1439, 'weigh', /reaches to a day/],
+        [1440, 'fine'],
+      ],
+      silent: [facts(5)],
+    },
     'rain.peak-before-table': {
       at: (v) => facts(v),
       limit: 60,
       judged: [
+        [29.9, 'mend'],
+        [30, 'weigh'],
         [59.9, 'weigh', /5 to 15 minutes/],
         [60, 'fine'],
       ],
@@ -107,6 +145,13 @@ describe('what the rain cannot tell', () => {
         [1441, 'weigh'],
       ],
       silent: [facts(5, { storm: own })],
+    },
+    'rain.not-yours': {
+      at: () => facts(5, { basis: 'example' }),
+      found: () => 1,
+      limit: 0,
+      judged: [[1, 'mend', /your place/]],
+      silent: [facts(5), facts(5, { basis: 'memory' }), facts(5, { basis: 'table' })],
     },
     'rain.guess': {
       at: () => facts(5, { basis: 'memory' }),
@@ -130,9 +175,10 @@ describe('what the rain cannot tell', () => {
       RAIN_RULES.find((r) => r.id === id)!,
       on,
     );
-  it('a table that begins at a quarter of an hour is soon enough for any peak', () => {
-    expect(find('rain.peak-before-table', facts(5, { shortest: 15 }))).toMatchObject({ severity: 'fine', limit: 0 });
-    expect(find('rain.peak-before-table', facts(5, { shortest: 15.1 }))).toMatchObject({ severity: 'weigh', limit: 15.1 });
+  it('a table that begins at a quarter of an hour is soon enough down to half of that, no further', () => {
+    expect(find('rain.peak-before-table', facts(7.5, { shortest: 15 }))).toMatchObject({ severity: 'fine', limit: 7.5 });
+    expect(find('rain.peak-before-table', facts(7.4, { shortest: 15 }))).toMatchObject({ severity: 'mend', limit: 7.5 });
+    expect(find('rain.peak-before-table', facts(8, { shortest: 15.1 }))).toMatchObject({ severity: 'weigh', limit: 15.1 });
   });
   it('rain that falls evenly is as long a step as its storm', () => {
     expect(find('rain.even', facts(10, { storm: { shape: { kind: 'uniform' } } }))).toMatchObject({ value: 120, severity: 'weigh' });

@@ -9,6 +9,10 @@ export interface GroundFacts {
   readonly unfitPeak: readonly string[];
   readonly tcMin: number;
   readonly peakM3s: number;
+  /** Least and most that runs off by the ways to losses there are [mm]; null where hardly any does. */
+  readonly lossesMm: { readonly leastMm: number; readonly mostMm: number } | null;
+  /** Whether the ground is a start to correct, not what anybody found. */
+  readonly isExample: boolean;
   /** Whether the rate under the work comes from a test. */
   readonly isTested: boolean;
   readonly rateMmPerHour: number;
@@ -46,6 +50,46 @@ const peakMethod: Rule<GroundFacts> = {
     severity: unfitPeak.length > 0 ? 'weigh' : 'fine',
     do: unfitPeak.length > 0 ? `Choose another under Ground, Runoff: ${unfitPeak.join('; ')}.` : 'Nothing.',
   }),
+};
+
+/** Ways that differ by more than this share of the most are not told apart by choosing one (common practice). */
+const LOSSES_APART = 0.5;
+
+const lossesApart: Rule<GroundFacts> = {
+  id: 'runoff.losses-apart',
+  title: 'Runoff by one way of losses against another',
+  why: 'Each way sees the ground by other figures. Where they differ by more than half, what is known of the ground does not tell how much runs off.',
+  unit: '',
+  kind: 'percent',
+  sense: 'max',
+  source: { ...COMMON_PRACTICE, locator: 'a second method beside the first' },
+  applies: ({ lossesMm }) => lossesMm !== null,
+  find: ({ lossesMm }) => {
+    if (!lossesMm) return null;
+    const { leastMm, mostMm } = lossesMm;
+    const value = 100 * (1 - leastMm / mostMm);
+    const isApart = value > 100 * LOSSES_APART;
+    return {
+      value,
+      limit: 100 * LOSSES_APART,
+      severity: isApart ? 'weigh' : 'fine',
+      do: isApart
+        ? say`From ${amount(leastMm, 'rain')} to ${amount(mostMm, 'rain')} runs off, by the way chosen: test how fast the soil takes in water, or design by the most.`
+        : 'Nothing.',
+    };
+  },
+};
+
+const notYours: Rule<GroundFacts> = {
+  id: 'ground.not-yours',
+  title: 'This ground is not yours yet',
+  why: 'It is a start to correct: nobody has said that your ground is so, and half or twice the runoff would be no surprise.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: COMMON_PRACTICE,
+  applies: ({ isExample }) => isExample,
+  find: () => ({ value: 1, limit: 0, severity: 'mend', do: 'Correct it under Ground, or say there that it is right.' }),
 };
 
 const untested: Rule<GroundFacts> = {
@@ -90,6 +134,6 @@ const silt: Rule<GroundFacts> = {
   },
 };
 
-export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, untested, silt];
+export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, notYours, untested, silt];
 
 export const checkGround = (facts: GroundFacts, on: string): Check[] => runRules(GROUND_RULES, facts, on);

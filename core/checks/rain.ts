@@ -1,11 +1,12 @@
 // What the rain that was given cannot tell: storms beyond the table, guesses, and shapes that hide their peak.
 import type { Check, Rule, Runoff } from '../contract/index.ts';
-import { type DesignStorm, type RainTable, stepsOfStorm, totalsOf } from '../rain/index.ts';
+import { type OneStorm, type RainTable, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { runRules } from '../works/rules.ts';
 
 export interface RainGiven {
   readonly table: RainTable;
-  readonly storm: DesignStorm;
+  /** The storm of the set that governs, or the one asked for. */
+  readonly storm: OneStorm;
   /** 'memory' for a guess. */
   readonly basis?: string;
 }
@@ -13,7 +14,12 @@ export interface RainGiven {
 export interface RainFacts {
   readonly rain: RainGiven;
   readonly runoff: Runoff;
+  /** Lengths of the storms it is judged by; null for one storm alone. */
+  readonly durationsMin: readonly number[] | null;
 }
+
+/** Storms of a day are looked at everywhere: what stores water is often filled by the long ones [min]. */
+const DAY_MIN = 1440;
 
 /** A table that begins this soon may be carried on to shorter times [min]: rain hardly grows heavier in less (common practice). */
 const SHORT_ENOUGH_MIN = 15;
@@ -36,14 +42,17 @@ const peakBeforeTable: Rule<RainFacts> = {
   find: ({ rain, runoff }) => {
     const [shortest] = rain.table.durationsMin;
     if (totalsOf(rain.table, rain.storm).isOwn) return null;
-    const isKnown = runoff.tcMin >= shortest || shortest <= SHORT_ENOUGH_MIN;
+    // A table that begins early enough is carried on without harm to half its shortest duration.
+    const limit = shortest <= SHORT_ENOUGH_MIN ? shortest / 2 : shortest;
+    const isKnown = runoff.tcMin >= limit;
     return {
       value: runoff.tcMin,
-      // A table that begins early enough is no limit at all.
-      limit: shortest <= SHORT_ENOUGH_MIN ? 0 : shortest,
+      limit,
       at: null,
-      severity: isKnown ? 'fine' : 'weigh',
-      do: isKnown ? 'Nothing.' : 'Find a table that begins at 5 to 15 minutes, or size sills with a generous addition.',
+      severity: isKnown ? 'fine' : runoff.tcMin < shortest / 2 ? 'mend' : 'weigh',
+      do: isKnown
+        ? 'Nothing.'
+        : 'Find a table that begins at 5 to 15 minutes: what is shorter is carried on by a rough rule, and no sill or spillway should be made by it.',
     };
   },
 };
@@ -90,6 +99,24 @@ const guessed: Rule<RainFacts> = {
   },
 };
 
+const notYours: Rule<RainFacts> = {
+  id: 'rain.not-yours',
+  title: 'This rain is not yours yet',
+  why: 'The table is invented: it says nothing of your place, and neither does anything worked out from it.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: PRACTICE,
+  applies: ({ rain }) => rain.basis === 'example' || rain.basis === 'simulated',
+  find: () => ({
+    value: 1,
+    limit: 0,
+    at: null,
+    severity: 'mend',
+    do: 'Type the depths of your place over it, or bring in a table or a gauge of your own, under Rain.',
+  }),
+};
+
 const evenRain: Rule<RainFacts> = {
   id: 'rain.even',
   title: 'Rain given in steps too long for its peak',
@@ -112,7 +139,54 @@ const evenRain: Rule<RainFacts> = {
   },
 };
 
-export const RAIN_RULES: readonly Rule<RainFacts>[] = [peakBeforeTable, stormBeyondTable, guessed, evenRain];
+const oneStorm: Rule<RainFacts> = {
+  id: 'rain.one-storm',
+  title: 'Judged by one storm alone',
+  why: 'Short storms bring the greatest flow and long ones the most water: which is worse differs from work to work, and one length finds only one of them.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: { ...PRACTICE, locator: 'a range of durations is tried, and the worst designed for' },
+  find: ({ durationsMin }) => ({
+    value: durationsMin === null ? 1 : 0,
+    limit: 0,
+    at: null,
+    severity: durationsMin === null ? 'weigh' : 'fine',
+    do: durationsMin === null ? 'Let the storm be the worst of all lengths before anything is built by it.' : 'Nothing.',
+  }),
+};
+
+const setTooShort: Rule<RainFacts> = {
+  id: 'rain.set-too-short',
+  title: 'The rain table ends before the storms that fill stores',
+  why: 'What is longer than the table tells is not known and not looked at: a day of rain may fill what two hours do not.',
+  unit: 'min',
+  kind: 'minutes',
+  sense: 'min',
+  source: { ...PRACTICE, locator: 'storms up to a day for works that store' },
+  applies: ({ durationsMin }) => durationsMin !== null,
+  find: ({ durationsMin }) => {
+    if (durationsMin === null) return null;
+    const longest = durationsMin[durationsMin.length - 1];
+    return {
+      value: longest,
+      limit: DAY_MIN,
+      at: null,
+      severity: longest >= DAY_MIN ? 'fine' : 'weigh',
+      do: longest >= DAY_MIN ? 'Nothing.' : 'Find a table that reaches to a day, and let the set reach so far.',
+    };
+  },
+};
+
+export const RAIN_RULES: readonly Rule<RainFacts>[] = [
+  oneStorm,
+  setTooShort,
+  peakBeforeTable,
+  stormBeyondTable,
+  guessed,
+  notYours,
+  evenRain,
+];
 
 /** Checks on the rain as one work meets it. */
 export function checkRain(facts: RainFacts): Check[] {

@@ -185,6 +185,13 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     if (to === null) delete links[outlet];
     else links[outlet] = to;
   },
+  'start.set': (d, { store, levelM }) => {
+    const target = option(d);
+    if (typeof store !== 'string' || isForbiddenKey(store)) refuse('start.store', `there is no store ${told(store)}`, 'Name a store.');
+    const starts = (target.starts ??= {});
+    if (levelM === null) delete starts[store];
+    else starts[store] = levelM;
+  },
   'survey.set': (d, { survey }) => {
     d.survey = survey;
   },

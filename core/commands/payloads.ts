@@ -29,6 +29,7 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'case.change': { id: 'needs', set: 'needs' },
   'case.remove': { id: 'needs' },
   'link.set': { outlet: 'needs', to: 'needs' },
+  'start.set': { store: 'needs', levelM: 'needs' },
   'survey.set': { survey: 'needs' },
   'works.add': { works: 'needs' },
   'works.change': { changes: 'needs' },

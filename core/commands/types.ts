@@ -33,6 +33,8 @@ interface Payloads {
   'case.remove': { readonly id: string };
   /** Where an outlet leads; null follows its water again. */
   'link.set': { readonly outlet: string; readonly to: string | null };
+  /** Level a store is found at when a storm begins; null leaves it to what it keeps. */
+  'start.set': { readonly store: string; readonly levelM: number | null };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */

@@ -1,6 +1,7 @@
 import type { Citation } from '../formula/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { QuantityKind, Said } from '../units/index.ts';
+import type { Condition } from './water.ts';
 
 export type Severity = 'mend' | 'weigh' | 'fine' | 'unknown';
 
@@ -26,6 +27,8 @@ export interface Check {
   readonly said: { readonly title: Said; readonly do: Said };
   /** It is about how levels stand to each other. */
   readonly isOfLevels?: true;
+  /** How ground or water must be found for it to be so grave, where it is less so as they usually are. */
+  readonly condition?: Condition;
 }
 
 /** What a rule finds; the engine adds the rule's own words. Null: the rule does not apply here. */

@@ -1,4 +1,4 @@
-// What every work speaks. Types only: techniques implement them, the network, checks and interface read them.
+// What every work speaks. Types, and lists of names: techniques implement them, the network, checks and interface read them.
 export * from './work.ts';
 export * from './water.ts';
 export * from './check.ts';

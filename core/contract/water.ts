@@ -75,6 +75,8 @@ export interface Store {
   readonly seepsMmPerHour?: number;
   /** What dries off it [mm/h]. */
   readonly driesMmPerHour?: number;
+  /** Made to keep its water: it is found full. */
+  readonly keeps?: true;
   /** Of a pipe, which holds water only on its way: its soffit at its upper end. */
   readonly soffitM?: number;
 }
@@ -176,6 +178,8 @@ export interface Runoff {
   readonly tcMin: number;
   readonly intensityMmPerHour: number;
   readonly rationalPeakM3s: number;
+  /** The same with the coefficient raised for rare storms. */
+  readonly rarePeakM3s: number;
   readonly hydrographPeakM3s: number;
   /** When that peak passes, from the beginning of the rain [s]. */
   readonly peakAtS: number;
@@ -186,8 +190,28 @@ export interface Runoff {
   readonly choice: { readonly time: string; readonly peak: string; readonly loss: string };
 }
 
+/**
+ * How ground and water may be found when a storm begins. found: as they usually are · full: every store to its lowest way out ·
+ * blocked: full, and every pipe closed by debris · wet: the ground soaked by rain before · bare: nothing grows on it.
+ */
+export const CONDITIONS = ['found', 'full', 'blocked', 'wet', 'bare'] as const;
+export type Condition = (typeof CONDITIONS)[number];
+
+/** Which storm of a set, and how it found ground and water. */
+export interface By {
+  readonly durationMin: number;
+  readonly condition: Condition;
+}
+
+/** The worst a quantity comes to over a set of storms, and by which of them. */
+export interface Worst extends By {
+  readonly value: number;
+}
+
 /** What the design storm did to one store. */
 export interface StoreStorm {
+  /** Where its water stood when the storm began. */
+  readonly startM: number;
   readonly inM3: number;
   readonly soakedM3: number;
   readonly spilledM3: number;
@@ -203,6 +227,8 @@ export interface StoreStorm {
   readonly holds: boolean;
   /** Still standing a day after the rain began to end. */
   readonly nextDayM3: number;
+  /** From its peak until it stands at its lowest way out again; null where it never rose above it, or has none. */
+  readonly readyH: number | null;
 }
 
 /** What the design storm did to one outlet. */

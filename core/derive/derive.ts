@@ -1,22 +1,16 @@
-// From a document to everything computed, through four rooms: the land, the water on it, a run, and what is told of it.
+// From a document to everything computed, through its rooms: the land, the water on it, a set of storms run, and what is told of it.
+import type { Condition } from '../contract/index.ts';
 import type { Project } from '../project/index.ts';
-import type { Registry } from '../works/index.ts';
 import { Graph } from './graph/graph.ts';
-import { type Run, stormRun } from './run/run.ts';
-import { type Scenario, asDesigned, inCase, settled } from './scenario/scenario.ts';
+import { type Slowly, finish } from './graph/slowly.ts';
+import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
+import { underCondition } from './scenario/standard.ts';
+import type { RoomContext } from './set/ran.ts';
+import { type SetAsked, runSetSlowly } from './set/set.ts';
 import { tell, withoutGround } from './tell/tell.ts';
 import type { DeriveResult } from './types.ts';
-import { type Water, waterOf } from './water/water.ts';
-import type { GridSource, Progress } from './world/ground-model.ts';
-import { type World, worldOf } from './world/world.ts';
 
-/** What everything computed is worked out with. */
-export interface RoomContext {
-  readonly registry: Registry;
-  readonly grids: GridSource;
-  readonly graph: Graph;
-  readonly progress?: Progress;
-}
+export type { RoomContext };
 
 export interface DeriveContext extends Omit<RoomContext, 'graph'> {
   /** Kept between calls, it makes an edit cost only what it touches. */
@@ -24,39 +18,32 @@ export interface DeriveContext extends Omit<RoomContext, 'graph'> {
   readonly option?: string;
   /** A case of the project, by its id. */
   readonly case?: string;
+  /** Ground and water found so in all storms. */
+  readonly conditions?: readonly Condition[];
 }
 
-/** A scenario worked out as far as its run. */
-export interface Ran {
-  readonly scenario: Scenario;
-  readonly world: World;
-  readonly water: Water;
-  readonly run: Run;
-}
-
-/** Land, water and run of a scenario, with nothing judged; null while there is no terrain. */
-export function runScenario(scenario: Scenario, context: RoomContext): Ran | null {
+/** Everything computed of a scenario, storm by storm: between two of them others may be served. */
+export function* deriveScenarioSlowly(scenario: Scenario, context: RoomContext, asked: SetAsked = {}): Slowly<DeriveResult> {
   const { graph } = context;
-  return graph.runFor(scenario.id, () => {
-    const settledOn = { ...scenario, project: settled(scenario.project, graph) };
-    const world = worldOf(settledOn.project, context);
-    if (!world) return null;
-    const water = waterOf(settledOn, world, context);
-    return { scenario: settledOn, world, water, run: stormRun(settledOn, world, { water, graph }) };
-  });
+  const set = yield* runSetSlowly(scenario, context, asked);
+  return set ? graph.runFor(scenario.id, () => tell(set, graph)) : withoutGround(scenario);
 }
 
-/** Everything computed of a scenario. */
-export function deriveScenario(scenario: Scenario, context: RoomContext): DeriveResult {
-  const { graph } = context;
-  return graph.runFor(scenario.id, () => {
-    const ran = runScenario(scenario, context);
-    return ran ? tell(ran.scenario, { ...ran, graph }) : withoutGround(scenario);
-  });
+/** The scenario that is asked for. */
+function scenarioFor(project: Project, { option, case: named, conditions = [], registry }: Omit<DeriveContext, 'graph'>): Scenario {
+  const designed = asDesigned(project, option);
+  const cased = named === undefined ? designed : inCase(designed, named);
+  return conditions.reduce((at, condition) => underCondition(at, condition, registry) ?? at, cased);
+}
+
+/** Everything computed from a document, in parts: between two storms others may be served. */
+export function deriveSlowly(project: Project, { graph = new Graph(), ...on }: DeriveContext, asked: SetAsked = {}): Slowly<DeriveResult> {
+  // A case, and what is found otherwise than usual, is a condition of its own.
+  const isOwn = on.case !== undefined || (on.conditions ?? []).length > 0;
+  return deriveScenarioSlowly(scenarioFor(project, on), { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
 }
 
 /** Everything computed from a document. Deterministic: same document and assets, same result. */
-export function derive(project: Project, { graph = new Graph(), option, case: named, ...context }: DeriveContext): DeriveResult {
-  const designed = asDesigned(project, option);
-  return deriveScenario(named === undefined ? designed : inCase(designed, named), { ...context, graph });
+export function derive(project: Project, context: DeriveContext, asked: SetAsked = {}): DeriveResult {
+  return finish(deriveSlowly(project, context, asked));
 }

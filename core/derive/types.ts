@@ -1,7 +1,9 @@
 import type {
   BuildStep,
+  By,
   Catchment,
   Check,
+  Condition,
   ConduitStorm,
   Figure,
   LevelMark,
@@ -10,6 +12,7 @@ import type {
   QuantityLine,
   Runoff,
   SectionShape,
+  Worst,
 } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { WorksheetLine } from '../formula/index.ts';
@@ -43,6 +46,12 @@ export interface DerivedStore {
   readonly peakOutM3s: number | null;
   readonly spillsH: number | null;
   readonly nextDayM3: number | null;
+  /** Where its water stood when the storm began; null without a storm. */
+  readonly startM: number | null;
+  /** Quantities at their worst over the set, and by which storm on what ground and water; the other members are of the storm in which it stood highest as found. */
+  readonly worst: Readonly<Record<string, Worst>>;
+  /** Least freeboard as found, full and blocked [m]: what is fine is fine by this. Null without a storm. */
+  readonly least: Worst | null;
 }
 
 /** A spring and the way its water takes. */
@@ -81,6 +90,18 @@ export interface DerivedExit {
   readonly areaM2: number;
   readonly without: LeavingFlow;
   readonly with: LeavingFlow;
+}
+
+/** A way out with the worst that came to it over the set. */
+export interface DerivedOutlet extends OutletStorm {
+  readonly worst: Readonly<Record<string, Worst>>;
+}
+
+/** The storms everything is judged by. */
+export interface DerivedSet {
+  readonly returnYears: number;
+  readonly durationsMin: readonly number[];
+  readonly conditions: readonly Condition[];
 }
 
 /** One kind of ground and what the storm does on it. */
@@ -136,6 +157,8 @@ export interface Derived {
   readonly format: 'outlet-derived';
   readonly version: 1;
   readonly option: string;
+  /** Null where one storm was asked for, or none is known. */
+  readonly set: DerivedSet | null;
   readonly terrain: TerrainStats | null;
   readonly catchments: readonly Catchment[];
   readonly runoff: readonly Runoff[];
@@ -149,7 +172,7 @@ export interface Derived {
   readonly erosion: DerivedErosion | null;
   readonly stores: readonly DerivedStore[];
   readonly links: readonly LinkFlow[];
-  readonly outlets: readonly OutletStorm[];
+  readonly outlets: readonly DerivedOutlet[];
   readonly conduits: readonly ConduitStorm[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;
   readonly checks: readonly Check[];
@@ -167,10 +190,11 @@ export interface Derived {
   readonly worksheets: readonly WorksheetLine[];
 }
 
-/** Time series of one store over the storm. */
+/** Time series of one store over the storm in which it stood highest as found, with its rain. */
 export interface StoreSeries {
   readonly id: string;
   readonly stepS: number;
+  readonly rainMm: Float64Array;
   readonly levelM: Float64Array;
   readonly inM3s: Float64Array;
   readonly outM3s: Float64Array;
@@ -197,8 +221,19 @@ export interface View {
     readonly stepMin: number;
     readonly stepsMm: Float64Array;
     readonly depthMm: number;
+    readonly durationMin: number;
     readonly extrapolated: boolean;
   } | null;
+  /** Length of the storm each store's members are of, by store: that in which it stood highest as found. */
+  readonly governs: Readonly<Record<string, number>>;
+  /** Members of the set by which anything is at its worst: those to run first when something is dragged. */
+  readonly first: readonly string[];
+  /** Levels stores are found at when a storm begins; those left out are empty. */
+  readonly starts: Readonly<Record<string, number>>;
+  /** Whether the whole set was run. */
+  readonly isWhole: boolean;
+  /** Highest water by store, storm and condition, for the curve of each. */
+  readonly peaks: Readonly<Record<string, readonly (By & { readonly peakLevelM: number })[]>>;
   readonly marks: readonly LevelMark[];
   /** Edge of the water at the lowest way out, by work. */
   readonly rings: Readonly<Record<string, readonly Line[]>>;

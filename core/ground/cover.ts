@@ -49,13 +49,13 @@ const FPS = 0.3048;
 const SHORT_SOD: CoverStrength = {
   velocity: [5 * FPS, 4 * FPS, 3 * FPS],
   curveIndex: 4.44, // class D, 50-150 mm tall
-  words: 'grass mixture, good sward',
+  words: 'sod-forming grass (bluegrass, brome) on easily eroded soil',
 };
-const THIN_SOD: CoverStrength = { velocity: [4 * FPS, 3 * FPS, 2 * FPS], curveIndex: 4.44, words: 'grass mixture on easily eroded soil' };
+const THIN_SOD: CoverStrength = { velocity: [4 * FPS, 3 * FPS, null], curveIndex: 4.44, words: 'grass mixture on easily eroded soil' };
 const SPARSE: CoverStrength = {
-  velocity: [2.5 * FPS, 2 * FPS, 1.5 * FPS],
+  velocity: [2.5 * FPS, null, null],
   curveIndex: 2.88, // class E, under 50 mm
-  words: 'sparse or annual cover',
+  words: 'bunch grass, annuals or sparse cover on easily eroded soil',
 };
 const BARE: CoverStrength = {
   velocity: [1.75 * FPS, 1.5 * FPS, null],
@@ -248,7 +248,10 @@ export function runoffCoefficientOf(cover: Cover, group: SoilGroup, slope: numbe
   return RURAL_C[cover.use][row][TEXTURE_COLUMN[group]];
 }
 
+/** Slopes measured on a grid are no surer than this [m/m]. */
+const EVEN = 1e-6;
+
 /** Permissible velocity [m/s] of a cover on a slope; null where it should carry no concentrated flow. */
 export function permissibleVelocity(cover: Cover, slope: number): number | null {
-  return cover.strength.velocity[slope < 0.05 ? 0 : slope <= 0.1 ? 1 : 2];
+  return cover.strength.velocity[slope < 0.05 ? 0 : slope <= 0.1 + EVEN ? 1 : 2];
 }

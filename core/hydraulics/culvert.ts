@@ -124,6 +124,41 @@ export const CULVERT_INLET_DROWNED = defineFormula(
   ({ Q, A, D, S, c, Y }) => D * (c * ((UNITS * Q) / (A * Math.sqrt(D))) ** 2 + Y - 0.5 * S),
 );
 
+export const CULVERT_INLET_FREE_MITRED = defineFormula(
+  {
+    id: 'hydraulics.culvert-inlet-free-mitred',
+    title: 'Water above a culvert whose inlet, cut to the slope, stands open',
+    statement: 'HW = Hc + D · (K · X^M + 0.7·S);  X = 1.811 · Q / (A · D^0.5)',
+    symbols: {
+      ...INLET_SYMBOLS,
+      Hc: { means: 'least energy of the flow in the barrel', unit: 'm', domain: 'nonNegative' },
+      K: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+      M: { means: 'exponent of the inlet', unit: '', domain: 'positive' },
+    },
+    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
+    source: { key: 'hds-5', locator: 'appendix A, form 1', fromMemory: true },
+    limits: 'X up to 3.5.',
+  },
+  ({ Q, A, D, S, Hc, K, M }) => Hc + D * (K * ((UNITS * Q) / (A * Math.sqrt(D))) ** M + 0.7 * S),
+);
+
+export const CULVERT_INLET_DROWNED_MITRED = defineFormula(
+  {
+    id: 'hydraulics.culvert-inlet-drowned-mitred',
+    title: 'Water above a culvert whose inlet, cut to the slope, is drowned',
+    statement: 'HW = D · (c · X² + Y + 0.7·S);  X = 1.811 · Q / (A · D^0.5)',
+    symbols: {
+      ...INLET_SYMBOLS,
+      c: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+      Y: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+    },
+    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
+    source: { key: 'hds-5', locator: 'appendix A, submerged', fromMemory: true },
+    limits: 'X from 4; between 3.5 and 4 a straight line joins both laws.',
+  },
+  ({ Q, A, D, S, c, Y }) => D * (c * ((UNITS * Q) / (A * Math.sqrt(D))) ** 2 + Y + 0.7 * S),
+);
+
 export const CULVERT_BARREL = defineFormula(
   {
     id: 'hydraulics.culvert-barrel',

@@ -178,12 +178,17 @@ export class JoinedGroup {
     }
   }
 
-  /** One step of all its pools. Joints are taken at the end of the step alone: they answer faster than any step. */
-  step(i: number, meanIn: Float64Array, stepS: number): void {
+  /**
+   * `n` steps of all its pools, taken as one; false, and nothing done, where a level moves too much for that. Joints are taken at
+   * the end alone: they answer faster than any step.
+   */
+  step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): boolean {
     const { pools, joints, levels, targets, later, brought } = this;
+    const { meanIn } = on;
+    const stepS = n * on.stepS;
     if (this.rests(i, meanIn)) {
-      for (const pool of pools) pool.rest(i);
-      return;
+      for (const pool of pools) pool.rest(i, n);
+      return true;
     }
     let scale = 1;
     for (let j = 0; j < pools.length; j++) {
@@ -193,21 +198,24 @@ export class JoinedGroup {
       const most = pool.leftBefore > 0 ? Math.max(0, 1 - there / (stepS * pool.leftBefore)) : 0;
       later[j] = Math.max(pool.laterShare(i, stepS), most);
       targets[j] = there - (1 - later[j]) * stepS * pool.leftBefore;
-      levels[j] = pool.levelM[i];
+      // It goes on as it came.
+      levels[j] = Math.max(pool.floorM, pool.levelM[i] + (i === 0 ? 0 : n * (pool.levelM[i] - pool.levelM[i - 1])));
       scale = Math.max(scale, Math.abs(there));
     }
-    const close = 1e-10 * scale;
+    const close = 1e-9 * scale;
     if (!this.newton(stepS, close)) this.sweep(stepS, close);
+    if (n > 1 && !pools.every((pool, j) => pool.isQuiet(i, levels[j]))) return false;
     brought.fill(0);
     for (const { a, b, outlet, flowAt } of joints) {
       const q = flowAt(levels[a], levels[b]);
-      pools[a].flows[outlet][i] = q;
+      pools[a].flows[outlet].fill(q, i, i + n);
       brought[a] -= q * stepS;
       brought[b] += q * stepS;
     }
     for (let j = 0; j < pools.length; j++) {
-      pools[j].settle(i, { stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
+      pools[j].settle(i, n, { stepS: on.stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
     }
+    return true;
   }
 
   private rests(i: number, meanIn: Float64Array): boolean {

@@ -61,6 +61,11 @@ export interface OutletRun {
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
 const FULL_SOAK_M = 0.005;
 
+/** Most a level may move over several steps that are taken as one [m]. */
+const QUIET_M = 0.002;
+/** And this share of the depth there is: what empties falls by the same share in the same time. */
+const QUIET_SHARE = 0.02;
+
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
 
@@ -169,9 +174,9 @@ export class Pool {
     return meanIn === 0 && this.sumBefore === 0;
   }
 
-  rest(i: number): void {
-    this.volumeM3[i + 1] = this.volumeM3[i];
-    this.levelM[i + 1] = this.levelM[i];
+  rest(i: number, n: number): void {
+    this.volumeM3.fill(this.volumeM3[i], i + 1, i + n + 1);
+    this.levelM.fill(this.levelM[i], i + 1, i + n + 1);
   }
 
   private excess(level: number, targetM3: number, laterS: number): number {
@@ -223,12 +228,23 @@ export class Pool {
     return (lo + hi) / 2;
   }
 
-  /** Moves a step's water through the pool's own outlets, by a level found for its end. `jointIn` is what joints brought [m3]. */
+  /** Whether a level at the end of several steps taken as one is near enough to that at their beginning. */
+  isQuiet(i: number, levelM: number): boolean {
+    return Math.abs(levelM - this.levelM[i]) <= Math.min(QUIET_M, QUIET_SHARE * (this.levelM[i] - this.floorM));
+  }
+
+  /**
+   * Moves the water of `n` steps, taken as one, through the pool's own outlets, by a level found for their end. `jointIn` is what
+   * joints brought [m3].
+   */
   settle(
     i: number,
+    n: number,
     on: { readonly stepS: number; readonly later: number; readonly meanIn: number; readonly levelM: number; readonly jointIn: number },
   ): void {
-    const { stepS, later, meanIn } = on;
+    const { later, meanIn } = on;
+    const stepS = n * on.stepS;
+    const end = i + n;
     const { own, now, before } = this;
     const first = 1 - later;
     const sumNow = this.outflowAt(on.levelM);
@@ -240,38 +256,53 @@ export class Pool {
     for (let k = 0; k < own.length; k++) {
       const moved = scale * stepS * (first * before[k] + later * now[k]);
       left += moved;
-      this.flows[own[k]][i] = moved / stepS;
+      if (n === 1) this.flows[own[k]][i] = moved / stepS;
+      else this.flows[own[k]].fill(moved / stepS, i, end);
     }
     const soaked = scale * stepS * (first * before[own.length] + later * now[own.length]);
     this.inM3 += meanIn * stepS;
     this.outM3 += left;
     this.soakedM3 += soaked;
-    this.volumeM3[i + 1] = Math.max(0, there - left - soaked);
-    this.levelM[i + 1] = this.levelOf.at(this.volumeM3[i + 1]);
-    this.sumBefore = this.outflowAt(this.levelM[i + 1]);
+    this.volumeM3[end] = Math.max(0, there - left - soaked);
+    this.levelM[end] = this.levelOf.at(this.volumeM3[end]);
+    this.sumBefore = this.outflowAt(this.levelM[end]);
     before.set(now);
-    this.inM3s[i + 1] = meanIn + Math.max(0, on.jointIn) / stepS;
-    this.outM3s[i + 1] = this.sumBefore - now[own.length];
+    this.inM3s[end] = meanIn + Math.max(0, on.jointIn) / stepS;
+    this.outM3s[end] = this.sumBefore - now[own.length];
+    if (n > 1) this.drawThrough(i, n);
     for (let k = 0; k < own.length; k++) {
       if (now[k] > this.peakM3s[own[k]]) {
         this.peakM3s[own[k]] = now[k];
-        this.peakStep[own[k]] = i + 1;
+        this.peakStep[own[k]] = end;
       }
     }
   }
 
-  /** One step of a store that hangs on no other. */
-  step(i: number, meanIn: number, stepS: number): void {
-    if (this.rests(meanIn)) {
-      this.rest(i);
-      return;
+  /** Levels and flows within several steps taken as one, straight between their ends. */
+  private drawThrough(i: number, n: number): void {
+    for (const series of [this.levelM, this.volumeM3, this.outM3s]) {
+      const rise = (series[i + n] - series[i]) / n;
+      for (let k = 1; k < n; k++) series[i + k] = series[i] + k * rise;
     }
+    this.inM3s.fill(this.inM3s[i + n], i + 1, i + n);
+  }
+
+  /** `n` steps of a store that hangs on no other, taken as one; false, and nothing done, where its level moves too much for that. */
+  step(i: number, n: number, on: { readonly meanIn: number; readonly stepS: number }): boolean {
+    const { meanIn } = on;
+    if (this.rests(meanIn)) {
+      this.rest(i, n);
+      return true;
+    }
+    const stepS = n * on.stepS;
     const later = this.laterShare(i, stepS);
     const gain = stepS * (meanIn - this.sumBefore);
     const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
     const guessM = Math.max(this.floorM, this.levelM[i] + gain / (this.surface * (1 + later * this.answer)));
     const levelM = this.solve(targetM3, later * stepS, guessM);
-    this.settle(i, { stepS, later, meanIn, levelM, jointIn: 0 });
+    if (n > 1 && !this.isQuiet(i, levelM)) return false;
+    this.settle(i, n, { stepS: on.stepS, later, meanIn, levelM, jointIn: 0 });
+    return true;
   }
 
   run(): StoreRun {

@@ -2,6 +2,7 @@
 import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
 import { groupsOf, joins } from './order.ts';
 import { type OutletRun, Pool, type RoutedOutlet, type RoutedStore, type StoreRun } from './pool.ts';
+import { Quiet } from './quiet.ts';
 import { Splitter } from './splitter.ts';
 import type { Steps } from './steps.ts';
 
@@ -83,7 +84,8 @@ interface Way {
 /** Stores solved as one each step: one alone, or several joined. */
 interface Unit {
   readonly members: readonly (Pool | Splitter)[];
-  readonly step: (i: number) => void;
+  /** `n` steps taken as one, with the mean of what comes to each member; false, and nothing done, where that is too rough. */
+  readonly step: (i: number, n: number, meanIn: Float64Array) => boolean;
 }
 
 /** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
@@ -146,8 +148,8 @@ class Group {
 
   private alone(store: RoutedStore): Unit {
     const node = this.nodeOf(store.id);
-    const arriving = this.arrivingAt(store.id);
-    return { members: [node], step: (i) => node.step(i, this.meanIn(store, arriving, i), this.over.stepS) };
+    const { stepS } = this.over;
+    return { members: [node], step: (i, n, meanIn) => node.step(i, n, { meanIn: meanIn[0], stepS }) };
   }
 
   private joined(stores: readonly RoutedStore[]): Unit {
@@ -162,15 +164,8 @@ class Group {
       }),
     );
     const group = new JoinedGroup(members, joints);
-    const arriving = stores.map((s) => this.arrivingAt(s.id));
-    const meanIn = new Float64Array(stores.length);
-    return {
-      members,
-      step: (i) => {
-        for (let j = 0; j < stores.length; j++) meanIn[j] = this.meanIn(stores[j], arriving[j], i);
-        group.step(i, meanIn, this.over.stepS);
-      },
-    };
+    const { stepS } = this.over;
+    return { members, step: (i, n, meanIn) => group.step(i, n, { meanIn, stepS }) };
   }
 
   /** Where a unit's outflows go; within a group, a store already passed in a step is reached in the next. */
@@ -191,12 +186,19 @@ class Group {
     const passed = new Set<string>();
     const units = this.units().map((unit) => {
       for (const pool of unit.members) passed.add(pool.store.id);
-      return { unit, ways: this.waysOf(unit, passed) };
+      const arriving = unit.members.map(({ store }) => this.arrivingAt(store.id));
+      return { unit, ways: this.waysOf(unit, passed), arriving, meanIn: new Float64Array(unit.members.length) };
     });
+    const [{ unit: first, ways: within }] = units;
+    if (units.length === 1 && within.length === 0) {
+      this.runQuick(first);
+      return;
+    }
     const { steps, stepS } = this.over;
     for (let i = 0; i < steps; i++) {
-      for (const { unit, ways } of units) {
-        unit.step(i);
+      for (const { unit, ways, arriving, meanIn } of units) {
+        for (let j = 0; j < meanIn.length; j++) meanIn[j] = this.meanIn(unit.members[j].store, arriving[j], i);
+        unit.step(i, 1, meanIn);
         for (const { flow, into, whole, share, part } of ways) {
           const q = part * flow[i];
           if (q === 0) continue;
@@ -208,6 +210,28 @@ class Group {
           else this.onTheWayM3 += q * share * stepS;
         }
       }
+    }
+  }
+
+  /** All steps of a unit whose water leads nowhere within it: what comes is known at once, and where little changes steps are taken together. */
+  private runQuick(unit: Unit): void {
+    const { steps } = this.over;
+    const comes = unit.members.map(({ store }) => {
+      const arriving = this.arrivingAt(store.id);
+      return Float64Array.from({ length: steps }, (_, i) => this.meanIn(store, arriving, i));
+    });
+    const quiet = new Quiet(comes);
+    const meanIn = new Float64Array(comes.length);
+    for (let i = 0; i < steps;) {
+      let n = quiet.stepsFrom(i);
+      for (;;) {
+        quiet.meanOf(i, n, meanIn);
+        const isDone = unit.step(i, n, meanIn);
+        quiet.told(n, isDone);
+        if (isDone) break;
+        n >>= 1;
+      }
+      i += n;
     }
   }
 

@@ -25,11 +25,13 @@ export class Splitter {
     this.inM3s = new Float64Array(steps + 1);
   }
 
-  step(i: number, meanIn: number): void {
+  /** `n` steps in which as much comes. */
+  step(i: number, n: number, { meanIn }: { readonly meanIn: number }): boolean {
     const taken = Math.min(meanIn, Math.max(0, this.takes(meanIn)));
-    this.flows[0][i] = taken;
-    this.flows[1][i] = meanIn - taken;
-    this.inM3s[i + 1] = meanIn;
+    this.flows[0].fill(taken, i, i + n);
+    this.flows[1].fill(meanIn - taken, i, i + n);
+    this.inM3s.fill(meanIn, i + 1, i + n + 1);
+    return true;
   }
 
   run(): StoreRun {

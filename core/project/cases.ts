@@ -1,4 +1,5 @@
 // Cases: what might go wrong, kept with the project and worked out like the storm itself.
+import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M } from '../terrain/index.ts';
 import { told } from '../units/index.ts';
 import { idFault } from './ids.ts';
 import type { UserProblem } from './problem.ts';
@@ -111,4 +112,21 @@ export function linkProblems(links: unknown, field: string): UserProblem[] {
   return isSound
     ? []
     : [{ code: 'links.member', what: `links are ${told(links)}`, where: { field }, do: 'Give where each outlet leads, by its id.' }];
+}
+
+/** What is wrong with the levels stores are found at. */
+export function startProblems(starts: unknown, field: string): UserProblem[] {
+  if (starts === undefined) return [];
+  const isLevel = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v) && v >= LEVEL_LOWEST_M && v <= LEVEL_HIGHEST_M;
+  const isSound = typeof starts === 'object' && starts !== null && !Array.isArray(starts) && Object.values(starts).every(isLevel);
+  return isSound
+    ? []
+    : [
+        {
+          code: 'starts.member',
+          what: `levels stores are found at are ${told(starts)}`,
+          where: { field },
+          do: `Give each store's level in metres, from ${LEVEL_LOWEST_M} to ${LEVEL_HIGHEST_M}.`,
+        },
+      ];
 }

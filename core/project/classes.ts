@@ -103,10 +103,13 @@ export class RainTableShape {
   @IsArray() @IsArray({ each: true }) depthMm!: number[][];
 }
 
+/** A member that may be left out, but not be null: code takes a default for what is missing only. */
+const IfThere = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
+
 /** The rest of a storm is judged by core/rain, for files and commands alike. */
 export class StormShape {
   @IsNumber(isFiniteNumber) @Min(0.01) returnYears!: number;
-  @IsNumber(isFiniteNumber) @Min(1) @Max(10080) durationMin!: number;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(1) @Max(10080) durationMin?: number;
 }
 
 export class RainShape {
@@ -115,9 +118,6 @@ export class RainShape {
 }
 
 const COVER_IDS = COVERS.map((c) => c.id);
-
-/** A member that may be left out, but not be null: code takes a default for what is missing only. */
-const IfThere = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
 
 /** Two rising numbers between bounds. */
 function IsLimits(least: number, most: number): PropertyDecorator {
@@ -231,6 +231,7 @@ export class GroundShape extends SoilShape {
   @IfThere() @IsIn(GROUND_AS) as?: string;
   @IsSize(100) healedYears?: number;
   @IfThere() @Nested(() => ErosionShape) @IsObject() erosion?: ErosionShape;
+  @IfThere() @IsIn([true]) isExample?: boolean;
 }
 
 export class MethodsShape {

@@ -2,7 +2,7 @@ import type { Case } from './cases.ts';
 import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { FieldTest, Soil } from '../ground/index.ts';
-import type { DesignStorm, RainTable, TableLimits } from '../rain/index.ts';
+import type { DesignStorm, OneStorm, RainTable, TableLimits } from '../rain/index.ts';
 import type { Abstraction, LossMethod, Wetness } from '../runoff/index.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
@@ -43,8 +43,11 @@ export interface Pin {
 
 export type { DesignStorm } from '../rain/index.ts';
 
-/** Where a rain table came from: typed or a file, a gauge's record, memory, or the simulated service. */
-export const RAIN_BASES = ['table', 'record', 'memory', 'simulated'] as const;
+/** Where a rain table came from: typed or a file, a gauge's record, memory, the simulated service, or an example to type over. */
+export const RAIN_BASES = ['table', 'record', 'memory', 'simulated', 'example'] as const;
+
+/** Whether a rain is invented, and no rain of the user's place. */
+export const isInvented = ({ basis }: Pick<Rain, 'basis'>): boolean => basis === 'simulated' || basis === 'example';
 
 export interface Rain {
   readonly table: RainTable;
@@ -55,6 +58,9 @@ export interface Rain {
   /** Depths between which the truth lies nine times in ten, of the table's own shape. */
   readonly limits?: TableLimits;
 }
+
+/** Rain with the length of its storm settled. */
+export type OneRain = Rain & { readonly storm: OneStorm };
 
 /** A rain gauge's record, kept as an asset beside the document. */
 export interface Gauge {
@@ -80,6 +86,8 @@ export interface Ground extends Soil {
   /** Years of healing meant by "healed". */
   readonly healedYears?: number;
   readonly erosion?: Erosion;
+  /** A start to correct: nobody has said yet that the ground is so. */
+  readonly isExample?: true;
 }
 
 /** What soil loss needs beside the ground. */
@@ -135,6 +143,8 @@ export interface Option {
   readonly works: readonly WorkBase[];
   /** Where outlets lead by the user's word, by the outlet's id: another work's id, "property-edge", "terrain-edge" or "ground". */
   readonly links?: Readonly<Record<string, string>>;
+  /** Levels stores are found at when a storm begins, by the user's word [m]. */
+  readonly starts?: Readonly<Record<string, number>>;
 }
 
 export interface Project {

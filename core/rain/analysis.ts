@@ -1,7 +1,7 @@
 // A record's yearly maxima, fits and table: what may be said from so many years, and how surely.
 import { type Band, bootstrapBand, fitBy } from './bootstrap.ts';
 import { type Distribution, type Plotted, depthOfReturn, gumbelSuffices, plottingPositions } from './frequency.ts';
-import { type RainRecord, type YearMaximum, type YearSummary, DAY_MIN, dailyOf, yearlyMaxima, yearsOf } from './record.ts';
+import { type RainRecord, type YearMaximum, type YearSummary, DAY_MIN, dailyOf, firstMonthOf, yearlyMaxima, yearsOf } from './record.ts';
 import { GROWTH } from './memory.ts';
 import type { RainTable } from './table.ts';
 
@@ -33,8 +33,12 @@ export function durationsOf(record: RainRecord): number[] {
 }
 
 /** Fits of one duration; null with fewer than LEAST_YEARS years. */
-export function fitDuration(record: RainRecord, durationMin: number, years: readonly YearSummary[]): DurationFit | null {
-  const maxima = yearlyMaxima(record, { durationMin, years });
+export function fitDuration(
+  record: RainRecord,
+  durationMin: number,
+  { years, firstMonth }: Pick<FrequencyOfRecord, 'years' | 'firstMonth'>,
+): DurationFit | null {
+  const maxima = yearlyMaxima(record, { durationMin, years, firstMonth });
   const values = maxima.map((m) => m.mm);
   if (values.length < LEAST_YEARS || values.every((v) => v === values[0])) return null;
   const gev = values.length < GEV_YEARS ? null : fitBy('gev', values);
@@ -50,6 +54,8 @@ export function fitDuration(record: RainRecord, durationMin: number, years: read
 
 export interface FrequencyOfRecord {
   readonly years: readonly YearSummary[];
+  /** Month they begin with: a wet season is not cut in two. */
+  readonly firstMonth: number;
   readonly fits: readonly DurationFit[];
   /** Why there is no fit, when there is none. */
   readonly tooShort: boolean;
@@ -57,9 +63,11 @@ export interface FrequencyOfRecord {
 
 /** Fits of every duration that the record can speak of. */
 export function frequencyOf(record: RainRecord): FrequencyOfRecord {
-  const years = yearsOf(dailyOf(record));
-  const fits = durationsOf(record).flatMap((d) => fitDuration(record, d, years) ?? []);
-  return { years, fits, tooShort: fits.length === 0 };
+  const daily = dailyOf(record);
+  const firstMonth = firstMonthOf(daily);
+  const years = yearsOf(daily, firstMonth);
+  const fits = durationsOf(record).flatMap((d) => fitDuration(record, d, { years, firstMonth }) ?? []);
+  return { years, firstMonth, fits, tooShort: fits.length === 0 };
 }
 
 /** Band of one fit's depths, by bootstrap with a fixed seed. */

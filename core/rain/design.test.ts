@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
   BUCKET_RAIN,
-  type DesignStorm,
+  type OneStorm,
   PURPOSES,
   type RainRecord,
   type RainTable,
@@ -51,7 +51,7 @@ const storms = fc
     upliftPercent: fc.integer({ min: -50, max: 200 }),
     againAfterH: fc.option(fc.integer({ min: 0, max: 48 }), { nil: undefined }),
   })
-  .map((s): DesignStorm => s);
+  .map((s): OneStorm => s);
 
 describe('the design storm', () => {
   it('24-hour patterns have their printed shares: TR-55 appendix B (handbook row 14, P)', () => {
@@ -79,7 +79,7 @@ describe('the design storm', () => {
     );
   });
   it('adds its uplift to every step, and the second storm after its dry hours', () => {
-    const storm: DesignStorm = { returnYears: 10, durationMin: 120 };
+    const storm: OneStorm = { returnYears: 10, durationMin: 120 };
     const [plain, more] = [designStorm(TABLE, storm, 10), designStorm(TABLE, { ...storm, upliftPercent: 20 }, 10)];
     plain.stepsMm.forEach((v, i) => expect(more.stepsMm[i]).toBeCloseTo(1.2 * v, 12));
     const twice = designStorm(TABLE, { ...storm, againAfterH: 3 }, 10);
@@ -133,7 +133,7 @@ describe('the design storm', () => {
     ['rain.storm-shape', { shape: { kind: 'own', name: '', stepMin: 5, stepsMm: [400] } }],
     ['rain.storm-shape', { shape: { kind: 'event', name: '', stepMin: 1440, stepsMm: new Array(9).fill(3) } }],
   ])('refuses %s: %j', (code, change) => {
-    const storm = { returnYears: 10, durationMin: 120, ...change } as DesignStorm;
+    const storm = { returnYears: 10, durationMin: 120, ...change } as OneStorm;
     expect(stormProblems(TABLE, storm).map((p) => p.code)).toEqual([code]);
     expect(stormProblems(TABLE, { returnYears: 10, durationMin: 120 })).toEqual([]);
   });

@@ -1,8 +1,8 @@
 // The storm designed for: how deep, how long, how it falls, and what is added to be careful.
 import { defineFormula } from '../formula/index.ts';
-import { told } from '../units/index.ts';
 import { type Storm, alternatingBlockStorm } from './storm.ts';
-import { type RainTable, depthFor } from './table.ts';
+import { depthFor } from './depth.ts';
+import type { RainTable } from './table.ts';
 
 /** Rain in equal steps, as the user typed it or the gauge had it. */
 export interface StormSteps {
@@ -11,6 +11,10 @@ export interface StormSteps {
   /** What it is, in the user's words: "cloudburst of 12 August". */
   readonly name: string;
 }
+
+/** How wet it has been before a storm: nothing of an earlier one left, one a day before, one six hours before. */
+export const ANTECEDENTS = ['dry', 'usual', 'wet'] as const;
+export type Antecedent = (typeof ANTECEDENTS)[number];
 
 /** How the rain falls in time. */
 export type StormShape =
@@ -23,9 +27,14 @@ export type StormShape =
 export interface DesignStorm {
   /** A row of the table. An own storm or a real event keeps it for what is worked out from the table alone. */
   readonly returnYears: number;
-  readonly durationMin: number;
+  /** One storm of this length alone; left out, the worst of a set is looked for. */
+  readonly durationMin?: number;
+  /** The lengths of the set; left out, all that matter on this land by the table (`setDurations`). */
+  readonly durationsMin?: readonly number[];
   /** Count soakage during the storm as well; off unless the user asks. */
   readonly soakage?: boolean;
+  /** How stores are found that do not keep their water; usual unless said otherwise. */
+  readonly before?: Antecedent;
   /** Blocks with the wettest in the middle unless said otherwise. */
   readonly shape?: StormShape;
   /** Added to every depth [per cent], for a climate that grows wetter or an uncertain table. */
@@ -33,6 +42,9 @@ export interface DesignStorm {
   /** The same storm once more, this long after the end of the first [h]. */
   readonly againAfterH?: number;
 }
+
+/** A storm whose length is settled. */
+export type OneStorm = DesignStorm & { readonly durationMin: number };
 
 export const PATTERNS = ['I', 'IA', 'II', 'III'] as const;
 export type PatternName = (typeof PATTERNS)[number];
@@ -111,7 +123,7 @@ export const stepsOfStorm = (storm: DesignStorm): StormSteps | null =>
   storm.shape?.kind === 'own' || storm.shape?.kind === 'event' ? storm.shape : null;
 
 /** Depth and duration of one storm with its uplift; a storm that follows is not counted. */
-export function totalsOf(table: RainTable, storm: DesignStorm): StormTotals {
+export function totalsOf(table: RainTable, storm: OneStorm): StormTotals {
   const factor = upliftOf(storm);
   const times = storm.againAfterH === undefined ? 1 : 2;
   const own = stepsOfStorm(storm);
@@ -131,7 +143,7 @@ function byShare(totals: StormTotals, wantedStepMin: number, shareAt: (part: num
   return { depthMm, durationMin, extrapolated, stepMin: durationMin / count, stepsMm };
 }
 
-function once(table: RainTable, storm: DesignStorm, wantedStepMin: number): Storm {
+function once(table: RainTable, storm: OneStorm, wantedStepMin: number): Storm {
   const totals = totalsOf(table, storm);
   const shape = storm.shape ?? { kind: 'blocks' };
   switch (shape.kind) {
@@ -159,7 +171,7 @@ function once(table: RainTable, storm: DesignStorm, wantedStepMin: number): Stor
  * The design storm in steps of at most `wantedStepMin`, with its uplift and the storm that follows it. Depth is conserved:
  * the steps sum to the depth, twice over where it falls twice.
  */
-export function designStorm(table: RainTable, storm: DesignStorm, wantedStepMin: number): Storm {
+export function designStorm(table: RainTable, storm: OneStorm, wantedStepMin: number): Storm {
   const first = once(table, storm, wantedStepMin);
   if (storm.againAfterH === undefined) return first;
   const gap = Math.round((storm.againAfterH * 60) / first.stepMin);
@@ -188,90 +200,3 @@ export function wettestRun({ stepMin, stepsMm }: Pick<Storm, 'stepMin' | 'stepsM
 /** The wettest run of a duration, as the mean intensity over it [mm/h]. */
 export const peakIntensity = (storm: Pick<Storm, 'stepMin' | 'stepsMm'>, minutes: number): number =>
   (60 * wettestRun(storm, minutes)) / minutes;
-
-export interface StormProblem {
-  readonly code: 'rain.storm' | 'rain.storm-duration' | 'rain.storm-shape' | 'rain.storm-uplift' | 'rain.storm-again';
-  readonly field: string;
-  readonly what: string;
-  readonly do: string;
-}
-
-/** Longest storm, and longest time between two [min, h]. */
-export const LONGEST_STORM_MIN = 10080;
-const LONGEST_GAP_H = 168;
-/** More steps than this are no storm but a record. */
-export const MOST_STEPS = 10080;
-/** More in an hour than this has never been measured (about 305 mm in 42 min and 401 mm in an hour are the greatest known, from memory). */
-export const MOST_MM_PER_H = 500;
-
-const isWithin = (value: unknown, least: number, most: number): boolean => typeof value === 'number' && value >= least && value <= most;
-
-/** Everything wrong with a design storm, as a reader of files or a command must refuse it. */
-export function stormProblems(table: RainTable, storm: DesignStorm): StormProblem[] {
-  const found: StormProblem[] = [];
-  const add = (code: StormProblem['code'], field: string, told: Pick<StormProblem, 'what' | 'do'>): void =>
-    void found.push({ code, field: `rain.storm.${field}`, ...told });
-  const { returnYears, durationMin, upliftPercent: uplift = 0, againAfterH: again = 0 } = storm;
-  if (!table.returnYears.includes(returnYears)) {
-    add('rain.storm', 'returnYears', {
-      what: `1 in ${told(returnYears)} years is not a row of the rain table`,
-      do: `Choose one of ${table.returnYears.join(', ')} years.`,
-    });
-  }
-  if (!isWithin(durationMin, 1, LONGEST_STORM_MIN)) {
-    add('rain.storm-duration', 'durationMin', {
-      what: `a storm of ${told(durationMin)} min`,
-      do: `Give a duration from 1 min to ${LONGEST_STORM_MIN / 1440} days.`,
-    });
-  }
-  if (!isWithin(uplift, -50, 200)) {
-    add('rain.storm-uplift', 'upliftPercent', { what: `an uplift of ${told(uplift)} %`, do: 'Give it from -50 to 200 %.' });
-  }
-  if (!isWithin(again, 0, LONGEST_GAP_H)) {
-    add('rain.storm-again', 'againAfterH', { what: `a second storm after ${told(again)} h`, do: `Give 0 to ${LONGEST_GAP_H} h.` });
-  }
-  return [...found, ...shapeProblems(storm)];
-}
-
-function shapeProblems(storm: DesignStorm): StormProblem[] {
-  const { shape } = storm;
-  if (shape === undefined) return [];
-  const problem = (what: string, todo: string, field = 'shape'): StormProblem[] => [
-    { code: 'rain.storm-shape', field: `rain.storm.${field}`, what, do: todo },
-  ];
-  const kinds: readonly string[] = ['blocks', 'uniform', 'pattern', 'own', 'event'];
-  if (typeof shape !== 'object' || shape === null || !kinds.includes(shape.kind)) {
-    return problem(`a storm shape ${told(shape)} is not known here`, `Choose one of ${kinds.join(', ')}.`);
-  }
-  if (shape.kind === 'pattern') {
-    if (!PATTERNS.includes(shape.pattern))
-      return problem(`pattern ${told(shape.pattern)} is not known`, `Choose one of ${PATTERNS.join(', ')}.`, 'shape.pattern');
-    if (storm.durationMin !== PATTERN_MIN)
-      return problem(`a 24-hour pattern over ${storm.durationMin} min`, 'Make the storm 24 hours long, or choose another shape.');
-  }
-  if (shape.kind !== 'own' && shape.kind !== 'event') return [];
-  const { stepMin, stepsMm, name } = shape;
-  if (typeof name !== 'string') return problem(`the name of the storm is ${told(name)}`, 'Give it in words.', 'shape.name');
-  if (!isWithin(stepMin, 1e-3, PATTERN_MIN))
-    return problem(`steps of ${told(stepMin)} min`, 'Give steps above 0 and up to a day.', 'shape.stepMin');
-  if (!Array.isArray(stepsMm) || stepsMm.length === 0 || stepsMm.length > MOST_STEPS) {
-    return problem(`a storm of ${Array.isArray(stepsMm) ? stepsMm.length : 'no'} steps`, `Give 1 to ${MOST_STEPS} steps.`, 'shape.stepsMm');
-  }
-  if (stepMin * stepsMm.length > LONGEST_STORM_MIN)
-    return problem(`a storm of ${stepMin * stepsMm.length} min`, `Keep it within ${LONGEST_STORM_MIN / 1440} days.`, 'shape.stepsMm');
-  const bad = stepsMm.findIndex((v: unknown) => !(typeof v === 'number' && v >= 0 && Number.isFinite(v)));
-  if (bad >= 0)
-    return problem(
-      `step ${bad + 1} is ${told(stepsMm[bad])}, not a depth of rain`,
-      'Give every step in mm, 0 where it did not rain.',
-      `shape.stepsMm.${bad}`,
-    );
-  const heavy = stepsMm.findIndex((v) => (60 * v) / stepMin > MOST_MM_PER_H);
-  if (heavy >= 0)
-    return problem(
-      `step ${heavy + 1} brings ${stepsMm[heavy]} mm in ${stepMin} min, more than has ever been measured`,
-      'Check the unit and the length of the steps.',
-      `shape.stepsMm.${heavy}`,
-    );
-  return stepsMm.every((v) => v === 0) ? problem('the storm brings no rain', 'Give at least one step with rain.', 'shape.stepsMm') : [];
-}

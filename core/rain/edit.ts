@@ -1,5 +1,6 @@
 // Tables with a row or a column more or less. What is added is read off the table, to a tenth of a millimetre.
-import { type RainTable, depthFor } from './table.ts';
+import { depthFor } from './depth.ts';
+import type { RainTable } from './table.ts';
 
 /** Depths are kept from falling between their neighbours once they are rounded. */
 const tenth = (mm: number, least: number, most: number): number => Math.min(most, Math.max(least, Math.round(10 * mm) / 10));

@@ -1,7 +1,8 @@
 // Rain depth, duration and frequency: tables, records, fits, and the storms made from them.
 export * from './table.ts';
-export * from './edit.ts';
 export * from './fit.ts';
+export * from './depth.ts';
+export * from './edit.ts';
 export * from './frequency.ts';
 export * from './record.ts';
 export * from './bootstrap.ts';
@@ -9,6 +10,8 @@ export * from './analysis.ts';
 export * from './seasons.ts';
 export * from './storm.ts';
 export * from './design.ts';
+export * from './set.ts';
+export * from './problems.ts';
 export * from './events.ts';
 export * from './which.ts';
 export * from './memory.ts';

@@ -1,11 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  type DesignStorm,
   type RainTable,
   alternatingBlockStorm,
   checkTable,
   depthFor,
+  isSet,
+  longestOf,
   returnIn,
+  setDurations,
+  stormProblems,
+  wettestRun,
   withDuration,
   withReturn,
   withoutDuration,
@@ -71,6 +77,77 @@ describe('depth for a duration', () => {
     expect(depthFor(DENVER, 10, 500).extrapolated).toBe(true);
     expect(depthFor(DENVER, 10, 33).extrapolated).toBe(false);
     expect(() => depthFor(DENVER, 50, 10)).toThrow('50 years is not a row');
+  });
+});
+
+describe('rain shorter than a table begins with', () => {
+  /** By the law i = 1200/(t + 10)^0.8: a curve fits it exactly. */
+  const byLaw = (t: number): number => (1200 * t) / 60 / (t + 10) ** 0.8;
+  const curved = { durationsMin: [30, 60, 120, 360, 1440], returnYears: [20], depthMm: [[30, 60, 120, 360, 1440].map(byLaw)] };
+  it('goes on by the curve that fits the table', () => {
+    for (const t of [5, 10, 20]) {
+      const found = depthFor(curved, 20, t);
+      expect(found.extrapolated).toBe(true);
+      expect(found.depthMm / byLaw(t)).toBeCloseTo(1, 2);
+    }
+    // And meets the table where it begins.
+    expect(depthFor(curved, 20, 29.999).depthMm).toBeCloseTo(byLaw(30), 2);
+  });
+  it('by daily depths alone goes on by the one-third rule, and its hydrograph has that peak', () => {
+    const daily = { durationsMin: [1440, 2880], returnYears: [20], depthMm: [[100, 125]] };
+    // P = P24 · (t/24)^(1/3): an hour has 34.7 mm of a day's 100.
+    expect(depthFor(daily, 20, 60).depthMm).toBeCloseTo(100 * (1 / 24) ** (1 / 3), 9);
+    const storm = alternatingBlockStorm(daily, { returnYears: 20, durationMin: 1440 }, 5);
+    // One rule for the storm and for the rational method's intensity: the wettest ten minutes of it are the depth of ten minutes.
+    for (const t of [5, 10, 30, 60, 360]) expect(wettestRun(storm, t)).toBeCloseTo(depthFor(daily, 20, t).depthMm, 6);
+    expect(storm.stepsMm.reduce((a, v) => a + v, 0)).toBeCloseTo(100, 9);
+  });
+});
+
+describe('the lengths of a set', () => {
+  const table = (last: number): RainTable => ({ durationsMin: [10, last], returnYears: [20], depthMm: [[10, 50]] });
+  const set = (last: number, tc: number, storm: object = {}): readonly number[] =>
+    setDurations(table(last), { returnYears: 20, ...storm }, tc);
+  it('begin at or below the time of concentration, five minutes at least, and end with the table, three days at most', () => {
+    expect(set(1440, 14)).toEqual([10, 15, 30, 60, 120, 180, 360, 720, 1440]);
+    expect(set(1440, 15)[0]).toBe(15);
+    expect(set(1440, 2)[0]).toBe(5);
+    expect(set(90, 6)).toEqual([5, 10, 15, 30, 60, 90]);
+    expect(set(2880, 200)).toEqual([180, 360, 720, 1440, 2880]);
+    expect(set(10_000, 1440)).toEqual([1440, 2880, 4320]);
+    // A catchment slower than the table is long is judged by its longest.
+    expect(set(60, 500)).toEqual([60]);
+    expect(set(1440, 6, { durationsMin: [20, 40] })).toEqual([20, 40]);
+  });
+  it('are one storm alone where its length is settled or its own', () => {
+    const own = { kind: 'own', name: 'Mine', stepMin: 10, stepsMm: [1, 2, 3] } as const;
+    const one = { returnYears: 20, durationMin: 90 };
+    expect([isSet({ returnYears: 20 }), isSet(one), isSet({ returnYears: 20, shape: own })]).toEqual([true, false, false]);
+    const lengths = [{ returnYears: 20 }, one, { returnYears: 20, shape: own }].map((s) => longestOf(table(1440), s));
+    expect(lengths).toEqual([1440, 90, 30]);
+  });
+  it.each<[string, object, RegExp]>([
+    ['beyond the table', { durationsMin: [60, 2000] }, /duration 2 of the set is 2000 min, and the rain table tells of 5 to 1440/],
+    ['under any catchment', { durationsMin: [1] }, /duration 1 of the set is 1 min/],
+    ['reversed', { durationsMin: [60, 30] }, /duration 2 of the set, 30 min, follows 60/],
+    ['twice the same', { durationsMin: [60, 60] }, /follows 60/],
+    ['absurd', { durationsMin: [Infinity] }, /duration 1 of the set/],
+    ['not numbers', { durationsMin: ['60'] }, /duration 1 of the set is "60"/],
+    ['none', { durationsMin: [] }, /a set of 0 durations/],
+    ['no list', { durationsMin: 60 }, /a set of no durations/],
+    ['beside one storm', { durationsMin: [60], durationMin: 60 }, /one duration and a set/],
+  ])('%s is refused in words', (_, storm, says) => {
+    const [problem, ...more] = stormProblems(table(1440), { returnYears: 20, ...storm });
+    expect(more).toEqual([]);
+    expect(problem.what).toMatch(says);
+    expect(problem.code).toBe('rain.storm-set');
+    expect(problem.field).toMatch(/^rain\.storm\.durationsMin/);
+    expect(problem.do.length).toBeGreaterThan(20);
+  });
+  it('says how wet it was before in words that are known', () => {
+    const [problem] = stormProblems(table(1440), { returnYears: 20, before: 'soggy' } as never);
+    expect(problem).toMatchObject({ code: 'rain.storm-before', do: 'Give one of dry, usual, wet.' });
+    expect(stormProblems(table(1440), { returnYears: 20, before: 'wet' })).toEqual([]);
   });
 });
 

@@ -10,6 +10,7 @@ import {
   durationsOf,
   eventsOf,
   fixedIntervalFactor,
+  frequencyOf,
   seasonsOf,
   yearOf,
   yearlyMaxima,
@@ -88,6 +89,36 @@ describe('yearly maxima', () => {
     expect(() => yearlyMaxima(record, { durationMin: 500, years: [] })).toThrow('no whole number');
     expect(durationsOf(record)).toEqual([360, 720, 1440, 2880, 4320]);
     expect([1, 2, 3, 4, 5, 8, 9, 24, 25].map(fixedIntervalFactor)).toEqual([1.13, 1.04, 1.03, 1.03, 1.02, 1.02, 1.01, 1.01, 1]);
+  });
+});
+
+describe('a wet season about the new year', () => {
+  /** Rain from November to February alone, its greatest day on the last of December and another on the first of January. */
+  const daily = (wettest: readonly (readonly [number, number, number, number])[]): RainRecord => {
+    const from = daysTo(2000, 1, 1);
+    const days = daysTo(2012, 1, 1) - from;
+    const mm: number[] = Array.from({ length: days }, (_, k) => ([11, 12, 1, 2].includes(civil(from + k).month) ? 2 : 0.1));
+    for (const [y, m, d, v] of wettest) mm[daysTo(y, m, d) - from] = v;
+    return { startMin: from * DAY_MIN, stepMin: DAY_MIN, steps: days, wet: Uint32Array.from(mm, (_, k) => k), mm: Float32Array.from(mm), missing: new Uint32Array() }; // prettier-ignore
+  };
+  it('is not cut in two: both of its great rains are of one year', () => {
+    const record = daily([
+      [2004, 12, 20, 90],
+      [2005, 1, 20, 80],
+    ]);
+    const { firstMonth, years, fits } = frequencyOf(record);
+    // The driest turn of months lies between March and October.
+    expect(firstMonth).toBeGreaterThanOrEqual(4);
+    expect(firstMonth).toBeLessThanOrEqual(10);
+    const maxima = fits.find((f) => f.durationMin === DAY_MIN)!.maxima.filter((m) => m.measuredMm > 50);
+    // By the calendar they would be two.
+    expect(maxima.map((m) => m.measuredMm)).toEqual([90]);
+    expect(years.filter((y) => y.known > 0.99).length).toBe(11);
+  });
+  it('elsewhere the calendar does', () => {
+    const even = daily([]);
+    const mm = even.mm.map((_, k) => 1 + (k % 3));
+    expect(frequencyOf({ ...even, mm }).firstMonth).toBe(1);
   });
 });
 

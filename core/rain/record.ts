@@ -121,6 +121,27 @@ export function yearsOf({ firstDay, mm, known }: DailyRain, firstMonth = 1): Yea
   return [...out].map(([year, s]) => ({ year, ...s, known: s.known / daysInYear(year, firstMonth) }));
 }
 
+/** Rain about the turn of the calendar year is a wet season cut in two when it is this many times that about the driest turn of months. */
+const CUT_SEASON = 2;
+
+/**
+ * Month a year of yearly maxima begins with: January, or the driest turn of months where the wet season lies about the new year,
+ * so that one season's storms are not counted to two years (common practice: water years).
+ */
+export function firstMonthOf({ firstDay, mm, known }: DailyRain): number {
+  const sums = Array.from({ length: 12 }, () => ({ mm: 0, known: 0 }));
+  for (let i = 0; i < mm.length; i++) {
+    const sum = sums[civil(firstDay + i).month - 1];
+    sum.mm += mm[i];
+    sum.known += known[i];
+  }
+  if (sums.some((s) => s.known < 1)) return 1;
+  const daily = sums.map((s) => s.mm / s.known);
+  const about = daily.map((d, m) => daily[(m + 11) % 12] + d);
+  const driest = about.indexOf(Math.min(...about));
+  return about[0] > CUT_SEASON * about[driest] ? driest + 1 : 1;
+}
+
 /** A year with less of it known is left out of the yearly maxima (common practice: one month missing may hide the greatest). */
 export const LEAST_KNOWN = 0.9;
 

@@ -1,4 +1,5 @@
-import { type RainTable, depthFor } from './table.ts';
+import { depthFor } from './depth.ts';
+import type { RainTable } from './table.ts';
 
 export interface Storm {
   readonly depthMm: number;
@@ -10,10 +11,14 @@ export interface Storm {
   readonly extrapolated: boolean;
 }
 
+/** Within this time rain is taken as even: no catchment answers sooner [min]. */
+const EVEN_MIN = 5;
+
 /**
  * Design storm by alternating blocks (Chow, Maidment & Mays 1988, section 14.4): the wettest block in the middle, the next
  * to its right, then left, and so on. For every duration up to its own it holds the table's depth, and the whole storm
- * holds the table's depth for its duration. Below the table's shortest duration rain falls at an even rate.
+ * holds the table's depth for its duration. Below the table's shortest duration depths are carried on (`depthFor`), and within
+ * five minutes rain falls at an even rate.
  */
 export function alternatingBlockStorm(
   table: RainTable,
@@ -23,11 +28,11 @@ export function alternatingBlockStorm(
   const count = Math.max(1, Math.ceil(durationMin / wantedStepMin - 1e-9));
   const stepMin = durationMin / count;
   const total = depthFor(table, returnYears, durationMin);
-  const shortest = table.durationsMin[0];
+  const even = Math.min(EVEN_MIN, durationMin);
+  const evenMm = depthFor(table, returnYears, even).depthMm;
   const depthOf = (minutes: number): number => {
     if (minutes >= durationMin) return total.depthMm;
-    const even = (depthFor(table, returnYears, Math.min(shortest, durationMin)).depthMm * minutes) / Math.min(shortest, durationMin);
-    return Math.min(total.depthMm, minutes < shortest ? even : depthFor(table, returnYears, minutes).depthMm);
+    return Math.min(total.depthMm, minutes < even ? (evenMm * minutes) / even : depthFor(table, returnYears, minutes).depthMm);
   };
   const blocks = Array.from({ length: count }, (_, k) => depthOf((k + 1) * stepMin) - depthOf(k * stepMin)).map((v) => Math.max(0, v));
   blocks.sort((a, b) => b - a);

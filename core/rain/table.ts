@@ -1,62 +1,8 @@
-import { defineFormula } from '../formula/index.ts';
-
 /** Rain depth [mm] by return period (rows) and duration (columns). */
 export interface RainTable {
   readonly durationsMin: readonly number[];
   readonly returnYears: readonly number[];
   readonly depthMm: readonly (readonly number[])[];
-}
-
-export const DEPTH_BETWEEN = defineFormula(
-  {
-    id: 'rain.depth-between-durations',
-    title: 'Rain depth between two durations',
-    statement: 'P = P1 · (t / t1)^(ln(P2/P1) / ln(t2/t1))',
-    symbols: {
-      t: { means: 'duration asked for', unit: 'min', domain: 'positive' },
-      t1: { means: 'shorter duration of the table', unit: 'min', domain: 'positive' },
-      P1: { means: 'its depth', unit: 'mm', domain: 'positive' },
-      t2: { means: 'longer duration of the table', unit: 'min', domain: 'positive' },
-      P2: { means: 'its depth', unit: 'mm', domain: 'positive' },
-    },
-    result: { symbol: 'P', means: 'rain depth', unit: 'mm' },
-    source: { key: 'common-practice', locator: 'straight line between table values on log-log paper' },
-    limits: 'Between two durations of the table; beyond its shortest or longest it is a guess and says so.',
-  },
-  ({ t, t1, P1, t2, P2 }) => P1 * (t / t1) ** (Math.log(P2 / P1) / Math.log(t2 / t1)),
-);
-
-export interface Depth {
-  readonly depthMm: number;
-  /** True when the duration lies outside the table. */
-  readonly extrapolated: boolean;
-  /** What the interpolation used; null when the table has the duration itself or only one duration. */
-  readonly between: { t: number; t1: number; P1: number; t2: number; P2: number } | null;
-}
-
-/**
- * Depth for a duration at one return period of the table, log-log between durations. Below the shortest duration the
- * slope of the first two is continued, above the longest that of the last two; both are marked.
- * @throws RangeError when the return period is not a row of the table.
- */
-export function depthFor(table: RainTable, returnYears: number, durationMin: number): Depth {
-  const row = table.returnYears.indexOf(returnYears);
-  if (row < 0) throw new RangeError(`return period ${returnYears} years is not a row of the rain table`);
-  const { durationsMin } = table;
-  const depths = table.depthMm[row];
-  const exact = durationsMin.indexOf(durationMin);
-  if (exact >= 0) return { depthMm: depths[exact], extrapolated: false, between: null };
-  const last = durationsMin.length - 1;
-  const extrapolated = durationMin < durationsMin[0] || durationMin > durationsMin[last];
-  if (last === 0) {
-    // One duration tells nothing of others: shorter rain at the same intensity, longer at the same depth.
-    const depthMm = durationMin < durationsMin[0] ? (depths[0] * durationMin) / durationsMin[0] : depths[0];
-    return { depthMm, extrapolated: true, between: null };
-  }
-  let k = 1;
-  while (k < last && durationsMin[k] < durationMin) k++;
-  const between = { t: durationMin, t1: durationsMin[k - 1], P1: depths[k - 1], t2: durationsMin[k], P2: depths[k] };
-  return { depthMm: DEPTH_BETWEEN.evaluate(between), extrapolated, between };
 }
 
 export interface TableProblem {

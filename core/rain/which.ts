@@ -1,7 +1,8 @@
 // What storm was that: the return period of a rain that was measured, and how far off it may be.
 import { defineFormula } from '../formula/index.ts';
 import { variateOf } from './edit.ts';
-import { type RainTable, depthFor } from './table.ts';
+import { depthFor } from './depth.ts';
+import type { RainTable } from './table.ts';
 
 export const BUCKET_RAIN = defineFormula(
   {

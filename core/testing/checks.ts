@@ -27,6 +27,8 @@ export function testChecks(cases: Fixtures, all: readonly Pick<Rule<never>, 'id'
     expect(worst.do).not.toBe('Nothing.');
     expect(worst.why.length).toBeGreaterThan(20);
     expect(worst.source.key).not.toBe('');
-    expect(found(good, id).filter((c) => c.severity === 'mend' || c.severity === 'weigh')).toEqual([]);
+    // What only happens when all is full, blocked, wet or bare is told with that condition: the fixtures are as things usually are.
+    const spoken = found(good, id).filter((c) => c.condition === undefined);
+    expect(spoken.filter((c) => c.severity === 'mend' || c.severity === 'weigh')).toEqual([]);
   });
 }

@@ -60,6 +60,7 @@ export function testSides<F extends object>(rules: readonly Rule<F>[], cases: Re
 
 /** The storm's work on a store, nothing of it unless said. */
 export const stormOf = (change: Partial<StoreStorm> = {}): StoreStorm => ({
+  startM: 0,
   inM3: 100,
   soakedM3: 0,
   spilledM3: 0,
@@ -73,6 +74,7 @@ export const stormOf = (change: Partial<StoreStorm> = {}): StoreStorm => ({
   drainDownH: 10,
   holds: true,
   nextDayM3: 0,
+  readyH: null,
   ...change,
 });
 

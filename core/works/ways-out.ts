@@ -1,7 +1,7 @@
 // Rules that any way out is judged by, with the words of its own technique.
 import { type Exit, NEEDS_STORM, type Outlet, type Rule, type StormFacts } from '../contract/index.ts';
 import { amount, say } from '../units/index.ts';
-import { exitFlow } from './exit.ts';
+import { exitFlow, noneCarries } from './exit.ts';
 import type { HostPlace } from './on-host.ts';
 import { gradeMax } from './rules.ts';
 
@@ -38,13 +38,7 @@ export function exitVelocityRule<F extends WayOutFacts>(id: string, advice: stri
       if (exit.slope === null || value === null)
         return { value, limit: standsMs, at: exit.at, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
       if (standsMs === null) {
-        return {
-          value,
-          limit: null,
-          at: exit.at,
-          severity: peak > 0 ? 'mend' : 'weigh',
-          do: 'Nothing there stands flowing water: turf it, or lay stone, before it may run.',
-        };
+        return { value, limit: null, at: exit.at, severity: peak > 0 ? 'mend' : 'weigh', do: noneCarries(soil.cover, exit.slope) };
       }
       return {
         value,

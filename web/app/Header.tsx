@@ -1,17 +1,16 @@
 import { FolderOpen, HelpCircle, Redo2, Save, Undo2 } from 'lucide-react';
 import { memo, useState, type ReactNode } from 'react';
-import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { Dialog, DialogTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { UnitSystem } from '#core/units';
-import { Button, CheckItem, Choose, SeverityMark } from '../kit/index.ts';
+import { Button, CheckItem, Choose, Pop, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { GroundSwitch } from './GroundSwitch.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
-import { hours } from '#core/derive';
-import { totalsOf } from '#core/rain';
-import { useDerived, useFormat, useProject, useWorks } from './selectors.ts';
+import { StormWords } from './StormWords.tsx';
+import { useDerived, useProject, useWorks } from './selectors.ts';
 import { type AppState, dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
 
 const Bar = styled.header`
@@ -46,31 +45,12 @@ const Name = styled.input`
 const Quiet = styled.span`
   color: var(--muted);
 `;
-const Wide = styled.span`
-  display: inline-flex;
-  gap: 14px;
-  align-items: center;
-  @media (max-width: 1120px) {
-    display: none;
-  }
-`;
 /** Left out on a phone, where the sun decides. */
 const NotOnPhone = styled.span`
   @media (max-width: 700px) {
     display: none;
   }
 `;
-const Pop = styled(Popover)`
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  border-radius: 4px;
-  width: min(440px, 94vw);
-  max-height: 76vh;
-  overflow: auto;
-  padding: 14px 18px;
-  box-shadow: 0 8px 26px rgb(0 0 0 / 20%);
-`;
-
 const SAVED: Readonly<Record<string, string>> = {
   saved: 'saved',
   saving: 'saving…',
@@ -137,21 +117,6 @@ function Saved(): ReactNode {
   );
 }
 
-function StormWords(): ReactNode {
-  const rain = useApp((s) => s.history?.project.rain ?? null);
-  const format = useFormat();
-  if (!rain) return null;
-  const { depthMm, durationMin, isOwn, times } = totalsOf(rain.table, rain.storm);
-  return (
-    <Wide>
-      <span>
-        <Quiet>storm</Quiet> {isOwn ? 'of its own' : `1 in ${rain.storm.returnYears} yr`} · {hours(durationMin)} · {format(depthMm, 'rain')}
-        {times === 2 ? ', twice' : ''}
-      </span>
-    </Wide>
-  );
-}
-
 const SYSTEMS: readonly { readonly id: UnitSystem; readonly name: string }[] = [
   { id: 'metric', name: 'metric' },
   { id: 'us', name: 'US' },
@@ -166,7 +131,7 @@ function Settings(): ReactNode {
   const { system, theme } = useAppPick('system', 'theme');
   return (
     <>
-      <Choose<UnitSystem> label="units" value={system} choices={SYSTEMS} onChange={setSystem} />
+      <Choose<UnitSystem> label="units" isLabelHidden value={system} choices={SYSTEMS} onChange={setSystem} />
       <NotOnPhone>
         <Choose<ThemeName> label="Theme" isLabelHidden value={theme} choices={THEME_NAMES} onChange={setTheme} />
       </NotOnPhone>

@@ -16,6 +16,7 @@ export const START: Ground = {
   runoffC: null,
   infiltrationMmPerHour: 10,
   soilDepthM: 1,
+  isExample: true,
 };
 
 const groundNow = (): Ground | null => useApp.getState().history?.project.ground ?? null;
@@ -27,10 +28,13 @@ function without<T extends object>(value: T): T {
 
 type Part<T> = { readonly [K in keyof T]?: T[K] | undefined };
 
-/** Changes the ground of the property. */
+/** Changes the ground of the property: what was a start to correct is the user's own then. */
 export function setGround(change: Part<Ground>, gesture?: string): boolean {
   return dispatch(
-    { type: 'ground.set', payload: { ground: without<Part<Ground>>({ ...(groundNow() ?? START), ...change }) as Ground } },
+    {
+      type: 'ground.set',
+      payload: { ground: without<Part<Ground>>({ ...(groundNow() ?? START), isExample: undefined, ...change }) as Ground },
+    },
     gesture,
   );
 }

@@ -10,7 +10,11 @@ import { dispatch, notify, useApp } from './store.ts';
 function stormOver(table: RainTable, storm: DesignStorm | undefined): DesignStorm {
   const wanted = storm?.returnYears ?? 20;
   const returnYears = table.returnYears.find((y) => y >= wanted) ?? table.returnYears[table.returnYears.length - 1];
-  return { ...storm, returnYears, durationMin: storm?.durationMin ?? Math.min(120, table.durationsMin[table.durationsMin.length - 1]) };
+  const { durationsMin, ...rest } = { ...storm };
+  const last = table.durationsMin[table.durationsMin.length - 1];
+  // Lengths the new table does not reach are not known any more; without one that is left, all that matter are looked at.
+  const kept = durationsMin?.filter((d) => d <= last) ?? [];
+  return { ...rest, returnYears, ...(kept.length > 0 ? { durationsMin: kept } : {}) };
 }
 
 /** Puts a table in the document, keeping the storm where it can. */

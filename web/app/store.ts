@@ -46,6 +46,8 @@ export interface AppState {
   readonly notice: Notice | null;
   readonly system: UnitSystem;
   readonly theme: ThemeName;
+  /** Length of the storm that is looked at; null for the one that governs. */
+  readonly shownMin: number | null;
 }
 
 const INITIAL: AppState = {
@@ -65,6 +67,7 @@ const INITIAL: AppState = {
   notice: null,
   system: 'metric',
   theme: 'paper',
+  shownMin: null,
 };
 
 export const useApp = create<AppState>(() => INITIAL);
@@ -124,31 +127,63 @@ export async function giveAssets(project: Project): Promise<void> {
 
 let deriving = false;
 
-/** Computes the latest document; edits made meanwhile are computed once more when this is done. */
+/** Tickets of answers, below those of questions. */
+let ticket = 0;
+/** Whether the rest of a set is being waited for: it is given up for anything newer. */
+let isRest = false;
+
+/** What of a document is asked for now; an edit or another storm to be shown makes it old. */
+interface Wanted {
+  readonly history: History;
+  readonly shownMin: number | null;
+}
+
+const wanted = (): Wanted | null => {
+  const { history, shownMin } = get();
+  return history && { history, shownMin };
+};
+const isOld = ({ history, shownMin }: Wanted): boolean => {
+  const now = wanted();
+  return now?.history.project.id !== history.project.id || now.history.revision !== history.revision || now.shownMin !== shownMin;
+};
+
+/** Asks for one answer and shows it; true where it is of only part of the set, and the rest is still to be asked for. */
+async function take({ history, shownMin }: Wanted, isQuick: boolean): Promise<boolean> {
+  const { project, revision } = history;
+  const answer = await worker().derive(project, { ticket: --ticket, isQuick, shownMin });
+  if (!answer.ok && answer.isDropped === true) return false;
+  // Unpacked even when it is no longer wanted: the next answer builds on it.
+  const result = answer.ok ? unpacker.unpack(answer.value) : null;
+  if (get().history?.project.id !== project.id) return false;
+  if (result) set({ result, computed: revision });
+  else if (!answer.ok) set({ computed: revision, notice: notComputed(answer.problems) });
+  return result !== null && !result.view.isWhole;
+}
+
+/** Computes the latest document, by the storms that decided last and then by all; edits made meanwhile are computed once more when this is done. */
 async function refresh(): Promise<void> {
-  const { history, isStopped } = get();
-  if (deriving || !history || isStopped) return;
+  const asked = wanted();
+  if (deriving) {
+    if (isRest) void worker().drop(ticket);
+    return;
+  }
+  if (!asked || get().isStopped) return;
   deriving = true;
   set({ isComputing: true });
-  const { project, revision } = history;
-  const isStill = (): boolean => get().history?.project.id === project.id;
+  const { project, revision } = asked.history;
   try {
     await giveAssets(project);
-    const answer = await worker().derive(project);
-    // Unpacked even when it is no longer wanted: the next answer builds on it.
-    const result = answer.ok ? unpacker.unpack(answer.value) : null;
-    if (isStill()) {
-      if (result) set({ result, computed: revision });
-      else if (!answer.ok) set({ computed: revision, notice: notComputed(answer.problems) });
-    }
+    const isPart = await take(asked, true);
+    isRest = isPart && !isOld(asked);
+    if (isRest) await take(asked, false);
   } catch (error) {
     if (!(error instanceof Stopped)) set({ computed: revision, notice: notComputed([CRASHED]) });
   } finally {
     deriving = false;
+    isRest = false;
     set({ isComputing: false });
   }
-  const now = get();
-  if (now.history && !now.isStopped && (now.history.revision !== revision || !isStill())) void refresh();
+  if (get().history && !get().isStopped && isOld(asked)) void refresh();
 }
 
 async function refreshTerrain(): Promise<void> {
@@ -303,6 +338,12 @@ export async function keepAsset(sha256: string, blob: Blob): Promise<boolean> {
 /** An asset, kept by the browser or held only for this visit. */
 export async function assetOf(sha256: string): Promise<Blob | null> {
   return unkept.get(sha256) ?? (await loadAsset(sha256));
+}
+
+/** Shows one storm of the set; null the one that governs. */
+export function lookAtStorm(shownMin: number | null): void {
+  set({ shownMin });
+  void refresh();
 }
 
 export const select = (selected: string | null): void => set({ selected });

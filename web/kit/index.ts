@@ -11,3 +11,4 @@ export * from './table.tsx';
 export * from './chart.ts';
 export * from './tabs.tsx';
 export * from './paste.tsx';
+export * from './pop.tsx';

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Check, Severity } from '#core/contract';
+import { CONDITION_WORDS } from '#core/derive';
 import { formatQuantity, spoken } from '#core/units';
 import { useApp } from '../app/store.ts';
 import { sourceWords } from './source.ts';
@@ -56,6 +57,18 @@ const Small = styled.span`
   font-size: 14px;
 `;
 
+/** How things must be found for it to be so. */
+const When = styled.span`
+  display: inline-block;
+  border: 1px solid var(--deepWater);
+  border-radius: 9px;
+  color: var(--deepWater);
+  font-size: 12.5px;
+  font-weight: 600;
+  margin-top: 3px;
+  padding: 0 8px;
+`;
+
 /** One check: its value against its limit, and on opening why, the source and what to do. */
 export function CheckItem({ check, subject }: { readonly check: Check; readonly subject?: string }): ReactNode {
   const system = useApp((s) => s.system);
@@ -71,6 +84,7 @@ export function CheckItem({ check, subject }: { readonly check: Check; readonly 
           {subject === undefined ? '' : `${subject}: `}
           {spoken(check.said.title, system)}
           {isCounted && <Small>{check.value === null ? 'Not known yet' : `${value} against ${need} ${limit}`}</Small>}
+          {check.condition !== undefined && check.severity !== 'fine' && <When>{CONDITION_WORDS[check.condition]}</When>}
           {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
         </span>
       </summary>

@@ -5,7 +5,7 @@ import {
   type GroundModel,
   type QuestionName,
   begunAnswer,
-  derive,
+  deriveSlowly,
   finishSlowly,
   groundModel,
   terrainKey,
@@ -84,10 +84,14 @@ async function lookUp(ticket: number): Promise<void> {
   if (dropped.has(ticket)) throw new Dropped();
 }
 
-async function answered(name: QuestionName, on: Parameters<typeof begunAnswer>[1], ticket: number): Promise<Answer<unknown>> {
+/** What decided the last whole set, of one project: what is run first when something is dragged. */
+let decided: { readonly project: string; readonly only: ReadonlySet<string>; readonly startsM: ReadonlyMap<string, number> } | null = null;
+
+/** An answer that is given up when nobody waits for it any more. */
+async function slowly<T>(ticket: number, run: () => Promise<T>): Promise<Answer<T>> {
   asked.add(ticket);
   try {
-    return { ok: true, value: await finishSlowly(begunAnswer(name, on), () => lookUp(ticket)) };
+    return { ok: true, value: await run() };
   } catch (error) {
     if (error instanceof Dropped) return { ok: false, problems: [], isDropped: true };
     return { ok: false, problems: problemsThrown(error, 'the computation') };
@@ -108,7 +112,17 @@ const compute: Compute = {
       else grids.set(sha256, gridFromBytes(bytes));
     });
   },
-  derive: (project) => Promise.resolve(answer(() => packer.pack(derive(project, context)))),
+  derive: async (project, { ticket, isQuick, shownMin }) => {
+    const shown = shownMin === null ? {} : { shownMin };
+    const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM } : {};
+    return slowly(ticket, async () => {
+      const result = await finishSlowly(deriveSlowly(project, context, { ...shown, ...quick }), () => lookUp(ticket));
+      const { first, starts, isWhole } = result.view;
+      if (isWhole)
+        decided = first.length > 0 ? { project: project.id, only: new Set(first), startsM: new Map(Object.entries(starts)) } : null;
+      return packer.pack(result);
+    });
+  },
   terrainView: (project) => {
     const result = answer(() => {
       const model = groundModel(project, context);
@@ -117,7 +131,7 @@ const compute: Compute = {
     return Promise.resolve(result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result);
   },
   ask: async (name, project, { args, ticket }) => {
-    const result = await answered(name, { project, context, args }, ticket);
+    const result = await slowly(ticket, () => finishSlowly(begunAnswer(name, { project, context, args }), () => lookUp(ticket)));
     // What a step keeps for later must stay here: only fresh arrays are handed over.
     return FRESH.has(name) && result.ok ? Comlink.transfer(result, buffersIn(result.value)) : result;
   },

@@ -28,11 +28,20 @@ export interface TerrainView {
 export type Answer<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[]; readonly isDropped?: true };
 
+/** How a document is to be computed. */
+export interface DeriveAsked {
+  readonly ticket: number;
+  /** By the storms that decided last alone, where there are such: the whole set is asked for after it. */
+  readonly isQuick: boolean;
+  /** The storm to be shown, by its length; null for the one that governs. */
+  readonly shownMin: number | null;
+}
+
 export interface Compute {
   /** Hands over an asset, a terrain or a gauge's record; they stay in the worker. */
   readonly keep: (sha256: string, blob: Blob) => Promise<Answer<void>>;
-  /** What is computed, as the parts that differ from the answer before. */
-  readonly derive: (project: Project) => Promise<Answer<Parcel>>;
+  /** What is computed, as the parts that differ from the answer before; given up when its ticket is dropped. */
+  readonly derive: (project: Project, on: DeriveAsked) => Promise<Answer<Parcel>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
   /** Any question there is, by name; a long one is given up when its ticket is dropped. */
   readonly ask: (name: QuestionName, project: Project, on: { readonly args: unknown; readonly ticket: number }) => Promise<Answer<unknown>>;

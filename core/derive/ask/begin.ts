@@ -3,7 +3,8 @@ import type { Land, StoreSeen, WorkBase } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
-import { type RoomContext, runScenario } from '../derive.ts';
+import type { RoomContext } from '../set/ran.ts';
+import { runSet } from '../set/set.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { storesOnly } from '../water/water.ts';
 import { groundModel } from '../world/ground-model.ts';
@@ -26,9 +27,9 @@ export interface BegunWorks {
 
 /** Stores whose line guests can stand along, as those see them. */
 function storesSeen(project: Project, context: RoomContext): StoreSeen[] {
-  const ran = runScenario(asDesigned(project), context);
+  const ran = runSet(asDesigned(project), context);
   if (!ran) return [];
-  const { water, run } = ran;
+  const { water, worst } = ran;
   const placed = new Map(water.works.map((w) => [w.bound.work.id, w.placed]));
   return storesOnly(water.stores).flatMap((store): StoreSeen[] => {
     const own = placed.get(store.work);
@@ -44,7 +45,7 @@ function storesSeen(project: Project, context: RoomContext): StoreSeen[] {
         rings: own.waterRings?.(store.wayOutM) ?? [],
         floorM: store.floorM,
         crestM: store.crestM,
-        peakLevelM: run.outcomes.get(store.id)?.storm.peakLevelM ?? null,
+        peakLevelM: worst.outcomes.get(store.id)?.storm.peakLevelM ?? null,
         sillsM: store.outlets.flatMap((o) => (isGuest.has(o.work) && o.kind !== 'joint' ? [o.levelM] : [])).sort((a, b) => a - b),
         guests,
         groundAt: host.groundAt,

@@ -1,10 +1,11 @@
 // What each case does, side by side, and which are worth asking.
 import { type Case, type Project, optionOf } from '../../project/index.ts';
-import type { Ran, RoomContext } from '../derive.ts';
 import { asDesigned, inCase } from '../scenario/scenario.ts';
+import type { RoomContext } from '../set/ran.ts';
+import type { SetRan } from '../set/set.ts';
 import { liveWorks, storesOnly } from '../water/water.ts';
-import { ranOf } from './raised.ts';
-import type { Slowly } from './slowly.ts';
+import { setOf } from './raised.ts';
+import type { Slowly } from '../graph/slowly.ts';
 
 export interface CaseRow {
   /** Null for the works as designed. */
@@ -23,7 +24,7 @@ export interface CaseRow {
   readonly leastM: number | null;
 }
 
-function rowOf(name: string, id: string | null, { water, run }: Ran): CaseRow {
+function rowOf(name: string, id: string | null, { water, asFound: run }: SetRan): CaseRow {
   const stores = storesOnly(water.stores).map(({ id: store }) => {
     const storm = run.outcomes.get(store)?.storm;
     return { store, peakLevelM: storm?.peakLevelM ?? null, freeboardM: storm?.freeboardM ?? null, spillsH: storm?.spillsH ?? null };
@@ -39,13 +40,13 @@ function rowOf(name: string, id: string | null, { water, run }: Ran): CaseRow {
   };
 }
 
-/** The works as designed and under every case of the project, side by side. */
+/** The works as designed and under every case of the project, each in the worst storm of the set, side by side. */
 export function* compareCasesSlowly(project: Project, context: RoomContext): Slowly<CaseRow[]> {
   const designed = asDesigned(project);
-  const rows = [rowOf('As designed', null, ranOf(designed, context))];
+  const rows = [rowOf('As designed', null, setOf(designed, context))];
   for (const one of project.cases ?? []) {
     yield;
-    rows.push(rowOf(one.name, one.id, ranOf(inCase(designed, one.id), context)));
+    rows.push(rowOf(one.name, one.id, setOf(inCase(designed, one.id), context)));
   }
   return rows;
 }

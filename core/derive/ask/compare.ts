@@ -5,7 +5,7 @@ import { type Project, fail, optionOf } from '../../project/index.ts';
 import { seenKind } from '../../seen/index.ts';
 import { type Flow, catchingOn, cellAt, cellsUnder, centreOf, entering, firstInterceptor, upstreamOf } from '../../terrain/index.ts';
 import type { Registry } from '../../works/index.ts';
-import type { RoomContext } from '../derive.ts';
+import type { RoomContext } from '../set/ran.ts';
 import { liveWorks } from '../water/water.ts';
 import { type GroundModel, groundModel } from '../world/ground-model.ts';
 

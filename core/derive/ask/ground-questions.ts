@@ -13,7 +13,7 @@ import {
   type RunoffBands,
   runoffBands,
 } from '../../runoff/index.ts';
-import type { RoomContext } from '../derive.ts';
+import { type RoomContext, rainOver } from '../set/ran.ts';
 import { type TimeTold, timeBy } from '../run/concentration.ts';
 import { flowOf, peakOf, peaksOf, runoffOf, stepFor, stormFor, timeFactsOf } from '../run/hydrology.ts';
 import { type Timed, type Weather, timedIn, watershedIn, weatherOf } from '../run/watersheds.ts';
@@ -41,7 +41,7 @@ interface Asked extends Weather {
 function weatherFor(project: Project, context: RoomContext): Asked {
   const world = landOf(project, context);
   const weather =
-    weatherOf(project, { ...world, graph: context.graph }) ??
+    weatherOf(rainOver(project), { ...world, runoff: project.runoff, graph: context.graph }) ??
     missing('rain or ground is not known yet', 'Give a rain table and describe the ground first.');
   return { ...weather, water: waterOf(asDesigned(project), world, context) };
 }
@@ -100,7 +100,7 @@ export function methodsOf(project: Project, context: RoomContext, { of }: { read
     const storm = stormOver(tc);
     return peakOf(flowOf(watershed, { rain, storm, choice }, tc).flowM3s, storm.stepMin * 60).peakM3s;
   };
-  const facts = timeFactsOf(watershed, rain);
+  const facts = timeFactsOf(watershed, rain.table);
   const times = TIME_METHODS.map((method) => {
     const told = timeBy(method, facts);
     return { ...told, peakM3s: told.tcMin === null ? null : hydrographPeak(told.tcMin) };
@@ -178,7 +178,8 @@ function evenRain({ depthMm, durationMin }: { readonly depthMm: number; readonly
   return { stepMin: durationMin / steps, stepsMm: new Float64Array(steps).fill(depthMm / steps) };
 }
 
-function designSteps({ rain }: Project): RainSteps {
+function designSteps(project: Project): RainSteps {
+  const rain = rainOver(project);
   if (!rain) return missing('no rain is known yet', 'Give a rain table, or a depth and a time.');
   return designStorm(rain.table, rain.storm, 1);
 }

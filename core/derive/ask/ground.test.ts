@@ -92,7 +92,9 @@ describe('as it is now, and healed', () => {
 
 describe('exits', () => {
   it('hold what leaves without works, and less with a swale; volume is kept', () => {
-    const { exits, stores, balance } = derived(planeProject()).derived;
+    const { rain } = planeProject();
+    const dry: Partial<Project> = { rain: { ...rain!, storm: { ...rain!.storm, before: 'dry' } } };
+    const { exits, stores, balance, runoff } = derived(planeProject(dry)).derived;
     const bare = derived(planeProject({}, [])).derived.exits;
     expect(bare[0].with).toEqual(bare[0].without);
     // Its steps follow the quickest catchment, which a swale makes shorter.
@@ -100,8 +102,16 @@ describe('exits', () => {
     expect(exits[0].without.peakM3s / bare[0].without.peakM3s).toBeCloseTo(1, 1);
     const lost = exits.reduce((a, e) => a + e.without.volumeM3 - e.with.volumeM3, 0);
     const kept = (stores[0].inM3 ?? 0) - (stores[0].spilledM3 ?? 0);
+    // Rain on its own water is all its own; the ground there would have shed a part of it.
+    const { stage, wayOutM } = stores[0];
+    const k = stage.findIndex((row) => row.levelM >= wayOutM);
+    const share = (wayOutM - stage[k - 1].levelM) / (stage[k].levelM - stage[k - 1].levelM);
+    const waterM2 = stage[k - 1].wettedM2 + share * (stage[k].wettedM2 - stage[k - 1].wettedM2);
+    const { rainMm, runoffMm } = runoff.find((r) => r.of === 'w1')!;
+    const more = (waterM2 * (rainMm - runoffMm)) / 1000;
+    expect(more).toBeGreaterThan(5);
     // The steps of the storm differ by what is finest, so the two runoffs agree to their own sum.
-    expect(Math.abs(lost / kept - 1)).toBeLessThan(1e-9);
+    expect(Math.abs((lost + more) / kept - 1)).toBeLessThan(1e-3);
     expect(balance?.errorFraction).toBeCloseTo(0, 9);
   });
 });

@@ -2,12 +2,12 @@
 import type { Store } from '../../contract/index.ts';
 import { type Project, fail } from '../../project/index.ts';
 import { type Amount, type Said, amount, say, spoken } from '../../units/index.ts';
-import type { RoomContext } from '../derive.ts';
 import { asDesigned } from '../scenario/scenario.ts';
+import type { RoomContext } from '../set/ran.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
-import { type Slowly, finish } from './slowly.ts';
+import { type Slowly, finish } from '../graph/slowly.ts';
 
 export interface FailureStep {
   readonly store: string;
@@ -93,7 +93,7 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
   const isWall = (id: string): boolean => traits.get(workOf.get(id) ?? id)?.retains === 'wall';
   // What runs in the least storm tells which ways water takes.
-  const links = [...raised.at(ladder.rungs[0]).run.flows.values()].flat();
+  const links = [...raised.at(ladder.rungs[0]).shown.flows.values()].flat();
   const below = (id: string): string[] => {
     const found: string[] = [];
     for (let at: string | undefined = id, k = 0; k < stores.length; k++) {
@@ -207,7 +207,7 @@ function* markIn(
   }
   const rung = yield* raised.reaches(store, levelM);
   const told = raised.at(rung ?? rungs[rungs.length - 1]);
-  const there = told.run.outcomes.get(store)?.storm;
+  const there = told.asFound.outcomes.get(store)?.storm;
   const yearsAt = function* (level: number): Slowly<number | null> {
     const found = yield* raised.reaches(store, level);
     return found === null ? null : yearsOf(found);
@@ -224,7 +224,7 @@ function* markIn(
     peakOutM3s: there?.peakOutM3s ?? null,
     rainMm: rainOf(told),
     left: storesOnly(told.water.stores).flatMap(({ id }) => {
-      const storm = told.run.outcomes.get(id)?.storm;
+      const storm = told.asFound.outcomes.get(id)?.storm;
       return storm ? [{ store: id, freeboardM: storm.freeboardM }] : [];
     }),
   };

@@ -1,8 +1,9 @@
 // Storms raised step by step, each run once and nothing judged in them.
 import { type Project, type Rain, fail } from '../../project/index.ts';
-import { type Ran, type RoomContext, runScenario } from '../derive.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
-import type { Slowly } from './slowly.ts';
+import type { RoomContext } from '../set/ran.ts';
+import { type SetAsked, type SetRan, runSet } from '../set/set.ts';
+import type { Slowly } from '../graph/slowly.ts';
 
 /** Longest return period looked at [years]: beyond it a table says nothing. */
 const MOST_YEARS = 1000;
@@ -59,38 +60,41 @@ export function ladderOf({ rain, ground }: Project): Ladder {
   };
 }
 
-/** A scenario worked out as far as its run. @throws UserError without terrain. */
-export const ranOf = (scenario: Scenario, context: RoomContext): Ran =>
-  runScenario(scenario, context) ??
+/** A scenario through its set, as found and as it runs off. @throws UserError without terrain. */
+export const setOf = (scenario: Scenario, context: RoomContext, asked: SetAsked = {}): SetRan =>
+  runSet(scenario, context, { ...asked, asFound: true, isPlain: true }) ??
   fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
 
-/** Rain of a run [mm]; null where nothing catches any. */
-export const rainOf = ({ run, water }: Ran): number | null =>
-  water.catchments.flatMap((g) => run.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
+/** Rain of the storm that is shown [mm]; null where nothing catches any. */
+export const rainOf = ({ shown, water }: SetRan): number | null =>
+  water.catchments.flatMap((g) => shown.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
 
 /** All raised storms share what is kept of them. */
 const RAISED = 'raised';
 
-/** Runs of raised storms, each worked out once; nothing is judged in them. */
+/** Sets of raised storms, each worked out once; nothing is judged in them. All find stores as the design storms do. */
 export class Raised {
-  private readonly known = new Map<number, Ran>();
+  private readonly known = new Map<number, SetRan>();
+  private readonly designed: SetRan;
   constructor(
     readonly ladder: Ladder,
     private readonly scenario: Scenario,
     private readonly context: RoomContext,
-  ) {}
+  ) {
+    this.designed = setOf(scenario, context);
+  }
 
-  at(rung: number): Ran {
+  at(rung: number): SetRan {
     const known = this.known.get(rung);
     if (known) return known;
-    const ran = ranOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context);
+    const ran = setOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context, { startsM: this.designed.startsM });
     this.known.set(rung, ran);
     return ran;
   }
 
-  /** The storm as it is designed for. */
-  unraised(): Ran {
-    return ranOf(this.scenario, this.context);
+  /** The storms as they are designed for. */
+  unraised(): SetRan {
+    return this.designed;
   }
 
   /** Lets go of what the raised storms held in the graph. */
@@ -103,8 +107,9 @@ export class Raised {
     return rainOf(this.at(rung));
   }
 
+  /** The highest a store's water stands in any storm of a rung. */
   peak(rung: number, store: string): number {
-    return this.at(rung).run.outcomes.get(store)?.storm.peakLevelM ?? -Infinity;
+    return this.at(rung).asFound.outcomes.get(store)?.storm.peakLevelM ?? -Infinity;
   }
 
   /** A rung, a pause after it where it had to be worked out. */

@@ -1,11 +1,11 @@
 // Every question there is, in one table: what the page's worker and the command line answer from, with one context.
 import { type Project, fail } from '../../project/index.ts';
-import type { RoomContext } from '../derive.ts';
+import type { RoomContext } from '../set/ran.ts';
 import { RAIN_QUESTIONS, type RainContext } from './gauge.ts';
 import { GROUND_QUESTIONS } from './ground-questions.ts';
 import { LAND_QUESTIONS } from './land.ts';
 import { NETWORK_QUESTIONS } from './network-questions.ts';
-import { type Finished, finish } from './slowly.ts';
+import { type Finished, finish } from '../graph/slowly.ts';
 
 /** What answers are worked out with. */
 export interface AskContext extends RoomContext, RainContext {}

@@ -76,6 +76,8 @@ interface Entry {
   readonly value: unknown;
   /** Steps worked out within it. */
   readonly parts: readonly (readonly [id: string, key: string])[];
+  /** How many users hold on to it. */
+  held: number;
 }
 
 /** How many of the last values of a slot a user of the graph keeps: what is now, and what an undo goes back to. */
@@ -87,6 +89,8 @@ const RESTS = 2;
 interface Holder {
   run: number;
   readonly slots: Map<string, { keys: string[]; run: number }>;
+  /** What each step read last when it was asked for by this user. */
+  readonly last: Map<string, { readonly reads: readonly unknown[]; readonly key: string }>;
 }
 
 /**
@@ -98,8 +102,6 @@ export class Graph {
   private readonly holders = new Map<string, Holder>();
   private holder: Holder;
   private isRunning = false;
-  /** What each step read last. */
-  private readonly last = new Map<string, { readonly reads: readonly unknown[]; readonly key: string }>();
   private within: [string, string][] | null = null;
   /** How often each step was really worked out, by the word before the colon of its id: for tests and the benchmark. */
   readonly runs = new Map<string, number>();
@@ -111,7 +113,7 @@ export class Graph {
   private holderOf(scenario: string): Holder {
     const known = this.holders.get(scenario);
     if (known) return known;
-    const made: Holder = { run: 0, slots: new Map() };
+    const made: Holder = { run: 0, slots: new Map(), last: new Map() };
     this.holders.set(scenario, made);
     return made;
   }
@@ -121,10 +123,11 @@ export class Graph {
    * says it reads: results of other steps, told apart by being themselves, and plain data, told apart by what it says.
    */
   step<R extends unknown[], T>(id: string, reads: readonly [...R], run: (...reads: Given<R>) => T): T {
-    const last = this.last.get(id);
+    const { last: lastly } = this.holder;
+    const last = lastly.get(id);
     const isSame = last?.reads.length === reads.length && reads.every((read, k) => isSurelySame(last.reads[k], read));
     const key = isSame ? last.key : reads.map(textOf).join('|');
-    if (!isSame) this.last.set(id, { reads, key });
+    if (!isSame) lastly.set(id, { reads, key });
     this.within?.push([id, key]);
     const hit = this.kept.get(id)?.get(key);
     if (hit) {
@@ -137,7 +140,7 @@ export class Graph {
       const value = run(...reads);
       if (typeof value === 'object' && value !== null) nameOf(value);
       const slot = this.kept.get(id) ?? new Map<string, Entry>();
-      slot.set(key, { value, parts: this.within });
+      slot.set(key, { value, parts: this.within, held: 0 });
       this.kept.set(id, slot);
       this.hold(id, key);
       const word = id.split(':')[0];
@@ -155,26 +158,38 @@ export class Graph {
 
   /** Marks an entry, and all worked out within it, as used by whoever runs. */
   private hold(id: string, key: string): void {
+    const entry = this.kept.get(id)?.get(key);
+    if (!entry) return;
     const { slots, run } = this.holder;
     const slot = slots.get(id);
-    if (!slot) slots.set(id, { keys: [key], run });
-    else if (slot.run === run && slot.keys[0] === key) return;
-    else {
-      if (slot.keys[0] !== key) slot.keys = [key, ...slot.keys.filter((k) => k !== key)].slice(0, KEPT);
-      slot.run = run;
-    }
-    for (const [part, partKey] of this.kept.get(id)?.get(key)?.parts ?? []) this.hold(part, partKey);
+    if (slot?.run === run && slot.keys[0] === key) return;
+    if (!slot?.keys.includes(key)) entry.held++;
+    const keys = slot ? [key, ...slot.keys.filter((k) => k !== key)] : [key];
+    for (const gone of keys.splice(KEPT)) this.letGo(id, gone);
+    slots.set(id, { keys, run });
+    for (const [part, partKey] of entry.parts) this.hold(part, partKey);
+  }
+
+  /** One user less of an entry; nobody's is dropped. */
+  private letGo(id: string, key: string): void {
+    const entries = this.kept.get(id);
+    const entry = entries?.get(key);
+    if (!entries || !entry || --entry.held > 0) return;
+    entries.delete(key);
+    if (entries.size === 0) this.kept.delete(id);
   }
 
   /** Runs something for a scenario, '' being the document as it stands; what nobody holds on to any more is let go after it. */
   runFor<T>(scenario: string, run: () => T): T {
-    const before = this.holder;
+    const { holder: before, within } = this;
     const own = this.holderOf(scenario);
     // A part of what this scenario runs already.
     if (this.isRunning && own === before) return run();
     const wasRunning = this.isRunning;
     this.holder = own;
     this.isRunning = true;
+    // What another works out is no part of a step this one is in.
+    this.within = null;
     own.run++;
     try {
       return run();
@@ -182,24 +197,28 @@ export class Graph {
       this.rest(own);
       this.holder = before;
       this.isRunning = wasRunning;
+      this.within = within;
     }
   }
 
   /** Lets go of what a holder has not asked for of late. */
-  private rest({ slots, run }: Holder): void {
-    for (const [id, slot] of slots) if (run - slot.run >= RESTS) slots.delete(id);
-    const holders = [...this.holders.values()];
-    for (const [id, entries] of this.kept) {
-      for (const key of entries.keys()) if (!holders.some((h) => h.slots.get(id)?.keys.includes(key))) entries.delete(key);
-      if (entries.size > 0) continue;
-      this.kept.delete(id);
-      this.last.delete(id);
+  private rest({ slots, run, last }: Holder): void {
+    for (const [id, slot] of slots) {
+      if (run - slot.run < RESTS) continue;
+      slots.delete(id);
+      last.delete(id);
+      for (const key of slot.keys) this.letGo(id, key);
     }
   }
 
-  /** Forgets a scenario that is looked at no longer. */
+  /** Forgets a scenario that is looked at no longer, with what is worked out under names that go on from its own. */
   forget(scenario: string): void {
-    if (scenario !== '') this.holders.delete(scenario);
+    if (scenario === '') return;
+    for (const [name, holder] of this.holders) {
+      if (name !== scenario && !name.startsWith(`${scenario}|`)) continue;
+      this.holders.delete(name);
+      for (const [id, { keys }] of holder.slots) for (const key of keys) this.letGo(id, key);
+    }
   }
 
   /** How many results are kept: for tests. */

@@ -79,7 +79,7 @@ interface Came {
 function leavingAt({ at, isPlace, areaM2 }: Exit, id: string, { without, open, ways, stepS }: Came): Leaving {
   const flowM3s = added([...(open ? [open] : []), ...ways.map(({ run, lagS }) => delayed(run.flowM3s, lagS, stepS))]);
   return {
-    told: { id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) },
+    told: asItself({ id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) }),
     series: { id, stepS, flowM3s, withoutM3s: without },
   };
 }

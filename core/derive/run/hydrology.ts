@@ -1,8 +1,18 @@
 // What a storm sheds on each catchment: volume, peak and hydrograph, by the methods chosen.
 import type { Runoff } from '../../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
-import type { PeakMethod, Project, Rain, TimeMethod } from '../../project/index.ts';
-import { DEPTH_BETWEEN, type Storm, UPLIFT, depthFor, designStorm, peakIntensity, totalsOf } from '../../rain/index.ts';
+import type { OneRain, PeakMethod, Project, Rain, TimeMethod } from '../../project/index.ts';
+import {
+  DEPTH_BELOW,
+  DEPTH_BETWEEN,
+  type RainTable,
+  type Storm,
+  UPLIFT,
+  depthFor,
+  designStorm,
+  peakIntensity,
+  totalsOf,
+} from '../../rain/index.ts';
 import {
   CURVE_NUMBER_RUNOFF,
   CURVE_NUMBER_RUNOFF_005,
@@ -24,6 +34,7 @@ import {
   unitPeakOf,
   weighed,
 } from '../../runoff/index.ts';
+import { asItself } from '../graph/graph.ts';
 import type { Gathered } from '../world/catchments.ts';
 import { type TimeFacts, timeBy } from './concentration.ts';
 import type { FlowParts } from '../world/flow-parts.ts';
@@ -54,7 +65,7 @@ export function stepFor(concentrationsMin: readonly number[]): number {
   return Math.min(GREATEST_STEP_S, Math.max(LEAST_STEP_S, Math.floor(UNIT_SHARE * least * 60)));
 }
 
-export function stormFor(rain: Rain, stepS: number): Storm {
+export function stormFor(rain: OneRain, stepS: number): Storm {
   return designStorm(rain.table, rain.storm, stepS / 60);
 }
 
@@ -89,23 +100,23 @@ export function watershedOf(
 const [DAY_MIN, DAY_YEARS] = [1440, 2];
 
 /** The day's rain passed one year in two; null where the table has no such row. */
-function dayRainOf({ table }: Rain): TimeFacts['dayRain'] {
+function dayRainOf(table: RainTable): TimeFacts['dayRain'] {
   if (!table.returnYears.includes(DAY_YEARS)) return null;
   const { depthMm, extrapolated } = depthFor(table, DAY_YEARS, DAY_MIN);
   return { mm: depthMm, isCarried: extrapolated };
 }
 
-export function timeFactsOf(watershed: Watershed, rain: Rain): TimeFacts {
+export function timeFactsOf(watershed: Watershed, table: RainTable): TimeFacts {
   const { gathered, curveNumber, runoffC, kerbyN, flow } = watershed;
-  return { catchment: gathered.catchment, curveNumber, runoffC, kerbyN, dayRain: dayRainOf(rain), parts: flow };
+  return { catchment: gathered.catchment, curveNumber, runoffC, kerbyN, dayRain: dayRainOf(table), parts: flow };
 }
 
 /** Time of concentration by the method chosen, by lag where that cannot be worked out; why the chosen one should not be used stays with it. */
 export function concentrationOf(
   watershed: Watershed,
-  on: { readonly rain: Rain; readonly choice: Choice; readonly sheet: Worksheet },
+  on: { readonly table: RainTable; readonly choice: Choice; readonly sheet: Worksheet },
 ): { readonly tcMin: number; readonly unfit: readonly string[] } {
-  const facts = timeFactsOf(watershed, on.rain);
+  const facts = timeFactsOf(watershed, on.table);
   const { tcMin, unfit } = timeBy(on.choice.time, facts, on.sheet);
   return { tcMin: tcMin ?? timeBy('lag', facts, on.sheet).tcMin ?? MIN_CONCENTRATION_MIN, unfit };
 }
@@ -119,13 +130,14 @@ export interface CatchmentRunoff {
 /** Depth of the table for a duration with the storm's uplift, recording how it was found. */
 function recordedDepth(rain: Rain, durationMin: number, sheet: Worksheet): number {
   const depth = depthFor(rain.table, rain.storm.returnYears, durationMin);
-  const plain = depth.between ? sheet.use(DEPTH_BETWEEN, depth.between) : depth.depthMm;
+  const { between, below } = depth;
+  const plain = below ? sheet.use(DEPTH_BELOW, below) : between ? sheet.use(DEPTH_BETWEEN, between) : depth.depthMm;
   const u = rain.storm.upliftPercent ?? 0;
   return u === 0 ? plain : sheet.use(UPLIFT, { P: plain, u });
 }
 
 export interface StormOn {
-  readonly rain: Rain;
+  readonly rain: OneRain;
   readonly storm: Storm;
   readonly choice: Choice;
 }
@@ -263,7 +275,7 @@ export function peaksOf(
   const rational = rationalPeaks(watershed, on, found);
   const hydrograph = found.hydrographM3s;
   const by = {
-    larger: Math.max(hydrograph, rational.plain),
+    larger: Math.max(hydrograph, rational.rare),
     hydrograph,
     rational: rational.plain,
     'rational-rare': rational.rare,
@@ -288,7 +300,7 @@ export function runoffOf(watershed: Watershed, on: StormOn & { readonly tcMin: n
   return {
     flowM3s,
     lines: sheet.lines,
-    runoff: {
+    runoff: asItself({
       of: catchment.of,
       rainMm,
       curveNumber: watershed.curveNumber,
@@ -300,11 +312,12 @@ export function runoffOf(watershed: Watershed, on: StormOn & { readonly tcMin: n
       tcMin,
       intensityMmPerHour: rational.intensity,
       rationalPeakM3s: rational.plain,
+      rarePeakM3s: rational.rare,
       hydrographPeakM3s: peakM3s,
       peakAtS,
       sealedPeakM3s: rational.sealed,
       chosenPeakM3s: by[choice.peak] ?? by.larger,
       choice: { time: choice.time, peak: choice.peak, loss: choice.loss },
-    },
+    }),
   };
 }

@@ -3,15 +3,20 @@ import type { ConduitStorm, LinkFlow, OutletStorm, Store } from '../../contract/
 import type { WorksheetLine } from '../../formula/index.ts';
 import type { OutletRun, RouteResult } from '../../network/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
+import type { OneRain } from '../../project/index.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import type { Water } from '../water/water.ts';
 import { exitGrounds, insideOf } from '../world/catchments.ts';
+import { baseFlows } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
-import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, runStorm, seepsOf, stormOf } from './storm-run.ts';
+import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, stormOf } from './outcomes.ts';
+import { runStorm, seepsOf } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
+  /** The storm it is of; null where none is known. */
+  readonly rain: OneRain | null;
   readonly hydrology: Hydrology;
   /** Null while rain or ground is not known, or there is nothing to route. */
   readonly result: RouteResult | null;
@@ -31,6 +36,8 @@ export const outcomeSheets = ({ outcomes }: Run): WorksheetLine[] => [...outcome
 /** Flows told apart by being themselves, since works read them one by one. */
 const keptFlows = (...on: Parameters<typeof linkFlows>): LinkFlow[] => linkFlows(...on).map((flow) => asItself(flow));
 
+const keptOutlets = (...on: Parameters<typeof outletStorms>): OutletStorm[] => outletStorms(...on).map((o) => asItself(o));
+
 /** Runs of a store's ways out, as they stand in it. */
 const runsOf = (store: Store, result: RouteResult | null): (OutletRun | null)[] =>
   store.outlets.map((o) => result?.outlets.get(o.id) ?? null);
@@ -38,21 +45,33 @@ const runsOf = (store: Store, result: RouteResult | null): (OutletRun | null)[] 
 export function stormRun(
   { project, conditions }: Scenario,
   { model, map, site }: World,
-  on: { readonly water: Water; readonly graph: Graph },
+  on: {
+    readonly water: Water;
+    readonly graph: Graph;
+    /** One storm; null where none is known. */
+    readonly rain: OneRain | null;
+    /** Where the water of each store stands when it begins; those left out are empty. */
+    readonly startsM: ReadonlyMap<string, number>;
+    /** Whether what comes is raised to the peaks chosen. */
+    readonly isRaised: boolean;
+  },
 ): Run {
-  const { water, graph } = on;
-  const weather = weatherOf(project, { model, map, graph });
+  const { water, graph, rain, startsM, isRaised } = on;
+  const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
   const inside = insideOf(model, project.site.outline, graph);
   const exits = weather ? exitGrounds(model, inside, { met: water.met, graph }) : [];
   const hydrology = hydrologyOf(weather, { ...water, exits: exits.map((e) => e.whole) });
   const { storm, runoff } = hydrology;
-  const soakage = project.rain?.storm.soakage === true;
+  const soakage = rain?.storm.soakage === true;
   const result =
-    storm && water.stores.length > 0 ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, conditions, graph }) : null;
+    storm && water.stores.length > 0
+      ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, startsM, isRaised, conditions, graph })
+      : null;
   const outcomes = new Map<string, StoreOutcome>();
   const flows = new Map<string, readonly LinkFlow[]>();
   const outlets: OutletStorm[] = [];
   const conduits = new Map<string, ConduitStorm>();
+  const base = baseFlows(water.springs);
   for (const store of water.stores) {
     const { id } = store;
     const runs = runsOf(store, result);
@@ -61,14 +80,14 @@ export function stormRun(
     if (!run || !result) continue;
     const seepsMmPerHour = seepsOf(store, water.under.get(id) ?? null);
     const over = { outlets: runs, stepS: result.stepS };
-    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, seepsMmPerHour }], stormOf));
+    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, seepsMmPerHour, steadyM3s: base.get(id) ?? 0 }], stormOf));
     if (store.soffitM !== undefined) conduits.set(id, graph.step(`conduit:${id}`, [store, run, over], conduitStorm));
-    outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], outletStorms));
+    outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], keptOutlets));
   }
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result }) : [];
   for (const { store, past } of water.places) {
     const run = result?.outlets.get(past.outlet) ?? null;
     flows.set(`${store}#past`, [graph.step(`past:${store}`, [past, run], flowOn)]);
   }
-  return { hydrology, result, outcomes, flows, outlets, conduits, leaving };
+  return { rain, hydrology, result, outcomes, flows, outlets, conduits, leaving };
 }

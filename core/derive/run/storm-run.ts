@@ -1,23 +1,17 @@
-// A storm routed through all stores, and what it did to each of them.
-import type { ConduitStorm, Link, LinkFlow, Outlet, OutletStorm, Site, Stage, Store, StoreStorm } from '../../contract/index.ts';
-import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
+// A storm routed through all stores.
+import type { Link, Outlet, Stage, Store } from '../../contract/index.ts';
 import {
   type Arrivals,
-  DRAIN_DOWN,
   type GroupRun,
-  type OutletRun,
   type RouteResult,
   type RoutedOutlet,
   type RoutedStore,
   type Steps,
-  type StoreRun,
   arrivalsOf,
-  meanWettedArea,
   route,
   routeGroup,
 } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
-import { type ExitFlow, exitFlow } from '../../works/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import type { IntakePlace } from '../water/intakes.ts';
@@ -38,6 +32,10 @@ export interface StormInput {
   readonly storm: Storm;
   /** Whether soakage during the storm counts. */
   readonly soakage: boolean;
+  /** Where the water of each store stands when the storm begins; those left out are empty. */
+  readonly startsM: ReadonlyMap<string, number>;
+  /** Whether what each catchment sends is raised to the peak chosen for it. */
+  readonly isRaised: boolean;
   readonly conditions: Conditions;
   readonly graph: Graph;
 }
@@ -48,18 +46,25 @@ export const seepsOf = (store: Store, under: GroundUnder | null): number => stor
 interface Comes {
   readonly storm: Storm;
   readonly flowM3s: Float64Array | null;
-  readonly areaM2: number;
+  /** Share of the catchment that is ground: the rest is the store's open water. */
+  readonly ground: number;
   /** Steady inflow from springs [m3/s]. */
   readonly steadyM3s: number;
   readonly sent: number;
+  readonly raise: Raise | null;
   readonly steps: number;
 }
 
-/** What comes to a store by itself: its catchment's runoff, rain on its open water in place of what that ground would shed, and springs. */
-function inflowOf({ waterM2 }: { readonly waterM2: number }, { storm, flowM3s, areaM2, steadyM3s, sent, steps }: Comes): Float64Array {
-  const ground = areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1;
-  const perMm = waterM2 / 1000 / (storm.stepMin * 60);
-  return Float64Array.from({ length: steps }, (_, i) => steadyM3s + sent * ground * (flowM3s?.[i] ?? 0) + perMm * (storm.stepsMm[i] ?? 0));
+/** What comes to a store by itself: its catchment's runoff without its own open water's, rain on that water, and springs. */
+function inflowOf(
+  { rainedM2 }: { readonly rainedM2: number },
+  { storm, flowM3s, ground, steadyM3s, sent, raise, steps }: Comes,
+): Float64Array {
+  const perMm = rainedM2 / 1000 / (storm.stepMin * 60);
+  return Float64Array.from(
+    { length: steps },
+    (_, i) => steadyM3s + sent * ground * raised(flowM3s?.[i] ?? 0, raise) + perMm * (storm.stepsMm[i] ?? 0),
+  );
 }
 
 /** How far under an outlet the water beyond may stay for the two to be routed apart [m]. */
@@ -111,8 +116,32 @@ function stepsOf({ runoff, storm }: Pick<StormInput, 'runoff' | 'storm'>): Steps
   return { stepS, steps: Math.max(longest, storm.stepsMm.length) + Math.ceil(LEAST_TAIL_S / stepS) };
 }
 
+/** How a hydrograph is raised: what is above a flow is stretched so many times. */
+interface Raise {
+  readonly fromM3s: number;
+  readonly times: number;
+}
+
+/** Share of a hydrograph's peak from which it is stretched: the flood about its peak, not the hours of rain round it. */
+const RAISED_FROM = 0.5;
+
+/** How a catchment's hydrograph is raised to the peak chosen for it; null where that is no more: it is never lowered. */
+export function raiseOf(shed: CatchmentRunoff | undefined): Raise | null {
+  if (!shed) return null;
+  const { hydrographPeakM3s: peak, chosenPeakM3s: chosen } = shed.runoff;
+  if (!(peak > 0) || chosen <= peak * (1 + 1e-9)) return null;
+  const fromM3s = RAISED_FROM * peak;
+  return { fromM3s, times: (chosen - fromM3s) / (peak - fromM3s) };
+}
+
+const raised = (flowM3s: number, by: Raise | null): number =>
+  by && flowM3s > by.fromM3s ? by.fromM3s + by.times * (flowM3s - by.fromM3s) : flowM3s;
+
+const shareOfGround = (areaM2: number, waterM2: number): number => (areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1);
+
 /** What comes to each store by itself. */
-function comingTo({ water, runoff, storm, catchments, conditions }: StormInput, steps: number): (id: string) => Comes {
+function comingTo({ water, runoff, storm, catchments, conditions, isRaised }: StormInput, steps: number): (id: string) => Comes {
+  const waterM2 = new Map(water.stores.map((s) => [s.id, s.waterM2 ?? 0]));
   const areas = new Map(catchments.map(({ catchment }) => [catchment.of, catchment.areaM2]));
   const base = baseFlows(water.springs);
   return (id) => {
@@ -120,9 +149,10 @@ function comingTo({ water, runoff, storm, catchments, conditions }: StormInput, 
     return {
       storm,
       flowM3s: flow ? asItself(flow) : null,
-      areaM2: areas.get(id) ?? 0,
+      ground: shareOfGround(areas.get(id) ?? 0, waterM2.get(id) ?? 0),
       steadyM3s: base.get(id) ?? 0,
       sent: conditions.sent.get(id) ?? 1,
+      raise: isRaised ? raiseOf(runoff.get(id)) : null,
       steps,
     };
   };
@@ -132,18 +162,21 @@ function comingTo({ water, runoff, storm, catchments, conditions }: StormInput, 
 interface Filled {
   readonly inflow: Float64Array;
   readonly soakMPerS: number;
-  readonly startsFull: boolean;
+  readonly startM: number | null;
 }
 
-const routedStore = (
-  { id, stage, wayOutM }: Store,
-  { inflow, soakMPerS, startsFull }: Filled,
-  outlets: readonly RoutedOutlet[],
-): RoutedStore => ({ id, stage, inflow, soakMPerS, ...(startsFull ? { startM: wayOutM } : {}), outlets });
+const routedStore = ({ id, stage }: Store, { inflow, soakMPerS, startM }: Filled, outlets: readonly RoutedOutlet[]): RoutedStore => ({
+  id,
+  stage,
+  inflow,
+  soakMPerS,
+  ...(startM === null ? {} : { startM }),
+  outlets,
+});
 
 /** All stores as they are routed, each with the place before it where its water is parted. */
 function routedStores(input: StormInput, steps: number): RoutedStore[] {
-  const { water, conditions, graph } = input;
+  const { water, graph } = input;
   const byId = new Map(water.stores.map((s) => [s.id, s]));
   const places = new Map(water.places.map((p) => [p.store, p]));
   const comesFor = comingTo(input, steps);
@@ -160,15 +193,15 @@ function routedStores(input: StormInput, steps: number): RoutedStore[] {
     const place = places.get(id);
     const comes = comesFor(id);
     // What is parted before it comes to the store comes to that place; only rain on its own water is its own.
-    const own = place ? { ...comes, flowM3s: null, areaM2: 0, steadyM3s: 0 } : comes;
+    const own = place ? { ...comes, flowM3s: null, steadyM3s: 0 } : comes;
     const filled: Filled = {
-      inflow: graph.step(`inflow:${id}`, [{ waterM2 }, own], inflowOf),
+      inflow: graph.step(`inflow:${id}`, [{ rainedM2: waterM2 }, own], inflowOf),
       soakMPerS: input.soakage ? seepsOf(store, water.under.get(id) ?? null) / 3.6e6 : 0,
-      startsFull: conditions.startsFull,
+      startM: input.startsM.get(id) ?? null,
     };
     const routed = graph.step(`routed:${id}`, [store, filled, outlets], routedStore);
     if (!place) return [routed];
-    const before = graph.step(`parted:${id}`, [{ waterM2: 0 }, comes], inflowOf);
+    const before = graph.step(`parted:${id}`, [{ rainedM2: 0 }, comes], inflowOf);
     return [graph.step(`parting:${id}`, [place, before, comesTo(place.past)], routedPlace), routed];
   });
 }
@@ -191,174 +224,4 @@ function keptRun(stores: readonly RoutedStore[], over: Steps, arrivals: Readonly
   const run = routeGroup(stores, over, arrivals);
   for (const part of [...run.stores, ...run.outlets]) asItself(part);
   return run;
-}
-
-/** Volume left of a standing one after so many hours of seeping and drying. */
-function leftAfter(store: Store, standingM3: number, on: { readonly hours: number; readonly mmPerHour: number }): number {
-  let volume = standingM3;
-  for (let h = 0; h < on.hours && volume > 0; h++) {
-    const area = meanWettedArea(store.stage, volume);
-    volume = Math.max(0, volume - (on.mmPerHour / 1000) * area);
-  }
-  return volume;
-}
-
-/** Flow over all its ways out at each instant, drowned ones too: the mouths of joined stores let none out. */
-function outflows(store: Store, run: StoreRun, outlets: readonly (OutletRun | null)[]): Float64Array {
-  const sum = Float64Array.from(run.outM3s);
-  store.outlets.forEach(({ kind }, k) => {
-    const drowned = outlets[k];
-    if (kind === 'joint' || drowned?.isJoint !== true) return;
-    drowned.flowM3s.forEach((q, i) => (sum[i + 1] += q));
-  });
-  return sum;
-}
-
-/** What the storm did to one store, and the working of how long it takes to empty. */
-export interface StoreOutcome {
-  readonly storm: StoreStorm;
-  readonly sheet: readonly WorksheetLine[];
-}
-
-/** What a store's run comes to; `outlets` are the runs of its ways out as they stand, `seepsMmPerHour` what its bed takes in. */
-export function stormOf(
-  store: Store,
-  run: StoreRun,
-  on: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number; readonly seepsMmPerHour: number },
-): StoreOutcome {
-  const { outlets, stepS } = on;
-  const sheet = new Worksheet(store.id);
-  const leaving = outflows(store, run, outlets);
-  let peakLevelM = -Infinity;
-  let peakInM3s = 0;
-  let peakOutM3s = 0;
-  let firstSpillS: number | null = null;
-  let [spilledM3, spillsS] = [0, 0];
-  run.levelM.forEach((level, i) => {
-    peakLevelM = Math.max(peakLevelM, level);
-    peakInM3s = Math.max(peakInM3s, run.inM3s[i]);
-  });
-  leaving.forEach((q, i) => {
-    peakOutM3s = Math.max(peakOutM3s, q);
-    if (firstSpillS === null && q > 0) firstSpillS = i * stepS;
-  });
-  store.outlets.forEach(({ kind }, k) => {
-    const ran = outlets[k];
-    if (kind === 'joint' || !ran) return;
-    spilledM3 += ran.volumeM3;
-    spillsS = Math.max(spillsS, ran.runsS);
-  });
-  const endM3 = run.volumeM3[run.volumeM3.length - 1];
-  // Drain-down starts from what stands when the sill stops running.
-  const standing = Math.min(
-    run.volumeM3.reduce((a, v) => Math.max(a, v), 0),
-    store.heldM3,
-  );
-  const mmPerHour = on.seepsMmPerHour + (store.driesMmPerHour ?? 0);
-  let drainDownH: number | null = standing <= 0 ? 0 : null;
-  const area = standing > 0 ? meanWettedArea(store.stage, standing) : 0;
-  if (standing > 0 && mmPerHour >= LEAST_LOSS_MM_H && area > 0) drainDownH = sheet.use(DRAIN_DOWN, { V: standing, f: mmPerHour, A: area });
-  const storm = {
-    inM3: run.inM3,
-    soakedM3: run.soakedM3,
-    spilledM3,
-    endM3,
-    peakLevelM,
-    peakInM3s,
-    peakOutM3s,
-    firstSpillS,
-    spillsH: spillsS / 3600,
-    freeboardM: store.crestM - peakLevelM,
-    drainDownH,
-    holds: spilledM3 <= 1e-6 * Math.max(1, run.inM3),
-    nextDayM3: leftAfter(store, standing, { hours: 24, mmPerHour }),
-  };
-  return { storm, sheet: sheet.lines };
-}
-
-/** What loses less than this keeps its water for good: 9 mm a year [mm/h]. */
-const LEAST_LOSS_MM_H = 0.001;
-
-/** Whether what an outlet's water runs on stands it; unknown where the ground there is. */
-function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['lining'] {
-  if (!flow || flow.velocityMs === null) return 'unknown';
-  if (flow.standsMs === null) return peakM3s > 0 ? 'washes' : 'unknown';
-  return flow.velocityMs > flow.standsMs ? 'washes' : 'stands';
-}
-
-/** What the storm did to each way out of a store, and whether what its water runs on stands it. */
-export function outletStorms(store: Store, runs: readonly (OutletRun | null)[], site: Site): OutletStorm[] {
-  return store.outlets.flatMap((outlet, k): OutletStorm[] => {
-    const run = runs[k];
-    if (!run || (outlet.kind === 'bank' && run.volumeM3 <= 0)) return [];
-    const { exit } = outlet;
-    const cover = exit && site.soilAt(exit.at)?.cover;
-    const flow = exit && cover ? exitFlow(exit, run.peakM3s, cover) : null;
-    return [
-      {
-        id: outlet.id,
-        work: outlet.work,
-        role: outlet.role,
-        store: store.id,
-        levelM: outlet.levelM,
-        peakM3s: run.peakM3s,
-        peakAtS: run.peakAtS,
-        volumeM3: run.volumeM3,
-        runsH: run.runsS / 3600,
-        velocityMs: flow?.velocityMs ?? null,
-        standsMs: flow?.standsMs ?? null,
-        lining: liningUnder(run.peakM3s, flow),
-      },
-    ];
-  });
-}
-
-/** What the storm did to a pipe. */
-export function conduitStorm(
-  store: Store,
-  run: StoreRun,
-  { outlets: runs, stepS }: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number },
-): ConduitStorm {
-  const [pipe, rim] = store.outlets.map((outlet, k) => ({ outlet, run: runs[k] }));
-  const { soffitM = Infinity } = store;
-  return {
-    id: store.id,
-    work: store.work,
-    peakM3s: pipe.run?.peakM3s ?? 0,
-    capacityM3s: pipe.outlet.flowAt(rim.outlet.levelM),
-    peakLevelM: run.levelM.reduce((a, v) => Math.max(a, v), -Infinity),
-    surchargedH: (run.levelM.reduce((n, v) => n + (v > soffitM ? 1 : 0), 0) * stepS) / 3600,
-    overM3: rim.run?.volumeM3 ?? 0,
-  };
-}
-
-/** A link with what the storm sends along it. */
-export const flowOn = (link: Link, run: OutletRun | null): LinkFlow => ({
-  ...link,
-  volumeM3: run?.volumeM3 ?? null,
-  peakM3s: run?.peakM3s ?? null,
-});
-
-/** Flow on each link of a store, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */
-export function linkFlows(store: Store, links: readonly Link[], runs: readonly (OutletRun | null)[]): LinkFlow[] {
-  return links.flatMap((link, k) => {
-    const { kind, levelM } = store.outlets[k];
-    const isChosen = kind !== 'bank' || levelM === store.wayOutM;
-    const run = runs[k];
-    if (!isChosen && (run?.volumeM3 ?? 0) <= 0) return [];
-    return [flowOn(link, run)];
-  });
-}
-
-/** Peak a store's outlets must pass, by the method chosen; else the larger of the routed inflow and the rational peak with what arrives from above [m3/s]. */
-export function designPeakOf(
-  storm: StoreStorm | null,
-  known: { readonly runoff: CatchmentRunoff | null; readonly hasCatchment: boolean; readonly fromAboveM3s: number },
-): number | null {
-  if (!storm || !known.runoff || !known.hasCatchment) return null;
-  const { choice, chosenPeakM3s, rationalPeakM3s } = known.runoff.runoff;
-  // A hydrograph is taken as it was routed, with what spills in from above.
-  if (choice.peak === 'hydrograph') return storm.peakInM3s;
-  if (choice.peak === 'larger') return Math.max(storm.peakInM3s, rationalPeakM3s + known.fromAboveM3s);
-  return chosenPeakM3s + known.fromAboveM3s;
 }

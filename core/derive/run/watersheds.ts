@@ -1,6 +1,6 @@
 // Runoff of every catchment in a storm: the hydrology of one run.
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
-import type { Project, Rain } from '../../project/index.ts';
+import type { OneRain, Project } from '../../project/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { Gathered } from '../world/catchments.ts';
@@ -24,17 +24,17 @@ export interface Weather {
   readonly model: GroundModel;
   readonly graph: Graph;
   readonly map: SurfaceMap;
-  readonly rain: Rain;
+  readonly rain: OneRain;
   readonly runoff: Project['runoff'];
 }
 
 /** Null while rain or ground is not known. */
 export function weatherOf(
-  { rain, runoff }: Pick<Project, 'rain' | 'runoff'>,
-  on: { readonly model: GroundModel; readonly graph: Graph; readonly map: SurfaceMap | null },
+  rain: OneRain | null,
+  on: { readonly runoff: Project['runoff']; readonly model: GroundModel; readonly graph: Graph; readonly map: SurfaceMap | null },
 ): Weather | null {
   const { map } = on;
-  return rain && map ? { ...on, map, rain, runoff } : null;
+  return rain && map ? { ...on, map, rain } : null;
 }
 
 /** A catchment with its kinds of ground and the way its water takes, found when it is asked for. */
@@ -55,13 +55,17 @@ export interface Timed {
 }
 
 /** A catchment's time of concentration by the method chosen for it. */
-export function timedIn(weather: Weather, gathered: Gathered, slot: string): Timed {
+export function timedIn(
+  weather: Omit<Weather, 'rain'> & { readonly rain: Pick<OneRain, 'table'> },
+  gathered: Gathered,
+  slot: string,
+): Timed {
   const { graph, rain, runoff } = weather;
   const { of } = gathered.catchment;
   const watershed = watershedIn(weather, gathered, slot);
-  return graph.step(`timed:${slot}`, [watershed, rain, choiceFor({ runoff }, of)], (shed, by, choice): Timed => {
+  return graph.step(`timed:${slot}`, [watershed, rain.table, choiceFor({ runoff }, of)], (shed, table, choice): Timed => {
     const sheet = new Worksheet(of);
-    return { watershed: shed, choice, ...concentrationOf(shed, { rain: by, choice, sheet }), timing: sheet.lines };
+    return { watershed: shed, choice, ...concentrationOf(shed, { table, choice, sheet }), timing: sheet.lines };
   });
 }
 
@@ -82,12 +86,24 @@ export interface Hydrology {
 
 export const NO_HYDROLOGY: Hydrology = { weather: null, storm: null, runoff: new Map(), timed: new Map(), natural: new Map() };
 
+interface Caught {
+  readonly catchments: readonly Gathered[];
+  readonly natural: readonly Gathered[];
+  readonly exits: readonly Gathered[];
+}
+
 /** Storm and runoff of every catchment; nothing while rain or ground is not known. */
-export function hydrologyOf(
-  weather: Weather | null,
-  on: { readonly catchments: readonly Gathered[]; readonly natural: readonly Gathered[]; readonly exits: readonly Gathered[] },
-): Hydrology {
+export function hydrologyOf(weather: Weather | null, { catchments, natural, exits }: Caught): Hydrology {
   if (!weather) return NO_HYDROLOGY;
+  const { graph, model, map, rain, runoff } = weather;
+  return graph.step(
+    'hydrology',
+    [model, map, { rain, runoff, catchments, natural, exits }],
+    (ground, kinds, { rain: by, runoff: how, ...on }) => shedOn({ graph, model: ground, map: kinds, rain: by, runoff: how }, on),
+  );
+}
+
+function shedOn(weather: Weather, on: Caught): Hydrology {
   const { graph, rain } = weather;
   const timed = on.catchments.map((gathered) => timedIn(weather, gathered, gathered.catchment.of));
   // With neither pin nor work what leaves the property is still told, in steps fit for it.

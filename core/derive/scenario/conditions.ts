@@ -30,7 +30,7 @@ export const AS_DESIGNED: Conditions = {
 };
 
 /** Ground stripped of what grows: what it sheds before anything heals, or after a fire or a drought. */
-function bared(ground: Ground): Ground {
+export function bared(ground: Ground): Ground {
   const bare = { cover: 'bare', curveNumber: null, runoffC: null } as const;
   const zones = ground.zones?.map((z) => (coverOf(z.cover).isSealed ? z : { ...z, ...bare }));
   return { ...ground, ...bare, as: 'now', ...(zones ? { zones } : {}) };

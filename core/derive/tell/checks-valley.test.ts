@@ -193,7 +193,7 @@ const CASES: Fixtures = {
   'crossing.pipe-velocity': [
     project([but(ROAD, { dimensions: { diameterM: 0.2 }, levels: { outletM: 106.2 } })], WET),
     'mend',
-    project([but(ROAD, { dimensions: { diameterM: 0.3 } })]),
+    project([but(ROAD, { dimensions: { diameterM: 0.4 } })]),
   ],
   'crossing.pipe-fall': [project([but(ROAD, { levels: { outletM: 107.3 } })]), 'mend', project([ROAD])],
   'crossing.building-distance': [project([ROAD], AT('building', 113, 142)), 'mend', project([ROAD], FAR)],

@@ -60,6 +60,16 @@ const DAILY: RainTable = {
     [90, 104],
   ],
 };
+const TABLE_TO_A_DAY = {
+  durationsMin: [10, 60, 1440],
+  returnYears: [2, 20],
+  depthMm: [
+    [12, 25, 45],
+    [20, 42, 80],
+  ],
+};
+/** The same rain, judged by the worst of a set. */
+const asSet = ({ storm: { returnYears }, ...rain }: Rain): Rain => ({ ...rain, storm: { returnYears } });
 const rainOf = (storm: Partial<DesignStorm>, rain: Partial<Rain> = {}): Partial<Project> => {
   const base = planeProject().rain as Rain;
   return { rain: { ...base, ...rain, storm: { ...base.storm, ...storm } } };
@@ -190,8 +200,15 @@ const CASES: Fixtures = {
   'sill.place': [project(works({}, { atM: 2 })), 'weigh', project()],
   'way.neighbour': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.5 } })), 'weigh', project(works(), SMALL_STORM)],
   'way.building': [project(works(), { features: [HOUSE(148, 60)] }), 'mend', project(works(), { features: [HOUSE(20, 40)] })],
-  'rain.peak-before-table': [project(works(), rainOf({}, { table: DAILY })), 'weigh', project()],
+  'rain.peak-before-table': [project(works(), rainOf({}, { table: DAILY })), 'mend', project()],
   'rain.storm-beyond-table': [project(works(), rainOf({ durationMin: 720 })), 'weigh', project()],
+  'rain.one-storm': [project(), 'weigh', project(works(), { rain: asSet(planeProject().rain as Rain) })],
+  'rain.set-too-short': [
+    project(works(), { rain: asSet(planeProject().rain as Rain) }),
+    'weigh',
+    project(works(), { rain: asSet({ ...(planeProject().rain as Rain), table: { ...TABLE_TO_A_DAY } }) }),
+  ],
+  'rain.not-yours': [project(works(), rainOf({}, { basis: 'simulated' })), 'mend', project()],
   'rain.guess': [project(works(), rainOf({}, { basis: 'memory' })), 'weigh', project()],
   'rain.even': [
     project(works(), rainOf({ shape: { kind: 'uniform' } })),
@@ -200,6 +217,12 @@ const CASES: Fixtures = {
   ],
   'runoff.time-method': [project(works(), { runoff: { time: 'kirpich' } }), 'weigh', project()],
   'runoff.peak-method': [project(works(), { runoff: { peak: 'graphical' } }), 'weigh', project(works(), { runoff: { peak: 'rational' } })],
+  'runoff.losses-apart': [
+    project(works(), { ground: { ...planeProject().ground!, infiltrationMmPerHour: 200, texture: { id: 'sand', by: 'shares' } as never } }),
+    'weigh',
+    project(works(), { ground: { ...planeProject().ground!, cover: 'paved' } }),
+  ],
+  'ground.not-yours': [project(works(), { ground: { ...planeProject().ground!, isExample: true } }), 'mend', project()],
   'ground.rate-tested': [project(), 'unknown', project(works(), { ground: { ...planeProject().ground!, rateFrom: 't1' } })],
   'ground.silt': [
     project(works(), { ground: { ...planeProject().ground!, cover: 'bare', erosion: { annualMm: 1400 } } }),

@@ -4,7 +4,7 @@ import type { Project } from '../../project/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Run } from '../run/run.ts';
-import { type StoreOutcome, designPeakOf } from '../run/storm-run.ts';
+import { type StoreOutcome, designPeakOf } from '../run/outcomes.ts';
 import type { Placed } from '../water/stores.ts';
 import { type Water, storesOnly } from '../water/water.ts';
 import type { World } from '../world/world.ts';
@@ -18,6 +18,10 @@ export const missingIn = ({ rain, ground }: Pick<Project, 'rain' | 'ground'>): M
 /** Everything a telling reads, with what is asked often found once. */
 export interface Told {
   readonly project: Project;
+  /** Told beside another telling of the same works, for what is graver in it: checks alone. */
+  readonly isAside: boolean;
+  /** Lengths of the storms of the set; null for one storm alone. */
+  readonly durationsMin: readonly number[] | null;
   readonly world: World;
   readonly water: Water;
   readonly run: Run;
@@ -51,8 +55,16 @@ function arrivingPeaks(flows: readonly LinkFlow[], joints: ReadonlySet<string>):
 
 export function toldOf(
   project: Project,
-  { world, water, run, graph }: { readonly world: World; readonly water: Water; readonly run: Run; readonly graph: Graph },
+  on: {
+    readonly isAside: boolean;
+    readonly durationsMin: readonly number[] | null;
+    readonly world: World;
+    readonly water: Water;
+    readonly run: Run;
+    readonly graph: Graph;
+  },
 ): Told {
+  const { isAside, durationsMin, world, water, run, graph } = on;
   const missing = missingIn(project);
   const { site } = world;
   const stores = grouped(storesOnly(water.stores), (s) => s.work);
@@ -90,7 +102,7 @@ export function toldOf(
   });
   const placed = new Map(water.works.map((w) => [w.bound.work.id, w]));
   const guests = grouped(water.works, (w) => w.bound.hostId);
-  return { project, world, water, run, graph, missing, placed, guests, stores, facts: new Map(facts), designPeaks };
+  return { project, isAside, durationsMin, world, water, run, graph, missing, placed, guests, stores, facts: new Map(facts), designPeaks };
 }
 
 interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'conduits'> {

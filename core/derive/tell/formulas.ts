@@ -19,7 +19,9 @@ import {
   CRITICAL_DEPTH,
   CULVERT_BARREL,
   CULVERT_INLET_DROWNED,
+  CULVERT_INLET_DROWNED_MITRED,
   CULVERT_INLET_FREE,
+  CULVERT_INLET_FREE_MITRED,
   DARCY_LOSS,
   DROP_INLET,
   DROWNED_WEIR,
@@ -46,11 +48,12 @@ import {
   WAVE_RUNUP,
   WAVE_STEVENSON,
 } from '../../hydraulics/index.ts';
-import { DRAIN_DOWN } from '../../network/index.ts';
+import { DRAIN_DOWN, DRAIN_DOWN_FED } from '../../network/index.ts';
 import {
   AREAL_REDUCTION,
   BUCKET_RAIN,
   CHANCE,
+  DEPTH_BELOW,
   DEPTH_BETWEEN,
   GEV_DEPTH,
   GUMBEL_DEPTH,
@@ -105,6 +108,7 @@ import { registry } from '../../works/index.ts';
 
 /** Every formula the product computes with, in the order water meets them. */
 export const FORMULAS: readonly Formula<never>[] = [
+  DEPTH_BELOW,
   DEPTH_BETWEEN,
   SHERMAN_INTENSITY,
   WENZEL_INTENSITY,
@@ -171,6 +175,7 @@ export const FORMULAS: readonly Formula<never>[] = [
   WAVE_STEVENSON,
   WAVE_RUNUP,
   DRAIN_DOWN,
+  DRAIN_DOWN_FED,
   BROAD_CREST,
   SILL_HEAD,
   SILL_LENGTH,
@@ -182,6 +187,8 @@ export const FORMULAS: readonly Formula<never>[] = [
   DROP_INLET,
   FULL_PIPE,
   CULVERT_INLET_FREE,
+  CULVERT_INLET_FREE_MITRED,
+  CULVERT_INLET_DROWNED_MITRED,
   CULVERT_INLET_DROWNED,
   CULVERT_BARREL,
   VOID_RADIUS,

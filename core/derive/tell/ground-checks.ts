@@ -1,8 +1,26 @@
 import type { Check } from '../../contract/index.ts';
 import { checkGround } from '../../checks/index.ts';
 import type { DerivedErosion } from '../types.ts';
+import type { OneRain } from '../../project/index.ts';
+import { designStorm } from '../../rain/index.ts';
+import { LOSS_METHODS, partCatchment } from '../../runoff/index.ts';
+import type { Timed } from '../run/watersheds.ts';
 import type { Told } from './facts.ts';
 import { unfitPeak } from './method-words.ts';
+
+/** Less than this is no runoff to compare [mm], and the steps it is worked out in [min]. */
+const [LEAST_MM, STEP_MIN] = [5, 5];
+
+/** What runs off a catchment in a storm by each way of losses: the least and the most. */
+function lossesIn({ watershed, choice }: Timed, rain: OneRain): { readonly leastMm: number; readonly mostMm: number } | null {
+  const { stepsMm, stepMin } = designStorm(rain.table, rain.storm, STEP_MIN);
+  const depths = LOSS_METHODS.map((loss) => {
+    const { parts } = watershed;
+    return partCatchment(stepsMm, stepMin / 60, { parts, choice: { ...choice, loss } }).runoffMm;
+  });
+  const [leastMm, mostMm] = [Math.min(...depths), Math.max(...depths)];
+  return mostMm < LEAST_MM ? null : { leastMm, mostMm };
+}
 
 /** Checks of one work on the methods chosen for what its store catches, and on the ground above and under it. */
 export function groundChecks(work: string, store: string, on: { readonly told: Told; readonly erosion: DerivedErosion | null }): Check[] {
@@ -10,21 +28,29 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
   const timed = run.hydrology.timed.get(store);
   const runoff = run.hydrology.runoff.get(store);
   const under = water.under.get(store);
-  if (!project.rain || !timed || !runoff || !under) return [];
+  if (!run.rain || !timed || !runoff || !under) return [];
+  const lossesMm = graph.step(`losses:${store}`, [timed, run.rain], lossesIn);
+  const isExample = project.ground?.isExample === true;
   const yearsToSilt = on.erosion?.works.find((w) => w.of === store)?.yearsToFifth ?? null;
-  return graph.step(`ground-checks:${store}`, [project.rain, { timed, runoff, under, yearsToSilt }, work], (rain, known, id) => {
-    const { tcMin, chosenPeakM3s, runoffMm } = known.runoff.runoff;
-    return checkGround(
-      {
-        unfitTime: known.timed.unfit,
-        unfitPeak: unfitPeak(known.timed.choice.peak, { timed: known.timed, rain, runoffMm }),
-        tcMin,
-        peakM3s: chosenPeakM3s,
-        isTested: known.under.isTested,
-        rateMmPerHour: known.under.rateMmPerHour,
-        yearsToSilt: known.yearsToSilt,
-      },
-      id,
-    );
-  });
+  return graph.step(
+    `ground-checks:${store}`,
+    [run.rain, { timed, runoff, under, yearsToSilt, isExample, lossesMm }, work],
+    (rain, known, id) => {
+      const { tcMin, chosenPeakM3s, runoffMm } = known.runoff.runoff;
+      return checkGround(
+        {
+          unfitTime: known.timed.unfit,
+          unfitPeak: unfitPeak(known.timed.choice.peak, { timed: known.timed, rain, runoffMm }),
+          tcMin,
+          peakM3s: chosenPeakM3s,
+          lossesMm: known.lossesMm,
+          isExample: known.isExample,
+          isTested: known.under.isTested,
+          rateMmPerHour: known.under.rateMmPerHour,
+          yearsToSilt: known.yearsToSilt,
+        },
+        id,
+      );
+    },
+  );
 }

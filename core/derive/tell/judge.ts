@@ -27,6 +27,8 @@ interface Before {
   readonly hostFacts: StormFacts | null;
   readonly guests: readonly Placed[];
   readonly siblings: readonly Placed[];
+  /** Whether its figures are wanted, or its checks alone. */
+  readonly wantsFigures: boolean;
 }
 
 interface Judgement {
@@ -36,7 +38,7 @@ interface Judgement {
   readonly failed: readonly (Uncomputed | null)[];
 }
 
-function judgeOne({ one, facts: own, host, hostFacts, guests, siblings }: Before): Judgement {
+function judgeOne({ one, facts: own, host, hostFacts, guests, siblings, wantsFigures }: Before): Judgement {
   const { bound, placed } = one;
   const { work } = bound;
   // A guest is judged by the storm of its host.
@@ -48,7 +50,7 @@ function judgeOne({ one, facts: own, host, hostFacts, guests, siblings }: Before
     hostFacts,
   };
   const sheet = new Worksheet(work.id);
-  const figures = attempt(work, () => placed.figures(facts, sheet), []);
+  const figures = attempt(work, () => (wantsFigures ? placed.figures(facts, sheet) : []), []);
   const checks = attempt(work, () => placed.checks(facts, company), []);
   return { figures: figures.value, checks: checks.value, lines: sheet.lines, failed: [figures.failed, checks.failed] };
 }
@@ -64,6 +66,7 @@ function judgementOf(one: Placed, told: Told): Judgement {
     hostFacts: hostId === null ? null : (told.facts.get(hostId) ?? null),
     guests: told.guests.get(work.id) ?? [],
     siblings: hostId === null ? [] : (told.guests.get(hostId) ?? []),
+    wantsFigures: !told.isAside,
   };
   return told.graph.step(`judge:${work.id}`, [before], judgeOne);
 }
@@ -82,14 +85,15 @@ type WayOn = Omit<Parameters<typeof checkWay>[0], 'link'> & { readonly missing: 
 
 /** Figures and checks of every work that stands, and of what stands between them. */
 export function judge(told: Told, on: { readonly erosion: DerivedErosion | null; readonly exits: readonly DerivedExit[] }): Judged {
-  const { project, world, water, graph, run } = told;
+  const { project, world, water, graph, run, durationsMin } = told;
   const judged = water.works.map((one) => [one.bound.work.id, judgementOf(one, told)] as const);
-  const { rain, pins, features } = project;
+  const { pins, features } = project;
+  const { rain } = run;
   const rains = water.stores.flatMap(({ id, work }) => {
     const runoff = run.hydrology.runoff.get(id)?.runoff;
     if (!rain || !runoff) return [];
     return [
-      ...graph.step(`rain:${id}`, [rain, { runoff }], (by, known) => checkRain({ rain: by, ...known })),
+      ...graph.step(`rain:${id}`, [rain, { runoff, durationsMin }], (by, known) => checkRain({ rain: by, ...known })),
       ...groundChecks(work, id, { told, ...on }),
     ];
   });

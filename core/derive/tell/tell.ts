@@ -1,26 +1,29 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Store } from '../../contract/index.ts';
+import type { Check, Condition } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type Run, outcomeSheets } from '../run/run.ts';
-import type { StoreOutcome } from '../run/storm-run.ts';
 import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
-import type { DeriveResult, Derived, DerivedHollow, DerivedStore, FlowSeries, StoreSeries, View } from '../types.ts';
+import { type Laid, rainOver } from '../set/ran.ts';
+import type { SetRan } from '../set/set.ts';
+import { storeWorst } from '../set/worst-of.ts';
+import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, View } from '../types.ts';
 import { failureChecks } from '../water/standing.ts';
 import { type Water, linksOf, storesOnly } from '../water/water.ts';
 import { insideOf } from '../world/catchments.ts';
 import { hollowsIn } from '../world/ground-model.ts';
 import { canHeal } from '../world/surfaces.ts';
-import type { World } from '../world/world.ts';
 import { erosionOf } from './erosion.ts';
 import { type Told, toldOf } from './facts.ts';
+import { alsoWhen, whenGraver } from './graver.ts';
 import { groundsOf } from './grounds.ts';
-import { GRAVITY, judge } from './judge.ts';
+import { GRAVITY, type Judged, judge } from './judge.ts';
 import { makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
+import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
 import { plainVerdicts } from './verdict.ts';
 
 /** What is said of a project without terrain: what is missing, and nothing else. */
@@ -29,6 +32,7 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
     format: 'outlet-derived',
     version: 1,
     option: option.id,
+    set: null,
     terrain: null,
     catchments: [],
     runoff: [],
@@ -51,28 +55,73 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
   } as const;
   return {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
-    view: { making: {}, order: [], series: [], flows: [], storm: null, marks: [], figures: {}, sections: {}, shapes: {}, rings: {} },
+    view: {
+      making: {},
+      order: [],
+      series: [],
+      flows: [],
+      storm: null,
+      ...NO_SET,
+      marks: [],
+      figures: {},
+      sections: {},
+      shapes: {},
+      rings: {},
+    },
   };
 }
 
-export interface Rooms {
-  readonly world: World;
-  readonly water: Water;
-  readonly run: Run;
-  readonly graph: Graph;
+/** Everything told of the strict part of a set, and of ground found worse than usual. */
+function judgements(
+  set: SetRan,
+  erosion: DerivedErosion | null,
+  graph: Graph,
+): { readonly told: Told; readonly judged: Judged; readonly checks: readonly Check[] } {
+  const { scenario, durationsMin } = set;
+  const toldBy = ({ world, water, scenario: own }: Laid, run: Run, isAside: boolean): Told =>
+    // What is shown changes nothing of what is judged.
+    toldOf(own.project, { isAside, durationsMin, world, water, run: { ...run, rain: rainOver(own.project) }, graph });
+  // Silt is a matter of years, not of how the ground is found in one storm.
+  const judgedBy = (told: Told): Judged => judge(told, { erosion, exits: told.run.leaving.map((l) => l.told) });
+  const apart = (name: string, laid: Laid, run: Run): readonly Check[] =>
+    graph.runFor(`${scenario.id}|judged-${name}`, () => judgedBy(toldBy(laid, run, true)).checks);
+  const told = toldBy(set, set.worst, false);
+  const judged = judgedBy(told);
+  // Answers wanted at once leave out in what condition each is so grave.
+  if (set.members.length <= 1 || !set.isWhole) return { told, judged, checks: judged.checks };
+  const strict = whenGraver(apart('found', set, set.asFound), { checks: judged.checks, conditionOf: (on) => conditionAt(set, on) });
+  return {
+    told,
+    judged,
+    checks: set.beyond.reduce((checks, { condition, laid, worst }) => alsoWhen(checks, apart(condition, laid, worst), condition), strict),
+  };
 }
 
-export function tell({ project, option }: Scenario, rooms: Rooms): DeriveResult {
-  const { world, water, run, graph } = rooms;
+/** How water is found when what hangs on a work is at its worst. */
+function conditionAt({ members, water }: SetRan, on: string): Condition {
+  const works = new Map(water.works.map(({ bound }) => [bound.work.id, bound.hostId]));
+  const host = works.get(on) ?? on;
+  const store = water.stores.find((s) => s.id === host || s.work === host);
+  const strict = members.filter((m) => m.condition === 'full' || m.condition === 'blocked');
+  return (store && storeWorst(strict, store.id).freeboardM)?.condition ?? 'full';
+}
+
+const erosionIn = ({ scenario: { project }, world: { model, map }, water }: SetRan, graph: Graph): ReturnType<typeof erosionOf> => {
+  const inside = insideOf(model, project.site.outline, graph);
+  return erosionOf(project.ground, { model, graph, map, met: water.met, stores: water.stores, gathered: water.catchments, inside });
+};
+
+/** Everything that is said of a set of storms run on a scenario. */
+export function tell(set: SetRan, graph: Graph): DeriveResult {
+  const { scenario, world, water, shown } = set;
+  const { project, option } = scenario;
   const { model, map } = world;
   const { ground } = project;
   const { failures } = water;
-  const { storm } = run.hydrology;
-  const told = toldOf(project, rooms);
+  const { storm } = shown.hydrology;
+  const erosion = erosionIn(set, graph);
+  const { told, judged, checks: ofWorks } = judgements(set, erosion?.told ?? null, graph);
   const inside = insideOf(model, project.site.outline, graph);
-  const erosion = erosionOf(ground, { model, graph, map, met: water.met, stores: water.stores, gathered: water.catchments, inside });
-  const exits = run.leaving.map((l) => l.told);
-  const judged = judge(told, { erosion: erosion?.told ?? null, exits });
   judged.failed.forEach((f) => failures.add(f));
   const pictures = picturesFor(told);
   const pegs = pictures.flatMap((p) => failures.of(p.pegs));
@@ -83,39 +132,38 @@ export function tell({ project, option }: Scenario, rooms: Rooms): DeriveResult 
   const making = Object.fromEntries(made);
   const drawn = drawnOf(pictures, told);
   // Last of all, since any part of a work's results may have failed.
-  const checks = [...failureChecks(failures), ...water.bridged, ...judged.checks].sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
+  const checks = [...failureChecks(failures), ...water.bridged, ...ofWorks].sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
     option: option.id,
+    set: setJson(set),
     terrain: model.stats,
     catchments: water.catchments.map((g) => g.catchment),
-    runoff: water.catchments.flatMap(({ catchment }) => run.hydrology.runoff.get(catchment.of)?.runoff ?? []),
+    runoff: water.catchments.flatMap(({ catchment }) => shown.hydrology.runoff.get(catchment.of)?.runoff ?? []),
     hollows: graph.step('hollows-told', [hollowsIn(model, graph)], (all) => all.flatMap((h) => (h.isNoise ? [] : [hollowJson(h)]))),
     springs: water.springs,
     groundAs: ground && canHeal(ground) ? (ground.as ?? 'now') : 'now',
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
-    exits,
+    exits: shown.leaving.map((l) => l.told),
     erosion: erosion?.told ?? null,
-    stores: storesOnly(water.stores).map((s) => graph.step(`store-json:${s.id}`, [s, run.outcomes.get(s.id) ?? null], storeJson)),
-    links: [...run.flows.values()].flat(),
-    outlets: run.outlets,
-    conduits: [...run.conduits.values()],
-    balance: run.result?.balance ?? null,
+    ...storesTold(set, graph),
+    balance: shown.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
     quantities: quantityRows(making),
     pegs,
     verdicts: {},
-    worksheets: [...hydrologySheets(run.hydrology), ...judged.worksheets, ...outcomeSheets(run), ...(erosion?.lines ?? [])],
+    worksheets: [...hydrologySheets(shown.hydrology), ...judged.worksheets, ...outcomeSheets(set.worst), ...(erosion?.lines ?? [])],
   };
   return {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
       making,
       order: metInOrder(water),
-      ...seriesOf(run, water, graph),
+      ...seriesOf(set, graph),
       storm,
+      ...setView(set),
       marks: water.works.flatMap((w) => w.placed.marks),
       figures: judged.figures,
       ...drawn,
@@ -138,30 +186,6 @@ function drawnOf(pictures: readonly Pictures[], { water: { failures } }: Told): 
   return { sections, shapes, rings };
 }
 
-/** Series of stores, and of flows of catchments and of places where water leaves. */
-function seriesOf({ hydrology, result, leaving }: Run, { stores }: Water, graph: Graph): Pick<View, 'series' | 'flows'> {
-  const stepS = result?.stepS ?? (hydrology.storm?.stepMin ?? 1) * 60;
-  const runs = storesOnly(stores).flatMap((s) => result?.stores.get(s.id) ?? []);
-  const series = runs.map((run) =>
-    graph.step(`series:${run.id}`, [run, stepS], ({ id, levelM, inM3s, outM3s }, step): StoreSeries => ({
-      id,
-      stepS: step,
-      levelM,
-      inM3s,
-      outM3s,
-    })),
-  );
-  const flows = [...hydrology.runoff].map(([id, runoff]) =>
-    graph.step(`flow:${id}`, [runoff, stepS, id], ({ flowM3s }, step, of): FlowSeries => ({
-      id: of,
-      stepS: step,
-      flowM3s,
-      withoutM3s: null,
-    })),
-  );
-  return { series, flows: [...flows, ...leaving.map((l) => l.series)] };
-}
-
 /** Stores as water meets them: each after those that spill into it. */
 function metInOrder(water: Water): string[] {
   const { stores } = water;
@@ -173,31 +197,4 @@ function metInOrder(water: Water): string[] {
 
 function hollowJson({ at, bottomM, spillM, depthM, areaM2, volumeM3 }: Hollow): DerivedHollow {
   return { at, bottomM, spillM, depthM, areaM2, volumeM3 };
-}
-
-function storeJson(store: Store, outcome: StoreOutcome | null): DerivedStore {
-  const { levelM, volumeM3, wettedM2 } = store.stage;
-  const storm = outcome?.storm;
-  return {
-    id: store.id,
-    floorM: store.floorM,
-    sillM: store.sillM,
-    wayOutM: store.wayOutM,
-    crestM: store.crestM,
-    heldM3: store.heldM3,
-    stage: Array.from(levelM, (level, i) => ({ levelM: level, volumeM3: volumeM3[i], wettedM2: wettedM2[i] })),
-    inM3: storm?.inM3 ?? null,
-    soakedM3: storm?.soakedM3 ?? null,
-    spilledM3: storm?.spilledM3 ?? null,
-    endM3: storm?.endM3 ?? null,
-    peakLevelM: storm?.peakLevelM ?? null,
-    firstSpillS: storm?.firstSpillS ?? null,
-    freeboardM: storm?.freeboardM ?? null,
-    drainDownH: storm?.drainDownH ?? null,
-    holds: storm?.holds ?? null,
-    peakInM3s: storm?.peakInM3s ?? null,
-    peakOutM3s: storm?.peakOutM3s ?? null,
-    spillsH: storm?.spillsH ?? null,
-    nextDayM3: storm?.nextDayM3 ?? null,
-  };
 }

@@ -42,12 +42,14 @@ const plane = (change: Partial<Project>): Project =>
   planeProject(change, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
 
 const checksOf = (p: Project): readonly Check[] => derived(p).derived.checks;
-/** What is judged, by rule and work; a rule may judge several places. */
+/** What is judged, by rule and work; a rule may judge several places, and says the same of two only once. */
 const judged = (checks: readonly Check[]): Map<string, string> => {
   const found = new Map<string, string>();
   for (const { id, on, severity, value, limit } of checks) {
     const key = `${id} ${on}`;
-    found.set(key, `${found.get(key) ?? ''}|${severity} ${value} ${limit}`);
+    const said = `|${severity} ${value} ${limit}`;
+    const before = found.get(key) ?? '';
+    if (!before.includes(said)) found.set(key, `${before}${said}`);
   }
   return found;
 };

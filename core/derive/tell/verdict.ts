@@ -1,9 +1,11 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../../units/index.ts';
-import { type Project, healedYearsOf, optionOf } from '../../project/index.ts';
-import { CHANCE, depthFor, returnIn, returnWords, stepsOfStorm, totalsOf } from '../../rain/index.ts';
+import { type Project, healedYearsOf, isInvented, optionOf } from '../../project/index.ts';
+import { CHANCE, depthFor, isSet, longestStorm, returnIn, returnWords, stepsOfStorm, totalsOf } from '../../rain/index.ts';
 import { isReadable } from '../../survey/index.ts';
+import type { Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
+import { CONDITION_WORDS, hours, spanWords } from './storm-words.ts';
 
 export interface Piece {
   readonly text: string;
@@ -49,11 +51,11 @@ function tellLand({ project, derived, q }: Telling): Piece[] {
   ];
 }
 
-function tellRain({ project, q }: Telling): Piece[] {
+function tellRain({ project, derived, q }: Telling): Piece[] {
   const { rain } = project;
   if (!rain) return [plain('Say how hard it rains: type or import a table of rain depths by duration and return period.')];
   const { table, storm } = rain;
-  const totals = totalsOf(table, storm);
+  const totals = totalsOf(table, longestStorm(table, storm));
   const beyond = totals.extrapolated ? [alarm(' This lies beyond your table: carried on from its end, a guess.')] : [];
   const guess = rain.basis === 'memory' ? [alarm(' The table is a guess from memory.')] : [];
   const twice = storm.againAfterH === undefined ? [] : [plain(` It falls twice, ${Math.round(storm.againAfterH)} h apart.`)];
@@ -78,21 +80,20 @@ function tellRain({ project, q }: Telling): Piece[] {
   }
   const chance = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 1 }));
   const whole = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, storm.returnYears), n: 25 }));
+  const { set } = derived;
+  const storms = isSet(storm)
+    ? [plain(' rain, the worst of storms of '), strong(set ? spanWords(set) : 'all lengths'), plain(`: up to `)]
+    : [plain(` storm of ${hours(totals.durationMin)}: `)];
   return [
     plain('You design for the '),
     strong(`1 in ${storm.returnYears} year`),
-    plain(` storm of ${hours(totals.durationMin)}: `),
+    ...storms,
     depth,
     plain(` of rain${uplift}. It is passed in a given year with a chance of ${chance} %, in 25 years with ${whole} %.`),
     ...twice,
     ...beyond,
     ...guess,
   ];
-}
-
-/** A duration as the verdict and the header say it. */
-export function hours(minutes: number): string {
-  return minutes < 120 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
 }
 
 /** Mean over the property of what the storm does on its kinds of ground. */
@@ -138,6 +139,19 @@ function storeTold({ project, derived, selected }: Telling): Derived['stores'][n
   return derived.stores.find((s) => s.id === selected || s.id === host) ?? derived.stores[0];
 }
 
+/** Least freeboard of a store as found, full and blocked. */
+const leftOf = (store: Derived['stores'][number]): number | null => store.least?.value ?? store.freeboardM;
+
+/** Which storm decides, and how it must find things, where that is not as usual. */
+function decidedBy({ derived }: Telling, least: Worst | null): string {
+  if (!least) return '';
+  const words = [
+    ...(derived.set ? [`${hours(least.durationMin)} of rain`] : []),
+    ...(least.condition === 'found' ? [] : [CONDITION_WORDS[least.condition]]),
+  ];
+  return words.length === 0 ? '' : ` (${words.join(', ')})`;
+}
+
 function nameOf({ project, derived }: Telling, id: string): string {
   return optionOf(project, derived.option).works.find((w) => w.id === id)?.name ?? id;
 }
@@ -152,6 +166,8 @@ function tellWorks(telling: Telling): Piece[] {
     const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
     return [plain(`${name} would hold `), strong(q(store.heldM3, 'volume')), plain(`. Give the ${missing} to see what the storm brings.`)];
   }
+  const left = leftOf(store);
+  const by = decidedBy(telling, store.least);
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
   const first = worst ? spoken(worst.said.title, system) : '';
   const tail = worst ? [plain(' First mend: '), alarm(`${first.charAt(0).toLowerCase()}${first.slice(1)}`), plain('.')] : [];
@@ -160,11 +176,11 @@ function tellWorks(telling: Telling): Piece[] {
       plain(`${name} holds all `),
       strong(q(store.inM3, 'volume')),
       plain(' the storm brings, with '),
-      strong(q(store.freeboardM, 'difference')),
+      strong(q(left, 'difference')),
       plain(
         keepsWater(store.drainDownH)
-          ? ' of freeboard left, and keeps it.'
-          : ` of freeboard left, and is empty again after ${q(store.drainDownH, 'hours')}.`,
+          ? ` of freeboard left${by}, and keeps it.`
+          : ` of freeboard left${by}, and is empty again after ${q(store.drainDownH, 'hours')}.`,
       ),
       ...tail,
     ];
@@ -179,31 +195,31 @@ function tellWorks(telling: Telling): Piece[] {
       : out.to === 'terrain-edge'
         ? ' off the map'
         : ` into ${nameOf(telling, out.to)}`;
-  if (store.heldM3 < PASSES_M3 && store.freeboardM !== null && store.freeboardM > 0) {
+  if (store.heldM3 < PASSES_M3 && left !== null && left > 0) {
     return [
       plain(`${name} passes the `),
       strong(q(store.inM3, 'volume')),
       plain(` this storm brings on${where} at up to `),
       strong(q(store.peakOutM3s, 'flow')),
       plain(', with '),
-      strong(q(store.freeboardM, 'difference')),
-      plain(' of freeboard left.'),
+      strong(q(left, 'difference')),
+      plain(` of freeboard left${by}.`),
       ...tail,
     ];
   }
-  if (store.heldM3 >= store.inM3 && store.freeboardM !== null && store.freeboardM > 0) {
+  if (store.heldM3 >= store.inM3 && left !== null && left > 0) {
     return [
       plain(`${name} takes the `),
       strong(q(store.inM3, 'volume')),
       plain(` this storm brings, lets go${where} at up to `),
       strong(q(store.peakOutM3s, 'flow')),
       plain(', and keeps '),
-      strong(q(store.freeboardM, 'difference')),
-      plain(' of freeboard.'),
+      strong(q(left, 'difference')),
+      plain(` of freeboard${by}.`),
       ...tail,
     ];
   }
-  const overBank = store.freeboardM !== null && store.freeboardM <= 0;
+  const overBank = left !== null && left <= 0;
   return [
     plain(`${name} holds `),
     strong(q(store.heldM3, 'volume')),
@@ -214,8 +230,8 @@ function tellWorks(telling: Telling): Piece[] {
     plain(' at up to '),
     strong(q(store.peakOutM3s, 'flow')),
     ...(overBank
-      ? [plain(', and '), alarm(`water passes the bank by ${q(-(store.freeboardM ?? 0), 'difference')}`), plain('.')]
-      : [plain(', with '), strong(q(store.freeboardM, 'difference')), plain(' of freeboard left.')]),
+      ? [plain(', and '), alarm(`water passes the bank by ${q(-(left ?? 0), 'difference')}${by}`), plain('.')]
+      : [plain(', with '), strong(q(left, 'difference')), plain(` of freeboard left${by}.`)]),
     ...tail,
   ];
 }
@@ -258,16 +274,17 @@ function tellStorm(telling: Telling): Piece[] {
     const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
     return [plain(`Give the ${missing} to follow the storm through your works.`)];
   }
-  const nearest = stores.reduce((a, b) => ((b.freeboardM ?? 0) < (a.freeboardM ?? 0) ? b : a));
+  const nearest = stores.reduce((a, b) => ((leftOf(b) ?? 0) < (leftOf(a) ?? 0) ? b : a));
   const name = nameOf(telling, nearest.id);
-  const left = nearest.freeboardM ?? 0;
+  const left = leftOf(nearest) ?? 0;
+  const by = decidedBy(telling, nearest.least);
   const washed = derived.outlets.filter((o) => o.lining === 'washes').length;
   const places = derived.exits.filter((e) => e.isPlace);
   const leaves = (places.length > 0 ? places : derived.exits).reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
   return [
     ...(left < 0
-      ? [alarm(`${name} is passed by ${q(-left, 'difference')}`)]
-      : [plain('Nothing is passed: least is left at '), strong(name), plain(', '), strong(q(left, 'difference'))]),
+      ? [alarm(`${name} is passed by ${q(-left, 'difference')}${by}`)]
+      : [plain('Nothing is passed: least is left at '), strong(name), plain(', '), strong(q(left, 'difference')), plain(by)]),
     plain('. '),
     ...(washed > 0
       ? [alarm(`${washed === 1 ? 'One way out runs' : `${washed} ways out run`} faster than the ground there stands`), plain('. ')]
@@ -325,6 +342,16 @@ function tellUncomputed({ project, derived, system, selected }: Telling): Piece[
 
 const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
+/** What is invented among that which a stage's figures hang on. */
+function tellNotYours(stage: Stage, { rain, ground }: Project): Piece[] {
+  const hangs = stage === 'works' || stage === 'levels' || stage === 'storm';
+  const what = [
+    ...(rain && isInvented(rain) && (hangs || stage === 'rain' || stage === 'ground') ? ['rain'] : []),
+    ...(ground?.isExample === true && (hangs || stage === 'ground') ? ['ground'] : []),
+  ];
+  return what.length === 0 ? [] : [alarm(` This ${what.join(' and this ')} ${what.length === 1 ? 'is' : 'are'} not yours yet.`)];
+}
+
 /** Stages whose figures depend on the ground. */
 const HEALS: readonly Stage[] = ['land', 'ground', 'works', 'levels', 'storm'];
 
@@ -339,9 +366,13 @@ export function verdict(
   // Where the work asked about is not computed, or nothing is, there is nothing else to say.
   const isAllToSay = left.length > 0 && (on.derived.stores.length === 0 || on.derived.uncomputed.some((u) => u.work === on.selected));
   const pieces = isAllToSay ? left : [...TELL[stage](telling), ...left];
-  // Whoever reads a figure must know which ground it is for.
-  if (on.derived.groundAs === 'now' || !HEALS.includes(stage)) return pieces;
-  return [...pieces, alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)];
+  // Whoever reads a figure must know whose rain and which ground it is for.
+  const healed = on.derived.groundAs !== 'now' && HEALS.includes(stage);
+  return [
+    ...pieces,
+    ...tellNotYours(stage, project),
+    ...(healed ? [alarm(` Ground as healed in ${healedYearsOf(project.ground ?? {})} years.`)] : []),
+  ];
 }
 
 /** All sentences as plain metric text. */

@@ -1,10 +1,12 @@
 import { NEEDS_STORM, type Company, type Rule, type StormFacts } from '../../contract/index.ts';
+import { permissibleVelocity } from '../../ground/index.ts';
 import { GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SillGround } from './ground.ts';
 import type { LevelSill } from './model.ts';
 import type { SillSize } from './size.ts';
+import { noneCarries } from '../exit.ts';
 import { GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
 export interface SillFacts extends StormFacts {
@@ -79,6 +81,7 @@ const exitVelocity: Rule<SillFacts> = {
     if (designPeakM3s === null) return null;
     if (ground.slopeBelow === null)
       return { value: null, limit: null, at: ground.dischargeAt, severity: 'unknown', do: GROUND_BELOW_UNKNOWN };
+    // Where nothing that grows there may carry water, the cover is what is judged.
     if (!size || size.permissibleMs === null) return null;
     const soil = site.soilAt(ground.dischargeAt);
     if (!soil) return null;
@@ -117,18 +120,20 @@ const coverBelow: Rule<SillFacts> = {
     if (!soil) return null;
     const { strength } = soil.cover;
     const isBare = strength.curveIndex === null;
-    const mayCarry = strength.velocity[ground.slopeBelow < 0.05 ? 0 : ground.slopeBelow <= 0.1 ? 1 : 2] !== null;
+    const mayCarry = permissibleVelocity(soil.cover, ground.slopeBelow) !== null;
     return {
       value: ground.slopeBelow,
-      limit: isBare ? 0 : 0.15,
+      limit: isBare ? 0 : mayCarry ? 0.15 : 0.1,
       at: ground.dischargeAt,
       severity: !mayCarry ? 'mend' : isBare || ground.slopeBelow > 0.15 ? 'weigh' : 'fine',
       do:
-        isBare || !mayCarry
-          ? 'Turf, seed and mulch, or stone the first metres below the sill before the swale may fill.'
-          : ground.slopeBelow > 0.15
-            ? 'Move the sill to gentler ground or lay stone below it.'
-            : 'Nothing: keep stock off it.',
+        !mayCarry && !isBare
+          ? noneCarries(soil.cover, ground.slopeBelow)
+          : isBare
+            ? 'Turf, seed and mulch, or stone the first metres below the sill before the swale may fill.'
+            : ground.slopeBelow > 0.15
+              ? 'Move the sill to gentler ground or lay stone below it.'
+              : 'Nothing: keep stock off it.',
     };
   },
 };

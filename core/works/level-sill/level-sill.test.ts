@@ -108,7 +108,7 @@ describe('length of a sill', () => {
     expect([least.lengthM, least.governs]).toEqual([2, 'least']);
     const head = size({ sillToBankM: 0.05 });
     expect([head.lengthM, head.governs]).toEqual([head.byHeadM, 'head']);
-    const fast = size({ slopeBelow: 0.09, cover: coverOf('pasture-poor') });
+    const fast = size({ slopeBelow: 0.049, sillToBankM: 1, cover: coverOf('pasture-poor') });
     expect(fast.governs).toBe('velocity');
     expect(fast.lengthM).toBe(fast.byVelocityM);
     expect(fast.byVelocityM).toBeGreaterThan(fast.byHeadM);
@@ -154,6 +154,20 @@ describe('rules on sills', () => {
   };
   const speed = judgeBy(SILL_RULES[1], facts({ ...on({ slopeBelow: 0.1 }) }))?.value ?? NaN;
 
+  // SCS TP-61 (Chow 1959, Table 7-6): mixtures up to 10 %, annuals and bunch grass up to 5 %, sod-forming grass beyond.
+  it.each([
+    ['pasture-fair', 0.1, 'fine'],
+    ['pasture-fair', 0.101, 'mend'],
+    ['pasture-poor', 0.049, 'fine'],
+    ['pasture-poor', 0.05, 'mend'],
+    ['pasture-good', 0.15, 'fine'],
+  ])('%s on a slope of %d is %s', (id, slope, severity) => {
+    const rule = SILL_RULES.find((r) => r.id === 'sill.cover-below')!;
+    const finding = judgeBy(rule, cover(id, slope));
+    expect(finding?.severity).toBe(severity);
+    if (severity === 'mend') expect(words(finding?.do)).toMatch(/is not to carry water on a slope of \d+(\.\d)? %: lay stone/);
+  });
+
   testSides<SillFacts>(SILL_RULES, {
     'sill.length': {
       at: (v) => facts({}, { dimensions: { lengthM: v, crestWidthM: 1 } }),
@@ -179,7 +193,7 @@ describe('rules on sills', () => {
       silent: [facts({ designPeakM3s: null }), facts({ size: null }), facts({ size: { ...size, permissibleMs: null } })],
     },
     'sill.cover-below': {
-      at: (v) => cover('pasture-fair', v),
+      at: (v) => cover('pasture-good', v),
       limit: 0.15,
       judged: [
         [0.15, 'fine'],

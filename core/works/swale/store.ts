@@ -105,6 +105,7 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
   const ways = [...guests, ...bankOutlets(swale, ground)].sort((a, b) => a.levelM - b.levelM);
   const outlets = [...ways, ...jointOutlet(swale, guests)];
   const wayOutM = Math.max(swale.levels.floorM, ways.filter((o) => o.kind !== 'joint')[0].levelM);
+  const full = contentAt(swale, ground, wayOutM);
   const chosen = guests.filter((g) => g.kind !== 'joint');
   return {
     id: swale.id,
@@ -114,7 +115,9 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
     sillM: chosen.length > 0 ? Math.min(...chosen.map((g) => g.levelM)) : null,
     wayOutM,
     crestM: Math.min(swale.levels.bankCrestM, ...lowPlacesOf(swale).map((p) => p.levelM), ...fuseOf(swale).map((f) => f.crestM)),
-    heldM3: contentAt(swale, ground, wayOutM).volumeM3,
+    heldM3: full.volumeM3,
+    waterM2: full.wettedM2,
+    ...(swale.purpose === 'hold' ? { keeps: true as const } : {}),
     stage: stageOf(swale, ground),
     outlets,
   };

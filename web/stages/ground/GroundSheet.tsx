@@ -40,6 +40,12 @@ export function GroundSheet(): ReactNode {
   return (
     <>
       <SheetTitle>Ground</SheetTitle>
+      {ground.isExample && (
+        <Inline>
+          <Button onPress={() => setGround({})}>My ground is so</Button>
+          <Muted style={{ color: 'var(--alarm)' }}>This ground is not yours yet: correct what is different.</Muted>
+        </Inline>
+      )}
       <TabParts label="Parts of Ground" tabs={TABS} shown={shown} onShow={show} />
     </>
   );

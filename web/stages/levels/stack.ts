@@ -1,5 +1,5 @@
 import type { LevelMark, WorkBase } from '#core/contract';
-import type { DeriveResult } from '#core/derive';
+import { type DeriveResult, highestOf } from '#core/derive';
 
 export interface StackMark extends LevelMark {
   /** Place down the picture, 0 at the top to 1. */
@@ -28,13 +28,14 @@ const SAME_WATER_M = 0.02;
 export function chainMarks(result: DeriveResult | null, works: readonly WorkBase[], ids: readonly string[]): LevelMark[] {
   const marks = (result?.view.marks ?? []).filter((m) => ids.includes(m.work)).map((m) => ({ ...m, levelM: currentLevel(works, m) }));
   const water = (result?.derived.stores ?? [])
-    .filter((s) => ids.includes(s.id) && s.peakLevelM !== null && s.peakLevelM > s.floorM + 1e-6)
+    .map((s) => ({ id: s.id, floorM: s.floorM, highestM: highestOf(s) }))
+    .filter((s) => ids.includes(s.id) && s.highestM !== null && s.highestM > s.floorM + 1e-6)
     .map((s): LevelMark => ({
       id: `${s.id}:water`,
       work: s.id,
       name: 'Highest water',
       role: 'water',
-      levelM: s.peakLevelM ?? 0,
+      levelM: s.highestM ?? 0,
       path: null,
     }));
   // Joined stores stand level: one mark tells of both.

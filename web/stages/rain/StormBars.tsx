@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { Rain } from '#core/project';
-import { type StormShape, depthFor, designStorm, peakIntensity, totalsOf, upliftOf, wettestRun } from '#core/rain';
+import { type StormShape, depthFor, designStorm, longestStorm, peakIntensity, totalsOf, upliftOf, wettestRun } from '#core/rain';
 import { displayUnit, toDisplay } from '#core/units';
 import { useFormat } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
@@ -26,8 +26,9 @@ export function StormBars({ rain }: { readonly rain: Rain }): ReactNode {
   const system = useApp((s) => s.system);
   const format = useFormat();
   const { table, storm } = rain;
-  const { durationMin, extrapolated } = totalsOf(table, storm);
-  const made = designStorm(table, storm, Math.max(1, durationMin / (4 * BARS)));
+  const one = longestStorm(table, storm);
+  const { durationMin, extrapolated } = totalsOf(table, one);
+  const made = designStorm(table, one, Math.max(1, durationMin / (4 * BARS)));
   const inHours = made.durationMin > HOURS_FROM;
   const per = Math.max(1, Math.ceil(made.stepsMm.length / BARS));
   const rows = Array.from({ length: Math.ceil(made.stepsMm.length / per) }, (_, i) => {

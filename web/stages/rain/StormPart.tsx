@@ -1,9 +1,10 @@
 import { useState, type ReactNode } from 'react';
-import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, rowFor, stepsOfStorm, totalsOf } from '#core/rain';
+import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, longestStorm, rowFor, stepsOfStorm, totalsOf } from '#core/rain';
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { Button, Choose, ChooseRow, Fact, Inline, Muted, Part, Quantity, Row, Toggle } from '../../kit/index.ts';
+import { LengthsPart } from './LengthsPart.tsx';
 import { OwnStorm } from './OwnStorm.tsx';
 import { StormBars } from './StormBars.tsx';
 import { minutesText } from './words.ts';
@@ -33,7 +34,11 @@ const idOf = (shape: StormShape | undefined): string =>
 
 function chooseShape(id: string): void {
   if (id.startsWith('pattern-'))
-    setStorm({ shape: { kind: 'pattern', pattern: id.slice('pattern-'.length) as 'II' }, durationMin: PATTERN_MIN });
+    setStorm({
+      shape: { kind: 'pattern', pattern: id.slice('pattern-'.length) as 'II' },
+      durationMin: PATTERN_MIN,
+      durationsMin: undefined,
+    });
   else if (id === 'blocks') setStorm({ shape: undefined });
   else if (id === 'uniform') setStorm({ shape: { kind: 'uniform' } });
   else if (id === 'own') setStorm({ shape: { kind: 'own', name: 'my own storm', stepMin: 10, stepsMm: [2, 4, 10, 6, 3, 2] } });
@@ -44,7 +49,7 @@ function PurposeAdvice({ rain }: { readonly rain: Rain }): ReactNode {
   const [id, choose] = useState('soaking');
   const purpose = PURPOSES.find((p) => p.id === id) ?? PURPOSES[0];
   const row = rowFor(rain.table.returnYears, purpose.years);
-  const { isOwn } = totalsOf(rain.table, rain.storm);
+  const { isOwn } = totalsOf(rain.table, longestStorm(rain.table, rain.storm));
   const isChosen = !isOwn && rain.storm.returnYears === row;
   const life = Math.round(100 * CHANCE.evaluate({ T: Math.max(1, row), n: 25 }));
   return (
@@ -105,7 +110,8 @@ export function StormPart(): ReactNode {
       </Muted>
     );
   const { storm, table } = rain;
-  const totals = totalsOf(table, storm);
+  const one = longestStorm(table, storm);
+  const totals = totalsOf(table, one);
   const isAgain = storm.againAfterH !== undefined;
   return (
     <>
@@ -118,15 +124,7 @@ export function StormPart(): ReactNode {
             onChange={(y) => setStorm({ returnYears: Number(y) })}
           />
         )}
-        <Quantity
-          label="Duration"
-          value={totals.durationMin}
-          kind="minutes"
-          min={1}
-          max={10080}
-          isDisabled={totals.isOwn || storm.shape?.kind === 'pattern'}
-          onChange={(durationMin) => setStorm({ durationMin })}
-        />
+        <LengthsPart rain={rain} one={one} />
         <ShapePart rain={rain} />
         <Quantity
           label="Added to be careful"
@@ -154,7 +152,7 @@ export function StormPart(): ReactNode {
           <Fact
             label={rain.basis === 'memory' ? 'Somewhere between' : 'Nine times in ten between'}
             value={[rain.limits.lowMm, rain.limits.highMm]
-              .map((depthMm) => format(totals.times * totalsOf({ ...table, depthMm }, storm).depthMm, 'rain'))
+              .map((depthMm) => format(totals.times * totalsOf({ ...table, depthMm }, one).depthMm, 'rain'))
               .join(' and ')}
           />
         )}

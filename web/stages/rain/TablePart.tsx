@@ -2,6 +2,7 @@ import { CloudRain, ClipboardPaste, Upload } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import useSWR from 'swr';
+import { isInvented } from '#core/project';
 import { type RainTable, type TableLimits, checkTable } from '#core/rain';
 import { bringIn } from '../../app/import.ts';
 import { takeTable } from '../../app/rain.ts';
@@ -88,6 +89,14 @@ export function TablePart(): ReactNode {
               : ''}
           </Muted>
         )}
+        {rain && isInvented(rain) && (
+          <Inline>
+            <Button onPress={() => takeTable({ ...rain, source: 'said to be right for this place', basis: 'table' })}>
+              It is right for my place
+            </Button>
+            <Muted style={{ color: 'var(--alarm)' }}>This rain is not yours yet: type over what is different.</Muted>
+          </Inline>
+        )}
         <Inline>
           <FileTrigger acceptedFileTypes={['.csv', '.txt']} onSelect={(files) => files?.[0] && void bringIn(files[0])}>
             <Button>
@@ -101,7 +110,7 @@ export function TablePart(): ReactNode {
           </Button>
           <Button onPress={() => toggle('memory')}>Guess from memory</Button>
           {!rain && (
-            <Button onPress={() => takeTable({ table: FIRST_TABLE, source: 'typed by hand, to be replaced', basis: 'table' })}>
+            <Button onPress={() => takeTable({ table: FIRST_TABLE, source: 'an example to type over', basis: 'example' })}>
               Begin with a table to type over
             </Button>
           )}

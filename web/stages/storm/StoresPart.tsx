@@ -1,13 +1,45 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { WAY_WORDS, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
-import { Muted, Part, Table } from '../../kit/index.ts';
+import { CONDITION_WORDS, type Derived, hours } from '#core/derive';
+import { ShownStorm } from '../../app/StormWords.tsx';
+import { useApp } from '../../app/store.ts';
+import { Choose, Muted, Part, Table } from '../../kit/index.ts';
+import { PeaksChart } from './PeaksChart.tsx';
 
-const hour = (seconds: number, format: (v: number, kind: 'hours') => string): string => format(seconds / 3600, 'hours');
+interface StoresShown {
+  readonly stores: Derived['stores'];
+  readonly nameOf: (id: string) => string;
+}
+
+/** The storm that decides for one store, and how high it stands in all others: of the store selected, else of that with least left. */
+function OneStore({ stores, nameOf }: StoresShown): ReactNode {
+  const selected = useApp((s) => s.selected);
+  const [chosen, choose] = useState<string | null>(null);
+  const format = useFormat();
+  const nearest = stores.reduce((a, b) => ((b.least?.value ?? Infinity) < (a.least?.value ?? Infinity) ? b : a));
+  const store = stores.find((s) => s.id === chosen) ?? stores.find((s) => s.id === selected) ?? nearest;
+  const { least } = store;
+  return (
+    <>
+      <Choose label="Store" value={store.id} choices={stores.map((s) => ({ id: s.id, name: nameOf(s.id) }))} onChange={choose} />
+      {least && (
+        <p style={{ margin: '8px 0' }}>
+          {nameOf(store.id)} {least.value < 0 ? 'is passed by ' : 'has least left, '}
+          <strong>{format(Math.abs(least.value), 'difference')}</strong>, in {hours(least.durationMin)} of rain
+          {least.condition === 'found' ? ', as usually found' : `, ${CONDITION_WORDS[least.condition]}`}.
+        </p>
+      )}
+      <PeaksChart id={store.id} />
+    </>
+  );
+}
 
 /** What the storm does to every store, way out and exit. */
 export function StoresPart(): ReactNode {
   const derived = useDerived();
-  const order = useView()?.order ?? [];
+  const view = useView();
+  const order = view?.order ?? [];
+  const governs = view?.governs ?? {};
   const works = useWorks();
   const format = useFormat();
   if (!derived || derived.stores.every((s) => s.peakLevelM === null)) {
@@ -18,16 +50,21 @@ export function StoresPart(): ReactNode {
   const ran = derived.outlets.filter((o) => o.peakM3s > 0);
   return (
     <>
-      <Part title="Every store, in the order water meets them">
+      {derived.set && (
+        <Part title="Which storm decides">
+          <OneStore stores={stores} nameOf={nameOf} />
+          <ShownStorm set={derived.set} />
+        </Part>
+      )}
+      <Part title="Every store as usually found, in the order water meets them">
         <Table
           caption="Every store in the storm"
-          head={['', 'highest', 'left', 'spills at', 'for', 'peak out']}
+          head={['', 'highest', 'left', 'in', 'peak out']}
           rows={stores.map((s) => [
             nameOf(s.id),
             format(s.peakLevelM, 'level'),
             s.freeboardM !== null && s.freeboardM < 0 ? `OVER ${format(-s.freeboardM, 'difference')}` : format(s.freeboardM, 'difference'),
-            s.firstSpillS === null ? 'dry' : hour(s.firstSpillS, format),
-            s.firstSpillS === null ? '–' : format(s.spillsH, 'hours'),
+            governs[s.id] === undefined ? '–' : hours(governs[s.id]),
             format(s.peakOutM3s, 'flow'),
           ])}
         />

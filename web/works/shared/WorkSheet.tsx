@@ -9,6 +9,7 @@ import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
+import { FoundPart } from './FoundPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
 import { MakingPart } from './MakingPart.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
@@ -194,6 +195,11 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <FiguresPart work={work} />
       <WorkFields work={work} />
       {children}
+      {isStore && (
+        <FoldPart title="As it may be found">
+          <FoundPart id={id} />
+        </FoldPart>
+      )}
       {isStore && (
         <FoldPart title="In this storm">
           <StoreFacts id={id} />

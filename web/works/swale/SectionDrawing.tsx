@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
+import { highestOf } from '#core/derive';
 import { formatNumber, formatQuantity } from '#core/units';
 import { type Swale, sectionOutline } from '#core/works';
 import { useAppPick } from '../../app/store.ts';
@@ -79,7 +80,8 @@ export function SectionDrawing({ swale, sills }: { readonly swale: Swale; readon
   const view = useView();
   const { system, result } = useAppPick('system', 'result');
   const ground = view?.sections[swale.id];
-  const peak = result?.derived.stores.find((s) => s.id === swale.id)?.peakLevelM ?? null;
+  const store = result?.derived.stores.find((s) => s.id === swale.id);
+  const peak = store ? highestOf(store) : null;
   const startDrag = useLevelDrag();
   if (!ground) return null;
   const { lipM, crossSlope: slope } = ground;

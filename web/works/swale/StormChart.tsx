@@ -24,6 +24,9 @@ const Table = styled.table`
   }
 `;
 
+/** Longest time shown after the rain [s]. */
+const TAIL_S = 6 * 3600;
+
 const hourTick = (h: number): string => `${Number(h.toFixed(1))} h`;
 
 interface Row {
@@ -40,40 +43,37 @@ export function StormChart({ id }: { readonly id: string }): ReactNode {
   // Drawn after the fields and figures have answered: a chart takes longer than all of them.
   const store = useDeferredValue(useApp((s) => s.result?.derived.stores.find((one) => one.id === id)));
   const series = useDeferredValue(useApp((s) => s.result?.view.series.find((one) => one.id === id)));
-  const storm = useDeferredValue(useApp((s) => s.result?.view.storm ?? null));
-  return store && series && storm ? <Drawn store={store} series={series} storm={storm} system={system} /> : null;
+  return store && series ? <Drawn store={store} series={series} system={system} /> : null;
 }
 
 interface Shown {
   readonly store: Derived['stores'][number];
   readonly series: View['series'][number];
-  readonly storm: NonNullable<View['storm']>;
   readonly system: UnitSystem;
 }
 
 /** The chart itself: it stands still as long as what it shows does. */
-const Drawn = memo(function Drawn({ store, series, storm, system }: Shown): ReactNode {
+const Drawn = memo(function Drawn({ store, series, system }: Shown): ReactNode {
   const [asTable, setAsTable] = useState(false);
   const rows = useMemo((): Row[] => {
     // Enough to show the flood and its end, not the hours of trickle after it.
-    const last = Math.min(series.levelM.length - 1, Math.ceil((storm.stepsMm.length * 2.2 * 60 * storm.stepMin) / series.stepS));
+    const { rainMm, stepS } = series;
+    const tail = Math.min(1.2 * rainMm.length, TAIL_S / stepS);
+    const last = Math.min(series.levelM.length - 1, Math.ceil(rainMm.length + tail));
     const stride = Math.max(1, Math.floor(last / 160));
     const out: Row[] = [];
     for (let i = 0; i <= last; i += stride) {
-      const rainStep = storm.stepsMm.slice(i, i + stride);
+      const rainStep = rainMm.slice(i, i + stride);
       out.push({
         hours: (i * series.stepS) / 3600,
         level: toDisplay(series.levelM[i], 'level', system),
         inflow: toDisplay(series.inM3s[i], 'flow', system),
         outflow: toDisplay(series.outM3s[i], 'flow', system),
-        rain:
-          rainStep.length > 0
-            ? toDisplay((rainStep.reduce((a, v) => a + v, 0) * 60) / (stride * storm.stepMin), 'intensity', system)
-            : null,
+        rain: rainStep.length > 0 ? toDisplay((rainStep.reduce((a, v) => a + v, 0) * 3600) / (stride * stepS), 'intensity', system) : null,
       });
     }
     return out;
-  }, [series, storm, system]);
+  }, [series, system]);
   if (rows.length === 0) return null;
   const unit = (kind: 'level' | 'flow' | 'intensity'): string => displayUnit(kind, system).unit;
   const sill = store.sillM === null ? null : toDisplay(store.sillM, 'level', system);

@@ -9,6 +9,7 @@ import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkLists } from '../shared/Fields.tsx';
 import { MakingPart } from '../shared/MakingPart.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
+import { FoundPart } from '../shared/FoundPart.tsx';
 import { FineChecks, StoreFacts, ToMend } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
@@ -135,6 +136,9 @@ export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode
       <Shape swale={swale} />
       <JoinPart swale={swale} />
       <WorkLists work={swale} />
+      <FoldPart title="As it may be found">
+        <FoundPart id={swale.id} />
+      </FoldPart>
       <FoldPart title="In this storm">
         <Storm id={id} />
       </FoldPart>

@@ -18,12 +18,12 @@ export function finish<T>(answer: T): Finished<T> {
 }
 
 /** Works an answer out, `between` its parts waiting for a word that it may go on; that gives it up by throwing. */
-export async function finishSlowly(answer: unknown, between: () => Promise<void>): Promise<unknown> {
-  if (!isSlow(answer)) return answer;
+export async function finishSlowly<T>(answer: T, between: () => Promise<void>): Promise<Finished<T>> {
+  if (!isSlow(answer)) return answer as Finished<T>;
   try {
     for (;;) {
       const { done, value } = answer.next();
-      if (done === true) return value;
+      if (done === true) return value as Finished<T>;
       await between();
     }
   } finally {

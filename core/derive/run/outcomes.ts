@@ -1,0 +1,187 @@
+// What a routed storm did to each store, way out and pipe.
+import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site, Store, StoreStorm } from '../../contract/index.ts';
+import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
+import { DRAIN_DOWN, DRAIN_DOWN_FED, type OutletRun, type StoreRun, leftAfter, meanWettedArea } from '../../network/index.ts';
+import { type ExitFlow, exitFlow } from '../../works/index.ts';
+import type { CatchmentRunoff } from './hydrology.ts';
+import { readyAfter } from './ready.ts';
+
+/** Flow over all its ways out at each instant, drowned ones too: the mouths of joined stores let none out. */
+function outflows(store: Store, run: StoreRun, outlets: readonly (OutletRun | null)[]): Float64Array {
+  const sum = Float64Array.from(run.outM3s);
+  store.outlets.forEach(({ kind }, k) => {
+    const drowned = outlets[k];
+    if (kind === 'joint' || drowned?.isJoint !== true) return;
+    drowned.flowM3s.forEach((q, i) => (sum[i + 1] += q));
+  });
+  return sum;
+}
+
+/** What the storm did to one store, and the working of how long it takes to empty. */
+export interface StoreOutcome {
+  readonly storm: StoreStorm;
+  readonly sheet: readonly WorksheetLine[];
+}
+
+/** What a store's run comes to; `outlets` are the runs of its ways out as they stand, `seepsMmPerHour` what its bed takes in. */
+export function stormOf(
+  store: Store,
+  run: StoreRun,
+  on: {
+    readonly outlets: readonly (OutletRun | null)[];
+    readonly stepS: number;
+    readonly seepsMmPerHour: number;
+    /** Steady inflow from springs [m3/s]. */
+    readonly steadyM3s: number;
+  },
+): StoreOutcome {
+  const { outlets, stepS } = on;
+  const sheet = new Worksheet(store.id);
+  const leaving = outflows(store, run, outlets);
+  let peakLevelM = -Infinity;
+  let peakInM3s = 0;
+  let peakOutM3s = 0;
+  let firstSpillS: number | null = null;
+  let [spilledM3, spillsS] = [0, 0];
+  run.levelM.forEach((level, i) => {
+    peakLevelM = Math.max(peakLevelM, level);
+    peakInM3s = Math.max(peakInM3s, run.inM3s[i]);
+  });
+  leaving.forEach((q, i) => {
+    peakOutM3s = Math.max(peakOutM3s, q);
+    if (firstSpillS === null && q > 0) firstSpillS = i * stepS;
+  });
+  store.outlets.forEach(({ kind }, k) => {
+    const ran = outlets[k];
+    if (kind === 'joint' || !ran) return;
+    spilledM3 += ran.volumeM3;
+    spillsS = Math.max(spillsS, ran.runsS);
+  });
+  const endM3 = run.volumeM3[run.volumeM3.length - 1];
+  // Drain-down starts from what stands when the sill stops running.
+  const standing = Math.min(
+    run.volumeM3.reduce((a, v) => Math.max(a, v), 0),
+    store.heldM3,
+  );
+  const mmPerHour = on.seepsMmPerHour + (store.driesMmPerHour ?? 0);
+  const drainDownH = emptyIn(store, standing, { mmPerHour, steadyM3s: on.steadyM3s, sheet });
+  const storm = {
+    startM: run.levelM[0],
+    inM3: run.inM3,
+    soakedM3: run.soakedM3,
+    spilledM3,
+    endM3,
+    peakLevelM,
+    peakInM3s,
+    peakOutM3s,
+    firstSpillS,
+    spillsH: spillsS / 3600,
+    freeboardM: store.crestM - peakLevelM,
+    drainDownH,
+    holds: spilledM3 <= 1e-6 * Math.max(1, run.inM3),
+    nextDayM3: leftAfter(store.stage, standing, { hours: 24, mmPerHour, steadyM3s: on.steadyM3s }),
+    readyH: readyAfter(store, run, stepS),
+  };
+  return { storm, sheet: sheet.lines };
+}
+
+/** What loses less than this keeps its water for good: 9 mm a year [mm/h]. */
+const LEAST_LOSS_MM_H = 0.001;
+
+/** Hours until what stands in a store is gone; null where it never is: nothing takes it, or as much comes in. */
+export function emptyIn(
+  { stage }: Pick<Store, 'stage'>,
+  standingM3: number,
+  on: { readonly mmPerHour: number; readonly steadyM3s: number; readonly sheet: Worksheet },
+): number | null {
+  if (standingM3 <= 0) return 0;
+  const { mmPerHour: f, steadyM3s: q, sheet } = on;
+  const A = meanWettedArea(stage, standingM3);
+  if (f < LEAST_LOSS_MM_H || !(A > 0)) return null;
+  if (q <= 0) return sheet.use(DRAIN_DOWN, { V: standingM3, f, A });
+  return (f * A) / 1000 > 3600 * q ? sheet.use(DRAIN_DOWN_FED, { V: standingM3, f, A, q }) : null;
+}
+
+/** Whether what an outlet's water runs on stands it; unknown where the ground there is. */
+function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['lining'] {
+  if (!flow || flow.velocityMs === null) return 'unknown';
+  if (flow.standsMs === null) return peakM3s > 0 ? 'washes' : 'unknown';
+  return flow.velocityMs > flow.standsMs ? 'washes' : 'stands';
+}
+
+/** What the storm did to each way out of a store, and whether what its water runs on stands it. */
+export function outletStorms(store: Store, runs: readonly (OutletRun | null)[], site: Site): OutletStorm[] {
+  return store.outlets.flatMap((outlet, k): OutletStorm[] => {
+    const run = runs[k];
+    if (!run || (outlet.kind === 'bank' && run.volumeM3 <= 0)) return [];
+    const { exit } = outlet;
+    const cover = exit && site.soilAt(exit.at)?.cover;
+    const flow = exit && cover ? exitFlow(exit, run.peakM3s, cover) : null;
+    return [
+      {
+        id: outlet.id,
+        work: outlet.work,
+        role: outlet.role,
+        store: store.id,
+        levelM: outlet.levelM,
+        peakM3s: run.peakM3s,
+        peakAtS: run.peakAtS,
+        volumeM3: run.volumeM3,
+        runsH: run.runsS / 3600,
+        velocityMs: flow?.velocityMs ?? null,
+        standsMs: flow?.standsMs ?? null,
+        lining: liningUnder(run.peakM3s, flow),
+      },
+    ];
+  });
+}
+
+/** What the storm did to a pipe. */
+export function conduitStorm(
+  store: Store,
+  run: StoreRun,
+  { outlets: runs, stepS }: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number },
+): ConduitStorm {
+  const [pipe, rim] = store.outlets.map((outlet, k) => ({ outlet, run: runs[k] }));
+  const { soffitM = Infinity } = store;
+  return {
+    id: store.id,
+    work: store.work,
+    peakM3s: pipe.run?.peakM3s ?? 0,
+    capacityM3s: pipe.outlet.flowAt(rim.outlet.levelM),
+    peakLevelM: run.levelM.reduce((a, v) => Math.max(a, v), -Infinity),
+    surchargedH: (run.levelM.reduce((n, v) => n + (v > soffitM ? 1 : 0), 0) * stepS) / 3600,
+    overM3: rim.run?.volumeM3 ?? 0,
+  };
+}
+
+/** A link with what the storm sends along it. */
+export const flowOn = (link: Link, run: OutletRun | null): LinkFlow => ({
+  ...link,
+  volumeM3: run?.volumeM3 ?? null,
+  peakM3s: run?.peakM3s ?? null,
+});
+
+/** Flow on each link of a store, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */
+export function linkFlows(store: Store, links: readonly Link[], runs: readonly (OutletRun | null)[]): LinkFlow[] {
+  return links.flatMap((link, k) => {
+    const { kind, levelM } = store.outlets[k];
+    const isChosen = kind !== 'bank' || levelM === store.wayOutM;
+    const run = runs[k];
+    if (!isChosen && (run?.volumeM3 ?? 0) <= 0) return [];
+    return [flowOn(link, run)];
+  });
+}
+
+/** Peak a store's outlets must pass, by the method chosen; else the larger of the routed inflow and the rational peak with what arrives from above [m3/s]. */
+export function designPeakOf(
+  storm: StoreStorm | null,
+  known: { readonly runoff: CatchmentRunoff | null; readonly hasCatchment: boolean; readonly fromAboveM3s: number },
+): number | null {
+  if (!storm || !known.runoff || !known.hasCatchment) return null;
+  const { choice, chosenPeakM3s, rarePeakM3s } = known.runoff.runoff;
+  // A hydrograph is taken as it was routed, with what spills in from above.
+  if (choice.peak === 'hydrograph') return storm.peakInM3s;
+  if (choice.peak === 'larger') return Math.max(storm.peakInM3s, rarePeakM3s + known.fromAboveM3s);
+  return chosenPeakM3s + known.fromAboveM3s;
+}

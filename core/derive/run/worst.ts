@@ -1,0 +1,193 @@
+// The worst of several runs: of each store, way out, pipe and exit, quantity by quantity, as if one storm had done all of it.
+import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
+import type { DerivedExit, LeavingFlow } from '../types.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
+import type { StoreOutcome } from './outcomes.ts';
+import type { Run } from './run.ts';
+
+/** What a run did, without its series: what is kept of the members of a set. */
+export interface Brief {
+  readonly outcomes: Run['outcomes'];
+  readonly flows: Run['flows'];
+  readonly outlets: ReadonlyMap<string, OutletStorm>;
+  readonly conduits: Run['conduits'];
+  readonly exits: ReadonlyMap<string, DerivedExit>;
+  readonly runoff: ReadonlyMap<string, Runoff>;
+  readonly natural: ReadonlyMap<string, number>;
+}
+
+export const briefOf = ({ outcomes, flows, outlets, conduits, leaving, hydrology }: Run): Brief => ({
+  outcomes,
+  flows,
+  outlets: new Map(outlets.map((o) => [o.id, o])),
+  conduits,
+  exits: new Map(leaving.map(({ told }) => [told.id, told])),
+  runoff: new Map([...hydrology.runoff].map(([id, { runoff }]) => [id, runoff])),
+  natural: hydrology.natural,
+});
+
+/** One storm of a set, on ground and water found in one way. */
+export interface Member extends By {
+  readonly brief: Brief;
+  /** Whether what comes was raised to the peaks chosen: for what is judged by peaks, not for what is caught. */
+  readonly isRaised: boolean;
+}
+
+/** The first of those whose value is greatest. */
+export function greatest<T>(list: readonly T[], valueOf: (item: T) => number): T {
+  let best = list[0];
+  for (const item of list) if (valueOf(item) > valueOf(best)) best = item;
+  return best;
+}
+
+const most = <T>(list: readonly T[], valueOf: (item: T) => number): number => valueOf(greatest(list, valueOf));
+
+/** The greatest of what is known; null where nothing is. */
+const mostKnown = (values: readonly (number | null)[]): number | null =>
+  values.reduce((a, v) => (v === null || (a !== null && a >= v) ? a : v), null);
+
+/** Null is never: worse than any time. */
+const longest = (hours: readonly (number | null)[]): number | null =>
+  hours.reduce<number | null>((a, h) => (a === null || h === null ? null : Math.max(a, h)), 0);
+
+const earliest = (seconds: readonly (number | null)[]): number | null =>
+  seconds.reduce((a, s) => (s === null || (a !== null && a <= s) ? a : s), null);
+
+/** What a store is judged by: levels and flows of the worst of all, what it catches by the worst of those found as usual. */
+export function worstStore(all: readonly StoreOutcome[], found: readonly StoreOutcome[]): StoreOutcome {
+  const storms = all.map((o) => o.storm);
+  const usual = found.map((o) => o.storm);
+  const peakLevelM = most(storms, (s) => s.peakLevelM);
+  const slowest = greatest(found, ({ storm }) => storm.drainDownH ?? Infinity);
+  const storm: StoreStorm = {
+    startM: most(storms, (s) => s.startM),
+    inM3: most(usual, (s) => s.inM3),
+    soakedM3: most(usual, (s) => s.soakedM3),
+    spilledM3: most(usual, (s) => s.spilledM3),
+    endM3: most(usual, (s) => s.endM3),
+    peakLevelM,
+    peakInM3s: most(storms, (s) => s.peakInM3s),
+    peakOutM3s: most(storms, (s) => s.peakOutM3s),
+    firstSpillS: earliest(usual.map((s) => s.firstSpillS)),
+    spillsH: most(storms, (s) => s.spillsH),
+    freeboardM: -most(storms, (s) => -s.freeboardM),
+    drainDownH: longest(usual.map((s) => s.drainDownH)),
+    holds: usual.every((s) => s.holds),
+    nextDayM3: most(usual, (s) => s.nextDayM3),
+    readyH: mostKnown(usual.map((s) => s.readyH)),
+  };
+  return { storm, sheet: slowest.sheet };
+}
+
+/** Flows of a store's ways out: the greatest peak of all, the greatest volume of those found as usual. */
+export function worstFlows(all: readonly (readonly LinkFlow[])[], found: readonly (readonly LinkFlow[])[]): readonly LinkFlow[] {
+  const by = new Map<string, LinkFlow[]>();
+  for (const flows of all) for (const flow of flows) by.set(flow.outlet, [...(by.get(flow.outlet) ?? []), flow]);
+  const usual = new Map<string, (number | null)[]>();
+  for (const flows of found) for (const { outlet, volumeM3 } of flows) usual.set(outlet, [...(usual.get(outlet) ?? []), volumeM3]);
+  return [...by.values()].map((flows) => {
+    const [{ outlet }] = flows;
+    const peakM3s = mostKnown(flows.map((f) => f.peakM3s));
+    const volumes = usual.get(outlet);
+    // One that runs only when all is full or blocked lets nothing out as things usually are.
+    const volumeM3 = volumes ? mostKnown(volumes) : peakM3s === null ? null : 0;
+    return asItself({ ...flows[0], volumeM3, peakM3s });
+  });
+}
+
+/** A way out by its greatest peak, with the volume and hours of those found as usual. */
+function worstOutlet(all: readonly OutletStorm[], found: readonly OutletStorm[]): OutletStorm {
+  const peak = greatest(all, (o) => o.peakM3s);
+  return { ...peak, volumeM3: mostKnown(found.map((o) => o.volumeM3)) ?? 0, runsH: most(all, (o) => o.runsH) };
+}
+
+const worstConduit = (all: readonly ConduitStorm[]): ConduitStorm => ({
+  ...greatest(all, (c) => c.peakM3s),
+  peakLevelM: most(all, (c) => c.peakLevelM),
+  surchargedH: most(all, (c) => c.surchargedH),
+  overM3: most(all, (c) => c.overM3),
+});
+
+/** A catchment: depths and volume of the storm that brings most, peaks of whichever is greatest. */
+function worstRunoff(all: readonly Runoff[]): Runoff {
+  const sealed = mostKnown(all.map((r) => r.sealedPeakM3s));
+  return {
+    ...greatest(all, (r) => r.volumeM3),
+    intensityMmPerHour: most(all, (r) => r.intensityMmPerHour),
+    rationalPeakM3s: most(all, (r) => r.rationalPeakM3s),
+    rarePeakM3s: most(all, (r) => r.rarePeakM3s),
+    hydrographPeakM3s: most(all, (r) => r.hydrographPeakM3s),
+    peakAtS: greatest(all, (r) => r.hydrographPeakM3s).peakAtS,
+    sealedPeakM3s: sealed,
+    chosenPeakM3s: most(all, (r) => r.chosenPeakM3s),
+  };
+}
+
+const worstLeaving = (all: readonly LeavingFlow[], found: readonly LeavingFlow[]): LeavingFlow => ({
+  ...greatest(all, (f) => f.peakM3s),
+  volumeM3: most(found, (f) => f.volumeM3),
+});
+
+const worstExit = (all: readonly DerivedExit[], found: readonly DerivedExit[]): DerivedExit => ({
+  ...all[0],
+  without: worstLeaving(
+    all.map((e) => e.without),
+    found.map((e) => e.without),
+  ),
+  with: worstLeaving(
+    all.map((e) => e.with),
+    found.map((e) => e.with),
+  ),
+});
+
+/** What members say of one thing; those that say nothing of it left out. */
+const saidBy = <T>(members: readonly Member[], of: (brief: Brief) => ReadonlyMap<string, T>, id: string): T[] =>
+  members.flatMap(({ brief }) => {
+    const said = of(brief).get(id);
+    return said === undefined ? [] : [said];
+  });
+
+/** Ids any member speaks of, in the order first met. */
+const idsOf = (members: readonly Member[], of: (brief: Brief) => ReadonlyMap<string, unknown>): string[] => [
+  ...new Set(members.flatMap(({ brief }) => [...of(brief).keys()])),
+];
+
+/**
+ * A run that was as bad as the worst of `all` in whatever can do harm, and of `found` in what is caught, kept and sent on. Series,
+ * balance and working are those of the run that is shown.
+ */
+export function worstRun(
+  shown: Run,
+  on: { readonly all: readonly Member[]; readonly found: readonly Member[]; readonly graph: Graph },
+): Run {
+  const { all, found, graph } = on;
+  if (all.length === 1) return shown;
+  const each = <T, U>(of: (brief: Brief) => ReadonlyMap<string, T>, word: string, worst: (a: T[], f: T[]) => U): Map<string, U> =>
+    new Map(
+      idsOf(all, of).map((id) => [
+        id,
+        graph.step(`${word}:${id}`, [saidBy(all, of, id), saidBy(found, of, id)], worst),
+      ]),
+    );
+  const outlets = each((b) => b.outlets, 'worst-outlet', worstOutlet);
+  const runoff = each((b) => b.runoff, 'worst-runoff', worstRunoff);
+  const exits = each((b) => b.exits, 'worst-exit', worstExit);
+  return {
+    ...shown,
+    hydrology: {
+      ...shown.hydrology,
+      runoff: new Map(
+        [...shown.hydrology.runoff].map(([id, own]) => [
+          id,
+          graph.step(`worst-shed:${id}`, [own, runoff.get(id) ?? own.runoff], (as, worst) => ({ ...as, runoff: worst })),
+        ]),
+      ),
+      natural: new Map([...shown.hydrology.natural.keys()].map((id) => [id, Math.max(...saidBy(all, (b) => b.natural, id))])),
+    },
+    outcomes: each((b) => b.outcomes, 'worst', worstStore),
+    flows: each((b) => b.flows, 'worst-flows', worstFlows),
+    outlets: [...outlets.values()],
+    conduits: each((b) => b.conduits, 'worst-conduit', worstConduit),
+    leaving: shown.leaving.map((l) => ({ ...l, told: exits.get(l.told.id) ?? l.told })),
+  };
+}

@@ -1,0 +1,69 @@
+// A scenario worked out as far as a run of one storm, with nothing judged.
+import type { Project, OneRain } from '../../project/index.ts';
+import { longestOf, ofLength } from '../../rain/index.ts';
+import type { Registry } from '../../works/index.ts';
+import type { Graph } from '../graph/graph.ts';
+import { type Run, stormRun } from '../run/run.ts';
+import { type Scenario, settled } from '../scenario/scenario.ts';
+import { type Water, waterOf } from '../water/water.ts';
+import type { GroundContext } from '../world/ground-model.ts';
+import { type World, worldOf } from '../world/world.ts';
+
+/** What everything computed is worked out with. */
+export interface RoomContext extends GroundContext {
+  readonly registry: Registry;
+  readonly graph: Graph;
+}
+
+/** A scenario with its land and the works on it. */
+export interface Laid {
+  readonly scenario: Scenario;
+  readonly world: World;
+  readonly water: Water;
+  /** The same thing as long as a run on it comes to the same. */
+  readonly same: object;
+}
+
+/** A scenario worked out as far as a run. */
+export interface Ran extends Laid {
+  readonly run: Run;
+}
+
+/** Land and water of a scenario; null while there is no terrain. */
+export function laidOut(scenario: Scenario, context: RoomContext): Laid | null {
+  const { graph } = context;
+  return graph.runFor(`${scenario.id}|laid`, () => {
+    const own = { ...scenario, project: settled(scenario.project, graph) };
+    const world = worldOf(own.project, context);
+    if (!world) return null;
+    const { failures, ...water } = waterOf(own, world, context);
+    const { site, runoff } = own.project;
+    // One thing as long as nothing differs that water runs by.
+    const same = graph.step('laid', [world, water, { site, runoff, key: own.conditions.key }], (land, { stores }) => ({ land, stores }));
+    return { scenario: own, world, water: { ...water, failures }, same };
+  });
+}
+
+/** The rain of one storm: of the length given, else of the longest that is looked at. */
+export const rainOver = ({ rain }: Pick<Project, 'rain'>, durationMin?: number): OneRain | null =>
+  rain ? { ...rain, storm: ofLength(rain.storm, durationMin ?? longestOf(rain.table, rain.storm)) } : null;
+
+/** A run of one storm, what is worked out for it kept under a name of its own. */
+export function ranOn(
+  laid: Laid,
+  on: {
+    readonly name: string;
+    readonly rain: OneRain | null;
+    readonly startsM: ReadonlyMap<string, number>;
+    /** Whether what comes is raised to the peaks chosen. */
+    readonly isRaised?: boolean;
+    readonly graph: Graph;
+  },
+): Ran {
+  const { scenario, world, water, same } = laid;
+  const { name, rain, startsM, isRaised = false, graph } = on;
+  const run = graph.step(`run:${name}`, [same, { rain, sent: scenario.conditions.sent }, startsM, isRaised], (_, { rain: by }) =>
+    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised })),
+  );
+  return { ...laid, run };
+}

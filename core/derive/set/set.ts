@@ -1,0 +1,238 @@
+// The set of storms a scenario is judged by: every duration that matters, on ground and water as they may be found.
+import { type By, CONDITIONS, type Condition } from '../../contract/index.ts';
+import { isSet, setDurations } from '../../rain/index.ts';
+import type { Graph } from '../graph/graph.ts';
+import { type Slowly, finish } from '../graph/slowly.ts';
+import { startsFound, startsFull, stoodIn } from '../run/starts.ts';
+import type { Run } from '../run/run.ts';
+import { raiseOf } from '../run/storm-run.ts';
+import { timedIn } from '../run/watersheds.ts';
+import { type Member, briefOf, greatest, worstRun } from '../run/worst.ts';
+import type { Scenario } from '../scenario/scenario.ts';
+import { underCondition } from '../scenario/standard.ts';
+import { storesOnly } from '../water/water.ts';
+import { type Laid, type RoomContext, laidOut, rainOver, ranOn } from './ran.ts';
+
+/** Conditions in which water or works are found worse than made: what is fine must be fine in them too. */
+export const STRICT: ReadonlySet<Condition> = new Set(['found', 'full', 'blocked']);
+
+export interface SetAsked {
+  /** Only these members, by `memberName`: those that governed last, while an answer is wanted at once. */
+  readonly only?: ReadonlySet<string>;
+  /** The storm to be shown, by its length; left out, the one that governs. */
+  readonly shownMin?: number;
+  /** Only as found. */
+  readonly asFound?: boolean;
+  /** Without what is raised to a chosen peak: what storms really do, not what works are made for. */
+  readonly isPlain?: boolean;
+  /** Levels stores are found at; left out, they are worked out. */
+  readonly startsM?: ReadonlyMap<string, number>;
+}
+
+/** Everything run, with nothing judged. */
+export interface SetRan extends Laid {
+  /** Lengths of the storms; null where one storm was asked for, or none is known. */
+  readonly durationsMin: readonly number[] | null;
+  readonly conditions: readonly Condition[];
+  readonly members: readonly Member[];
+  /** Whether all of them were run. */
+  readonly isWhole: boolean;
+  /** Levels stores are found at; those left out are empty. */
+  readonly startsM: ReadonlyMap<string, number>;
+  /** The storm that is shown, as found. */
+  readonly shown: Run;
+  /** Runs by which each store's water stood highest as found, with their lengths. */
+  readonly governing: ReadonlyMap<string, { readonly run: Run; readonly durationMin: number }>;
+  /** The worst of all storms as found, and of all as found, full and blocked. */
+  readonly asFound: Run;
+  readonly worst: Run;
+  /** The worst on ground found worse than usual, with that land. */
+  readonly beyond: readonly { readonly condition: Condition; readonly laid: Laid; readonly worst: Run }[];
+}
+
+/** Names a member; as found there are two where a peak was chosen that is more than the hydrograph's. */
+export const memberName = ({ durationMin, condition, isRaised = false }: By & { readonly isRaised?: boolean }): string =>
+  `${condition}:${durationMin}${condition === 'found' && isRaised ? ':raised' : ''}`;
+
+/** Numbers kept for later by runs of the conditions, at most; beyond them a run is let go as soon as it is summed up. */
+const MOST_KEPT = 1.5e7;
+/** Series of a store: levels, volumes, what comes and goes, and its ways out. */
+const SERIES_A_STORE = 6;
+
+/** The least time of concentration of what pins, stores and exits catch [min]; none where nothing is caught. */
+function leastConcentration({ world, water, scenario }: Laid, graph: Graph): number {
+  const { rain, runoff } = scenario.project;
+  const { model, map } = world;
+  if (!rain || !map) return Infinity;
+  const weather: Parameters<typeof timedIn>[0] = { model, graph, map, rain, runoff };
+  return water.catchments.reduce((least, g) => Math.min(least, timedIn(weather, g, g.catchment.of).tcMin), Infinity);
+}
+
+interface Storms {
+  readonly durationsMin: readonly number[];
+  readonly isSet: boolean;
+}
+
+function stormsOf(laid: Laid, graph: Graph): Storms | null {
+  const { rain } = laid.scenario.project;
+  if (!rain || !laid.world.map) return null;
+  const one = rainOver(laid.scenario.project);
+  if (!isSet(rain.storm)) return { durationsMin: one ? [one.storm.durationMin] : [], isSet: false };
+  return { durationsMin: setDurations(rain.table, rain.storm, leastConcentration(laid, graph)), isSet: true };
+}
+
+/** Levels stores are found at, with the run of a like storm where what it leaves must be known. */
+function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<string, number> {
+  const { scenario, water } = laid;
+  const { storm } = scenario.project.rain ?? {};
+  const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: new Map(Object.entries(scenario.option.starts ?? {})) };
+  if (on.antecedent === 'dry') return startsFound({ ...on, stoodM3: new Map() });
+  const before = ranOn(laid, {
+    name: `${scenario.id}|before`,
+    rain: rainOver(scenario.project, longestMin),
+    startsM: new Map(),
+    graph,
+  }).run;
+  const stoodM3 = stoodIn(water.stores, (id) => before.outcomes.get(id)?.storm.peakLevelM ?? null);
+  return startsFound({ ...on, stoodM3 });
+}
+
+/** The run that is shown: as asked, else the one in which the store with least left stands highest; the longest without stores. */
+function shownOf(found: readonly { readonly durationMin: number; readonly run: Run }[], laid: Laid, shownMin: number | undefined): Run {
+  const asked = found.find((m) => m.durationMin === shownMin);
+  if (asked) return asked.run;
+  const left = (id: string): number => Math.min(...found.map((m) => m.run.outcomes.get(id)?.storm.freeboardM ?? Infinity));
+  const stores = storesOnly(laid.water.stores);
+  if (stores.length === 0) return found[found.length - 1].run;
+  const { id } = greatest(stores, (s) => -left(s.id));
+  return greatest(found, (m) => m.run.outcomes.get(id)?.storm.peakLevelM ?? -Infinity).run;
+}
+
+/** Land and starts of each condition that says anything of its own. */
+function laidUnder(
+  laid: Laid,
+  context: RoomContext,
+  { asFound = false, only }: SetAsked,
+): { readonly condition: Condition; readonly laid: Laid }[] {
+  if (asFound || laid.water.works.length === 0) return [{ condition: 'found', laid }];
+  const wanted = only && new Set([...only].map((name) => name.split(':')[0]));
+  return CONDITIONS.flatMap((condition): { condition: Condition; laid: Laid }[] => {
+    const scenario = condition === 'found' ? laid.scenario : underCondition(laid.scenario, condition, context.registry);
+    if (!scenario) return [];
+    if (condition === 'found') return [{ condition, laid }];
+    if (wanted && !wanted.has(condition)) return [];
+    // What only begins fuller stands on the same land.
+    if (condition === 'full') return [{ condition, laid: { ...laid, scenario } }];
+    const own = laidOut(scenario, context);
+    // Bare ground sheds more; what a way out runs on was looked after, and is judged as it is found.
+    return own ? [{ condition, laid: { ...own, world: { ...own.world, site: laid.world.site } } }] : [];
+  });
+}
+
+/** Runs a scenario through the whole set, a pause after each member. */
+export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: SetAsked = {}): Slowly<SetRan | null> {
+  const { graph } = context;
+  const laid = laidOut(scenario, context);
+  if (!laid) return null;
+  const storms = graph.runFor(`${scenario.id}|storms`, () => stormsOf(laid, graph));
+  if (!storms) return withoutStorm(laid, graph);
+  const { durationsMin } = storms;
+  // Members of another set are none of this one.
+  const { only, ...rest } = wanted;
+  const isAmong = only !== undefined && durationsMin.some((durationMin) => only.has(memberName({ durationMin, condition: 'found' })));
+  const asked: SetAsked = isAmong ? wanted : rest;
+  const found = asked.startsM ?? startsOf(laid, durationsMin[durationsMin.length - 1], graph);
+  const under = laidUnder(laid, context, asked);
+  const isLarge = laid.water.stores.length * SERIES_A_STORE * under.length * durationsMin.length * 1000 > MOST_KEPT;
+  const members: Member[] = [];
+  const runs: { durationMin: number; run: Run }[] = [];
+  for (const { condition, laid: land } of under) {
+    const isFull = land.scenario.conditions.startsFull;
+    const startsM = isFull ? startsFull(land.water.stores, found) : found;
+    for (const durationMin of durationsMin) {
+      for (const isRaised of condition !== 'found' ? [true] : asked.isPlain ? [false] : [false, true]) {
+        const by = { durationMin, condition, isRaised };
+        if (asked.only && !asked.only.has(memberName(by))) continue;
+        if (condition === 'found' && isRaised && !asked.only && !isRaisedIn(runs, land, durationMin)) continue;
+        const name = `${scenario.id}|${memberName(by)}`;
+        const rain = rainOver(land.scenario.project, durationMin);
+        const { run } = graph.runFor(name, () => ranOn(land, { name, rain, startsM, isRaised, graph }));
+        members.push({ ...by, brief: briefOf(run) });
+        if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
+        else if (isLarge) graph.forget(name);
+        yield;
+      }
+    }
+  }
+  return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, under, startsM: found, asked, graph }));
+}
+
+/** Whether any store is sent more than its hydrograph by the peak chosen for it. */
+function isRaisedIn(runs: readonly { readonly durationMin: number; readonly run: Run }[], { water }: Laid, durationMin: number): boolean {
+  const plain = runs.find((r) => r.durationMin === durationMin)?.run;
+  return plain !== undefined && water.stores.some(({ id }) => raiseOf(plain.hydrology.runoff.get(id)) !== null);
+}
+
+interface Summed {
+  readonly storms: Storms;
+  readonly members: readonly Member[];
+  readonly runs: readonly { readonly durationMin: number; readonly run: Run }[];
+  readonly under: readonly { readonly condition: Condition; readonly laid: Laid }[];
+  readonly startsM: ReadonlyMap<string, number>;
+  readonly asked: SetAsked;
+  readonly graph: Graph;
+}
+
+function summed(laid: Laid, { storms, members, runs, under, startsM, asked, graph }: Summed): SetRan {
+  const shown = shownOf(runs, laid, asked.shownMin);
+  const found = members.filter((m) => m.condition === 'found' && !m.isRaised);
+  const usual = members.filter((m) => m.condition === 'found');
+  const strict = members.filter((m) => STRICT.has(m.condition));
+  const governing = new Map(
+    laid.water.stores.map(({ id }) => {
+      const asShown = runs.find((m) => m.durationMin === asked.shownMin);
+      return [id, asShown ?? greatest(runs, (m) => m.run.outcomes.get(id)?.storm.peakLevelM ?? -Infinity)] as const;
+    }),
+  );
+  return {
+    ...laid,
+    durationsMin: storms.isSet ? storms.durationsMin : null,
+    conditions: under.map((u) => u.condition),
+    members,
+    isWhole: asked.only === undefined,
+    startsM,
+    shown,
+    governing,
+    asFound: graph.runFor(`${laid.scenario.id}|worst-found`, () => worstRun(shown, { all: usual, found, graph })),
+    worst: worstRun(shown, { all: strict, found, graph }),
+    beyond: under.flatMap(({ condition, laid: land }) => {
+      const own = members.filter((m) => m.condition === condition);
+      if (STRICT.has(condition) || own.length === 0) return [];
+      const worst = graph.runFor(`${laid.scenario.id}|${condition}`, () => worstRun(shown, { all: own, found, graph }));
+      return [{ condition, laid: land, worst }];
+    }),
+  };
+}
+
+/** Without rain or ground there is one run of nothing. */
+function withoutStorm(laid: Laid, graph: Graph): SetRan {
+  const { run } = ranOn(laid, { name: `${laid.scenario.id}|none`, rain: null, startsM: new Map(), graph });
+  return {
+    ...laid,
+    durationsMin: null,
+    conditions: ['found'],
+    members: [],
+    isWhole: true,
+    startsM: new Map(),
+    shown: run,
+    governing: new Map(),
+    asFound: run,
+    worst: run,
+    beyond: [],
+  };
+}
+
+/** A scenario through the whole set at once. */
+export function runSet(scenario: Scenario, context: RoomContext, asked?: SetAsked): SetRan | null {
+  return finish(runSetSlowly(scenario, context, asked));
+}

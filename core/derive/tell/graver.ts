@@ -1,0 +1,45 @@
+// Checks of the same works under several conditions, brought together: each at its gravest, with the condition that makes it so.
+import type { Check, Condition } from '../../contract/index.ts';
+
+const RANK: Readonly<Record<Check['severity'], number>> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
+
+/** Names each check by its rule, what it is on, where, and how often that was seen before. */
+function named(checks: readonly Check[]): ReadonlyMap<string, Check> {
+  const by = new Map<string, Check>();
+  for (const check of checks) {
+    const name = `${check.id}|${check.on}|${check.at?.join(',') ?? ''}`;
+    let k = 0;
+    while (by.has(`${name}|${k}`)) k++;
+    by.set(`${name}|${k}`, check);
+  }
+  return by;
+}
+
+/** Checks of the strict part of a set; those that are milder as things are usually found say in what condition they are so grave. */
+export function whenGraver(
+  found: readonly Check[],
+  { checks, conditionOf }: { readonly checks: readonly Check[]; readonly conditionOf: (on: string) => Condition },
+): Check[] {
+  const usual = named(found);
+  return [...named(checks)].map(([name, check]) => {
+    const before = usual.get(name);
+    const isGraver = RANK[check.severity] < RANK[before?.severity ?? 'fine'];
+    return isGraver ? { ...check, condition: conditionOf(check.on) } : check;
+  });
+}
+
+/** The same with ground found worse than usual: what is graver only then is to be weighed, not mended. */
+export function alsoWhen(checks: readonly Check[], then: readonly Check[], condition: Condition): Check[] {
+  const known = named(checks);
+  const graver = new Map(
+    [...named(then)].flatMap(([name, check]): [string, Check][] => {
+      const before = known.get(name);
+      const severity = check.severity === 'mend' ? ('weigh' as const) : check.severity;
+      return severity === 'weigh' && RANK[severity] < RANK[before?.severity ?? 'fine'] ? [[name, { ...check, severity, condition }]] : [];
+    }),
+  );
+  return [
+    ...[...known].map(([name, check]) => graver.get(name) ?? check),
+    ...[...graver].flatMap(([name, c]) => (known.has(name) ? [] : [c])),
+  ];
+}

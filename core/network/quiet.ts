@@ -1,0 +1,57 @@
+// Times in which little changes: several steps may be taken as one.
+
+/** Most steps taken as one. */
+const MOST_STEPS = 16;
+/** What comes may differ by this share of its peak among steps taken as one. */
+const ALIKE = 0.001;
+
+/** Finds how many steps can be taken as one by what comes to each of several stores. */
+export class Quiet {
+  private readonly tolerance: Float64Array;
+  /** No more are tried than went well of late. */
+  private most = 1;
+
+  constructor(private readonly comes: readonly Float64Array[]) {
+    this.tolerance = Float64Array.from(comes, (flow) => {
+      let peak = 0;
+      for (let i = 0; i < flow.length; i++) peak = Math.max(peak, flow[i]);
+      return ALIKE * peak;
+    });
+  }
+
+  /** How many steps from `i` on may be taken as one, by what comes alone. */
+  stepsFrom(i: number): number {
+    const { comes, tolerance } = this;
+    let n = Math.min(this.most, comes[0].length - i);
+    for (let j = 0; j < comes.length; j++) {
+      const flow = comes[j];
+      let [low, high] = [flow[i], flow[i]];
+      let k = 1;
+      for (; k < n; k++) {
+        const q = flow[i + k];
+        if (q < low) low = q;
+        else if (q > high) high = q;
+        if (high - low > tolerance[j]) break;
+      }
+      n = k;
+    }
+    return n;
+  }
+
+  /** Mean of what comes to each store over the steps. */
+  meanOf(i: number, n: number, into: Float64Array): void {
+    const { comes } = this;
+    for (let j = 0; j < comes.length; j++) {
+      const flow = comes[j];
+      let sum = 0;
+      for (let k = 0; k < n; k++) sum += flow[i + k];
+      into[j] = sum / n;
+    }
+  }
+
+  /** How taking `n` steps as one went: more are tried next time, or fewer. */
+  told(n: number, isDone: boolean): void {
+    if (!isDone) this.most = Math.max(1, n >> 1);
+    else if (n >= this.most) this.most = Math.min(MOST_STEPS, 2 * this.most);
+  }
+}

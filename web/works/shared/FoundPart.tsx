@@ -1,0 +1,71 @@
+import type { ReactNode } from 'react';
+import { CONDITION_NAMES, hours } from '#core/derive';
+import { optionOf } from '#core/project';
+import { useDerived, useFormat, useProject, useView } from '../../app/selectors.ts';
+import { dispatch } from '../../app/store.ts';
+import { Button, Inline, Muted, Quantity, Table } from '../../kit/index.ts';
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** How high water stands as things may be found, each in its worst storm. */
+export function FoundPart({ id }: { readonly id: string }): ReactNode {
+  const store = useDerived()?.stores.find((s) => s.id === id);
+  const peaks = useView()?.peaks[id] ?? [];
+  const format = useFormat();
+  if (!store || peaks.length === 0) return null;
+  const conditions = [...new Set(peaks.map((p) => p.condition))];
+  const rows = conditions.map((condition) => {
+    const worst = peaks.filter((p) => p.condition === condition).reduce((a, b) => (b.peakLevelM > a.peakLevelM ? b : a));
+    const left = store.crestM - worst.peakLevelM;
+    return [
+      capital(CONDITION_NAMES[condition]),
+      format(worst.peakLevelM, 'level'),
+      left < 0 ? `OVER ${format(-left, 'difference')}` : format(left, 'difference'),
+      hours(worst.durationMin),
+    ];
+  });
+  return (
+    <>
+      <Table caption="Highest water as things may be found" head={['', 'highest', 'left', 'in rain of']} rows={rows} />
+      <StartLevel id={id} />
+    </>
+  );
+}
+
+/** Where the water stands when a storm begins: what it keeps, or the user's word. */
+function StartLevel({ id }: { readonly id: string }): ReactNode {
+  const store = useDerived()?.stores.find((s) => s.id === id);
+  const said = optionOf(useProject()).starts?.[id];
+  const format = useFormat();
+  if (!store || store.startM === null) return null;
+  const depth = store.startM - store.floorM;
+  const set = (levelM: number | null): boolean => dispatch({ type: 'start.set', payload: { store: id, levelM } });
+  return (
+    <>
+      <Quantity
+        label="Water when a storm begins"
+        value={store.startM}
+        kind="level"
+        min={store.floorM}
+        max={store.crestM}
+        onChange={(levelM) => set(levelM)}
+      />
+      <Muted>
+        {said !== undefined
+          ? 'Set by you.'
+          : depth < 0.005
+            ? 'It is found empty: what a storm leaves is gone before the next.'
+            : store.startM >= store.wayOutM - 1e-6
+              ? 'It is found full: it keeps its water, or loses it too slowly to be empty when the next storm comes.'
+              : `It is found with ${format(depth, 'difference')} in it: what a storm like this leaves behind.`}
+      </Muted>
+      {said !== undefined && (
+        <Inline>
+          <Button look="quiet" onPress={() => set(null)}>
+            As it keeps by itself
+          </Button>
+        </Inline>
+      )}
+    </>
+  );
+}
