@@ -217,10 +217,7 @@ const commands: Command[] = [
       },
     },
   },
-  {
-    type: 'rain.set',
-    payload: { rain: { table: rain, storm: { returnYears: 20 }, source: 'invented for the demo', basis: 'table' } },
-  },
+  { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20 }, source: 'invented for the demo', basis: 'table' } } },
   { type: 'gauge.set', payload: { gauge: { sha256: assetName(record), source: 'demo/sample-gauge.csv' } } },
   {
     type: 'ground.set',

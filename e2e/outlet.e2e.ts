@@ -8,6 +8,7 @@ import { keeping } from './keeping.ts';
 import { land } from './land.ts';
 import { network } from './network.ts';
 import { rain } from './rain.ts';
+import { set } from './set.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -30,4 +31,5 @@ land(open);
 rain(open);
 ground(open);
 network(open);
+set(open);
 views(open);

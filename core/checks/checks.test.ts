@@ -330,4 +330,8 @@ describe('where water leaves', () => {
   it('is told at its place', () => {
     expect(checkExit(at(2))).toMatchObject([{ id: 'network.exit-peak', on: 'e', at: [1, 2] }]);
   });
+  it('says how much leaves where how much did', () => {
+    const [check] = checkExit({ ...at(0.42), withoutM3s: 0.012 });
+    expect(check.title.replace(/\s/g, ' ')).toBe('420 L/s leaves where 12 L/s did');
+  });
 });

@@ -263,6 +263,7 @@ const exitPeak: Rule<ExitFacts> = {
     limit,
     at,
     severity: gradeMax(value, 1.01 * limit + 1e-4, 1.1 * limit + 1e-3),
+    ...(value > 1.1 * limit + 1e-3 ? { title: say`${amount(value, 'flow')} leaves where ${amount(limit, 'flow')} did` } : {}),
     do:
       value > 1.01 * limit + 1e-4
         ? say`${amount(value - limit, 'flow')} more than with nothing built: hold more above it, or let it out more slowly.`

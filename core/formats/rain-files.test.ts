@@ -310,7 +310,7 @@ describe('a record of many years', () => {
     );
     expect(withShorter({ ...made, table: { ...made.table, durationsMin: [60, 2880, 4320] } }).table.durationsMin).toHaveLength(3);
     // Longer runs never bring less.
-    for (let y = 0; y < 50; y++) expect(fits[1].maxima[y].measuredMm).toBeGreaterThanOrEqual(fits[0].maxima[y].measuredMm);
+    for (let y = 0; y < 49; y++) expect(fits[1].maxima[y].measuredMm).toBeGreaterThanOrEqual(fits[0].maxima[y].measuredMm);
   });
   it('knows its dry season, and the day to be finished by', async () => {
     const seasons = seasonsOf(dailyOf((await gauge(text)).record));

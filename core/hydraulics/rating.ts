@@ -1,19 +1,16 @@
-/** Flow against head on rising rows: between two of them, and below the first, by the power of the head that joins them; above the last by a power of its own. */
-export class Rating {
-  /** Power that joins each row with the one before; 0 where there is no flow at one of them, and the line is straight. */
-  private readonly powers: Float64Array;
+/** Parts each row is read in: between them a straight line does. */
+const PARTS = 8;
 
+/**
+ * Flow against head on rising rows. Between two rows, and below the first, flow goes by the power of the head that joins them,
+ * laid down in so many parts that straight lines between those do; above the last row it grows by a power of its own.
+ */
+export class Rating {
   private constructor(
     private readonly headM: Float64Array,
     private readonly flowM3s: Float64Array,
     private readonly power: number,
-  ) {
-    this.powers = headM.map((h, k) =>
-      k > 1 && flowM3s[k - 1] > 0 ? Math.log(flowM3s[k] / flowM3s[k - 1]) / Math.log(h / headM[k - 1]) : 0,
-    );
-    // The law goes on towards nothing as it comes from the second row to the first.
-    this.powers[1] = this.powers[2];
-  }
+  ) {}
 
   /** From a law that gives head and flow together, at so many rows from nothing to one; a crest goes on by 1.5, a full pipe by 0.5. */
   static by(rows: number, at: (share: number) => readonly [headM: number, flowM3s: number], power = 1.5): Rating {
@@ -23,11 +20,11 @@ export class Rating {
       headM[k] = Math.max(headM[k - 1] + 1e-6, head);
       flowM3s[k] = Math.max(flowM3s[k - 1], flow);
     }
-    return new Rating(headM, flowM3s, power);
+    return new Rating(...inParts(headM, flowM3s), power);
   }
 
   flowAt(head: number): number {
-    const { headM, flowM3s, power, powers } = this;
+    const { headM, flowM3s, power } = this;
     const last = headM.length - 1;
     if (!(head > 0)) return 0;
     if (head >= headM[last]) return flowM3s[last] * (head / headM[last]) ** power;
@@ -37,7 +34,25 @@ export class Rating {
       if (headM[mid] <= head) lo = mid;
       else hi = mid;
     }
-    if (powers[hi] > 0) return flowM3s[hi] * (head / headM[hi]) ** powers[hi];
     return flowM3s[lo] + ((flowM3s[hi] - flowM3s[lo]) * (head - headM[lo])) / (headM[hi] - headM[lo]);
   }
+}
+
+/** Rows with parts between them, each by the power that joins its two rows; straight where one of them has no flow. */
+function inParts(headM: Float64Array, flowM3s: Float64Array): [headM: Float64Array, flowM3s: Float64Array] {
+  const rows = headM.length - 1;
+  const powerTo = (k: number): number =>
+    k > 1 && k <= rows && flowM3s[k - 1] > 0 ? Math.log(flowM3s[k] / flowM3s[k - 1]) / Math.log(headM[k] / headM[k - 1]) : 0;
+  const [heads, flows] = [new Float64Array(rows * PARTS + 1), new Float64Array(rows * PARTS + 1)];
+  for (let k = 1; k <= rows; k++) {
+    // Towards nothing the law goes on as it comes from the second row to the first.
+    const power = powerTo(k === 1 ? 2 : k);
+    for (let j = 1; j <= PARTS; j++) {
+      const head = headM[k - 1] + ((headM[k] - headM[k - 1]) * j) / PARTS;
+      const straight = flowM3s[k - 1] + ((flowM3s[k] - flowM3s[k - 1]) * j) / PARTS;
+      heads[(k - 1) * PARTS + j] = head;
+      flows[(k - 1) * PARTS + j] = power > 0 ? flowM3s[k] * (head / headM[k]) ** power : straight;
+    }
+  }
+  return [heads, flows];
 }

@@ -1,7 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  type DesignStorm,
   type RainTable,
   alternatingBlockStorm,
   checkTable,

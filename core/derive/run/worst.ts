@@ -163,12 +163,7 @@ export function worstRun(
   const { all, found, graph } = on;
   if (all.length === 1) return shown;
   const each = <T, U>(of: (brief: Brief) => ReadonlyMap<string, T>, word: string, worst: (a: T[], f: T[]) => U): Map<string, U> =>
-    new Map(
-      idsOf(all, of).map((id) => [
-        id,
-        graph.step(`${word}:${id}`, [saidBy(all, of, id), saidBy(found, of, id)], worst),
-      ]),
-    );
+    new Map(idsOf(all, of).map((id) => [id, graph.step(`${word}:${id}`, [saidBy(all, of, id), saidBy(found, of, id)], worst)]));
   const outlets = each((b) => b.outlets, 'worst-outlet', worstOutlet);
   const runoff = each((b) => b.runoff, 'worst-runoff', worstRunoff);
   const exits = each((b) => b.exits, 'worst-exit', worstExit);

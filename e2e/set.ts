@@ -1,0 +1,52 @@
+import { AxePuppeteer } from '@axe-core/puppeteer';
+import { describe, expect, it } from '@jest/globals';
+import { type Bench, Visitor } from './driver.ts';
+
+/** The worst of all storms: found, shown, looked into, and changed. */
+export function set(open: () => Bench): void {
+  describe('the storm that decides', () => {
+    it('is named for each store, follows the return period, and one storm alone can be looked at', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/storm');
+      await v.verdict(/Orchard swale is passed by \d+ mm \(24 h of rain, all full when it begins\)/);
+      await v.page.locator('header ::-p-text(worst of)').click();
+      const decides = await v.reads('[role="dialog"]', /Which storm decides[\s\S]*Valley track/);
+      expect(decides).toMatch(/Gate pond\s+24 h\s+full, pipes blocked\s+\d+ mm/);
+      await v.page.keyboard.press('Escape');
+      const { violations } = await new AxePuppeteer(v.page).analyze();
+      expect(violations.filter((x) => x.impact === 'serious' || x.impact === 'critical').map((x) => x.id)).toEqual([]);
+      // Another storm changes what is shown, and nothing of what is judged.
+      await v.choose('Storm shown', '30 min');
+      await v.reads('aside', /Charts and tables show the storm of 30 min\. Checks and verdicts stay by the worst of all/);
+      await v.reads('aside', /Orchard swale\s+119\.\d\d m\s+\d+ mm\s+30 min/);
+      await v.verdict(/Orchard swale is passed by \d+ mm \(24 h of rain/);
+      await v.choose('Storm shown', 'the one that decides');
+      await v.stage('Rain');
+      await v.choose('Return period', '1 in 2 years');
+      await v.reads('header', /1 in\s+2\s+years, worst of\s+5 min to 24 h/);
+      await v.verdict(/1 in 2 year rain, the worst of storms of 5 min to 24 h/);
+      // Without the day, twelve hours are the longest.
+      await v.page.locator('aside label ::-p-text(24 h)').click();
+      await v.reads('header', /worst of\s+5 min to 12 h/);
+      await v.page.locator('aside label ::-p-text(All that matter again)').click();
+      await v.reads('header', /worst of\s+5 min to 24 h/);
+      expect(v.errors).toEqual([]);
+    }, 120000);
+
+    it('of a pond is told as it may be found, and where its water stands is the user’s to say', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+      await v.choose('Work', 'Gate pond');
+      const found = await v.reads('aside', /Full, pipes blocked\s+108\.\d\d m\s+\d+ mm\s+24 h/);
+      const left = (name: string, text: string): number => Number(new RegExp(`${name}\\s+[\\d.]+ m\\s+(\\d+) mm`).exec(text)?.[1]);
+      expect(left('As usually found', found)).toBeGreaterThan(left('Full, pipes blocked', found));
+      expect(await v.valueOf('Water when a storm begins')).toBe('108.10');
+      await v.type('Water when a storm begins', '106.8');
+      const lower = await v.reads('aside', /Set by you\./);
+      expect(left('As usually found', lower)).toBeGreaterThanOrEqual(left('As usually found', found));
+      expect((await v.kept()).options[0].starts).toEqual({ pond: 106.8 });
+      await v.press('As it keeps by itself');
+      await v.reads('aside', /It is found full: it keeps its water/);
+      expect((await v.kept()).options[0].starts ?? {}).toEqual({});
+      expect(v.errors).toEqual([]);
+    }, 90000);
+  });
+}
