@@ -217,6 +217,31 @@ describe('the works together', () => {
     expect(found?.byM).toBeGreaterThan(0.02);
     expect(found?.byM).toBeLessThan(0.3);
   });
+  it('derive takes a scenario: nothing found otherwise is worse than the worst of the set, and what it cannot mean is refused', async () => {
+    interface Told {
+      readonly set: { readonly durationsMin: readonly number[]; readonly conditions: readonly string[] } | null;
+      readonly stores: readonly {
+        readonly id: string;
+        readonly peakLevelM: number;
+        readonly worst: Record<string, { readonly value: number }>;
+      }[];
+    }
+    const whole = await run<Told>('derive', demo);
+    expect(whole.set).toMatchObject({ conditions: ['found', 'full', 'blocked', 'wet', 'bare'] });
+    const full = await run<Told>('derive', demo, '--scenario', '{"conditions":{"full":true,"bare":false}}');
+    full.stores.forEach((store, k) => {
+      expect(whole.stores[k].worst.peakLevelM.value).toBeGreaterThanOrEqual(store.peakLevelM - 1e-9);
+      expect(store.peakLevelM).toBeGreaterThanOrEqual(whole.stores[k].peakLevelM - 1e-9);
+    });
+    for (const [scenario, code] of [
+      ['{"stage":"s"}', 'scenario.member@stage'],
+      ['{"conditions":{"soggy":true}}', 'scenario.conditions@conditions.soggy'],
+      ['{"conditions":{"full":1}}', 'scenario.conditions@conditions.full'],
+      ['{"case":7}', 'scenario.case@case'],
+      ['[]', 'scenario.shape@'],
+    ])
+      expect(await refusal('derive', demo, '--scenario', scenario)).toBe(code);
+  });
   it('network asks any question by name, and refuses what it does not know', async () => {
     const mark = await run<{ answer: { years: number | null } }>('network', demo, 'whichStorm', '{"store":"pond","levelM":108.9}');
     expect(mark.answer.years).toBeGreaterThan(20);

@@ -76,6 +76,11 @@ const EDITS: readonly ((p: Project, random: Random) => Project)[] = [
   (p) => ({ ...p, rain: p.rain ? null : START.rain }),
   (p, random) => (p.ground ? { ...p, ground: { ...p.ground, infiltrationMmPerHour: 5 + 20 * random() } } : { ...p, ground: START.ground }),
   (p, random) => ({ ...p, ground: random() < 0.3 ? null : START.ground }),
+  (p, random) => (p.ground ? { ...p, ground: { ...p.ground, cover: pick(['pasture-good', 'pasture-poor', 'meadow'], random) } } : p),
+  (p, random) =>
+    p.rain
+      ? { ...p, rain: { ...p.rain, storm: { returnYears: 20, ...(random() < 0.5 ? { durationMin: 120 } : { durationsMin: [10, 120] }) } } }
+      : p,
   (p, random) => ({ ...p, activeOption: pick(['o1', 'few'], random) }),
   (p, random) => ({ ...p, pins: [{ id: 'k', at: [60 + 80 * random(), 60 + 80 * random()] }] }),
   (p, random) => ({ ...p, features: random() < 0.5 ? [] : [{ id: 'spring', kind: 'spring', at: [101, 181], flowM3s: 0.001 * random() }] }),

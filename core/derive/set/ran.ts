@@ -62,7 +62,9 @@ export function ranOn(
 ): Ran {
   const { scenario, world, water, same } = laid;
   const { name, rain, startsM, isRaised = false, graph } = on;
-  const run = graph.step(`run:${name}`, [same, { rain, sent: scenario.conditions.sent }, startsM, isRaised], (_, { rain: by }) =>
+  // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
+  const reads = [same, world.site, { rain, sent: scenario.conditions.sent }, startsM, isRaised] as const;
+  const run = graph.step(`run:${name}`, reads, (_, __, { rain: by }) =>
     graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised })),
   );
   return { ...laid, run };
