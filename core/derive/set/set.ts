@@ -59,11 +59,11 @@ const MOST_KEPT = 1.5e7;
 /** Series of a store: levels, volumes, what comes and goes, and its ways out. */
 const SERIES_A_STORE = 6;
 
-/** The least time of concentration of what pins, stores and exits catch [min]; none where nothing is caught. */
+/** The least time of concentration of what pins and stores catch [min]; 0 where nothing is caught: then all lengths matter. */
 function leastConcentration({ world, water, scenario }: Laid, graph: Graph): number {
   const { rain, runoff } = scenario.project;
   const { model, map } = world;
-  if (!rain || !map) return Infinity;
+  if (!rain || !map || water.catchments.length === 0) return 0;
   const weather: Parameters<typeof timedIn>[0] = { model, graph, map, rain, runoff };
   return water.catchments.reduce((least, g) => Math.min(least, timedIn(weather, g, g.catchment.of).tcMin), Infinity);
 }
@@ -87,12 +87,9 @@ function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<str
   const { storm } = scenario.project.rain ?? {};
   const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: new Map(Object.entries(scenario.option.starts ?? {})) };
   if (on.antecedent === 'dry') return startsFound({ ...on, stoodM3: new Map() });
-  const before = ranOn(laid, {
-    name: `${scenario.id}|before`,
-    rain: rainOver(scenario.project, longestMin),
-    startsM: new Map(),
-    graph,
-  }).run;
+  const name = `${scenario.id}|before`;
+  const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), graph };
+  const before = graph.runFor(name, () => ranOn(laid, like)).run;
   const stoodM3 = stoodIn(water.stores, (id) => before.outcomes.get(id)?.storm.peakLevelM ?? null);
   return startsFound({ ...on, stoodM3 });
 }
@@ -216,7 +213,8 @@ function summed(laid: Laid, { storms, members, runs, under, startsM, asked, grap
 
 /** Without rain or ground there is one run of nothing. */
 function withoutStorm(laid: Laid, graph: Graph): SetRan {
-  const { run } = ranOn(laid, { name: `${laid.scenario.id}|none`, rain: null, startsM: new Map(), graph });
+  const name = `${laid.scenario.id}|none`;
+  const { run } = graph.runFor(name, () => ranOn(laid, { name, rain: null, startsM: new Map(), graph }));
   return {
     ...laid,
     durationsMin: null,
