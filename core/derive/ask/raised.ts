@@ -2,7 +2,7 @@
 import { type Project, type Rain, fail } from '../../project/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
 import type { RoomContext } from '../set/ran.ts';
-import { type SetAsked, type SetRan, runSet } from '../set/set.ts';
+import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
 import type { Slowly } from '../graph/slowly.ts';
 
 /** Longest return period looked at [years]: beyond it a table says nothing. */
@@ -87,9 +87,22 @@ export class Raised {
   at(rung: number): SetRan {
     const known = this.known.get(rung);
     if (known) return known;
-    const ran = setOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context, { startsM: this.designed.startsM });
+    const { startsM } = this.designed;
+    const ran = setOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context, { startsM, ...this.lengths() });
     this.known.set(rung, ran);
     return ran;
+  }
+
+  /**
+   * Lengths looked at in every rung: a storm with its wettest in the middle holds all shorter ones, so that beside the longest only
+   * those are asked that decided for some store; of other shapes all.
+   */
+  private lengths(): SetAsked {
+    const { governing, durationsMin, scenario } = this.designed;
+    const { shape } = scenario.project.rain?.storm ?? {};
+    if (!durationsMin || (shape !== undefined && shape.kind !== 'blocks')) return {};
+    const asked = [durationsMin[durationsMin.length - 1], ...[...governing.values()].map((g) => g.durationMin)];
+    return { only: new Set(asked.map((durationMin) => memberName({ durationMin, condition: 'found' }))) };
   }
 
   /** The storms as they are designed for. */
