@@ -212,11 +212,7 @@ interface Answered {
   readonly perSecond: number;
 }
 
-const answered = (times: number[]): Answered => ({
-  medianMs: median(times),
-  worstMs: Math.max(...times),
-  perSecond: 1000 / median(times),
-});
+const answered = (times: number[]): Answered => ({ medianMs: median(times), worstMs: Math.max(...times), perSecond: 1000 / median(times) });
 
 /**
  * Derived computation after a change of one level of one work of the demo: by the storms that decided last, as the page asks for

@@ -1,6 +1,6 @@
 // What the rain that was given cannot tell: storms beyond the table, guesses, and shapes that hide their peak.
 import type { Check, Rule, Runoff } from '../contract/index.ts';
-import { type OneStorm, type RainTable, stepsOfStorm, totalsOf } from '../rain/index.ts';
+import { DAY_MIN, type OneStorm, type RainTable, isInvented, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { runRules } from '../works/rules.ts';
 
 export interface RainGiven {
@@ -17,9 +17,6 @@ export interface RainFacts {
   /** Lengths of the storms it is judged by; null for one storm alone. */
   readonly durationsMin: readonly number[] | null;
 }
-
-/** Storms of a day are looked at everywhere: what stores water is often filled by the long ones [min]. */
-const DAY_MIN = 1440;
 
 /** A table that begins this soon may be carried on to shorter times [min]: rain hardly grows heavier in less (common practice). */
 const SHORT_ENOUGH_MIN = 15;
@@ -107,7 +104,7 @@ const notYours: Rule<RainFacts> = {
   kind: 'number',
   sense: 'max',
   source: PRACTICE,
-  applies: ({ rain }) => rain.basis === 'example' || rain.basis === 'simulated',
+  applies: ({ rain }) => isInvented(rain),
   find: () => ({
     value: 1,
     limit: 0,

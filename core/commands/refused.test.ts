@@ -103,6 +103,7 @@ describe('a command', () => {
         },
       },
       { type: 'link.set', payload: { outlet: 'ps', to: 'ground' } },
+      { type: 'start.set', payload: { store: 'pond', levelM: 105 } },
       { type: 'survey.set', payload: { survey: { heightOfCollimationM: 108, pegIntervalM: 5 } } },
     ];
     const odd = fc.oneof(

@@ -5,7 +5,7 @@ import { Graph } from './graph/graph.ts';
 import { type Slowly, finish } from './graph/slowly.ts';
 import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
 import { underCondition } from './scenario/standard.ts';
-import type { RoomContext } from './set/ran.ts';
+import type { RoomContext } from './set/laid.ts';
 import { type SetAsked, runSetSlowly } from './set/set.ts';
 import { tell, withoutGround } from './tell/tell.ts';
 import type { DeriveResult } from './types.ts';
@@ -22,13 +22,6 @@ export interface DeriveContext extends Omit<RoomContext, 'graph'> {
   readonly conditions?: readonly Condition[];
 }
 
-/** Everything computed of a scenario, storm by storm: between two of them others may be served. */
-export function* deriveScenarioSlowly(scenario: Scenario, context: RoomContext, asked: SetAsked = {}): Slowly<DeriveResult> {
-  const { graph } = context;
-  const set = yield* runSetSlowly(scenario, context, asked);
-  return set ? graph.runFor(scenario.id, () => tell(set, graph)) : withoutGround(scenario);
-}
-
 /** The scenario that is asked for. */
 function scenarioFor(project: Project, { option, case: named, conditions = [], registry }: Omit<DeriveContext, 'graph'>): Scenario {
   const designed = asDesigned(project, option);
@@ -36,11 +29,13 @@ function scenarioFor(project: Project, { option, case: named, conditions = [], r
   return conditions.reduce((at, condition) => underCondition(at, condition, registry) ?? at, cased);
 }
 
-/** Everything computed from a document, in parts: between two storms others may be served. */
-export function deriveSlowly(project: Project, { graph = new Graph(), ...on }: DeriveContext, asked: SetAsked = {}): Slowly<DeriveResult> {
+/** Everything computed from a document, storm by storm: between two of them others may be served. */
+export function* deriveSlowly(project: Project, { graph = new Graph(), ...on }: DeriveContext, asked: SetAsked = {}): Slowly<DeriveResult> {
   // A case, and what is found otherwise than usual, is a condition of its own.
   const isOwn = on.case !== undefined || (on.conditions ?? []).length > 0;
-  return deriveScenarioSlowly(scenarioFor(project, on), { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
+  const scenario = scenarioFor(project, on);
+  const set = yield* runSetSlowly(scenario, { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
+  return set ? graph.runFor(scenario.id, () => tell(set, graph)) : withoutGround(scenario);
 }
 
 /** Everything computed from a document. Deterministic: same document and assets, same result. */

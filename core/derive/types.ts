@@ -80,8 +80,8 @@ export interface LeavingFlow {
   readonly peakAtS: number | null;
 }
 
-/** A place where water leaves the property, or the rest of its line together. */
-export interface DerivedExit {
+/** A place where water leaves the property, or the rest of its line together, in one storm. */
+export interface ExitFlows {
   readonly id: string;
   readonly at: Point;
   /** False for what leaves here and there along the line. */
@@ -92,8 +92,15 @@ export interface DerivedExit {
   readonly with: LeavingFlow;
 }
 
+/** The same with the worst that came to it over the set. */
+export interface DerivedExit extends ExitFlows {
+  readonly worst: Readonly<Record<string, Worst>>;
+}
+
 /** A way out with the worst that came to it over the set. */
 export interface DerivedOutlet extends OutletStorm {
+  /** Whether what it runs on stands it as found, full and blocked, in any storm of the set. */
+  readonly liningAtWorst: OutletStorm['lining'];
   readonly worst: Readonly<Record<string, Worst>>;
 }
 

@@ -89,75 +89,52 @@ const INLET_SYMBOLS = {
   S: { means: 'slope of the barrel', unit: 'm/m', domain: 'finite' },
 } as const;
 
-export const CULVERT_INLET_FREE = defineFormula(
-  {
-    id: 'hydraulics.culvert-inlet-free',
-    title: 'Water above a culvert whose inlet stands open',
-    statement: 'HW = Hc + D · (K · X^M − 0.5·S);  X = 1.811 · Q / (A · D^0.5)',
-    symbols: {
-      ...INLET_SYMBOLS,
-      Hc: { means: 'least energy of the flow in the barrel', unit: 'm', domain: 'nonNegative' },
-      K: { means: 'constant of the inlet', unit: '', domain: 'positive' },
-      M: { means: 'exponent of the inlet', unit: '', domain: 'positive' },
-    },
-    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
-    source: { key: 'hds-5', locator: 'appendix A, form 1', fromMemory: true },
-    limits: 'X up to 3.5.',
-  },
-  ({ Q, A, D, S, Hc, K, M }) => Hc + D * (K * ((UNITS * Q) / (A * Math.sqrt(D))) ** M - 0.5 * S),
-);
+/** An inlet's kind: its slope term, how that is written, and what tells it from the usual one. */
+const USUAL_KIND = { id: '', words: '', slope: USUAL, term: '− 0.5·S' } as const;
+const MITRED_KIND = { id: '-mitred', words: ', cut to the slope,', slope: MITRED, term: '+ 0.7·S' } as const;
+type InletKind = typeof USUAL_KIND | typeof MITRED_KIND;
 
-export const CULVERT_INLET_DROWNED = defineFormula(
-  {
-    id: 'hydraulics.culvert-inlet-drowned',
-    title: 'Water above a culvert whose inlet is drowned',
-    statement: 'HW = D · (c · X² + Y − 0.5·S);  X = 1.811 · Q / (A · D^0.5)',
-    symbols: {
-      ...INLET_SYMBOLS,
-      c: { means: 'constant of the inlet', unit: '', domain: 'positive' },
-      Y: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+const inletFree = ({ id, words, slope, term }: InletKind) =>
+  defineFormula(
+    {
+      id: `hydraulics.culvert-inlet-free${id}`,
+      title: `Water above a culvert whose inlet${words} stands open`,
+      statement: `HW = Hc + D · (K · X^M ${term});  X = 1.811 · Q / (A · D^0.5)`,
+      symbols: {
+        ...INLET_SYMBOLS,
+        Hc: { means: 'least energy of the flow in the barrel', unit: 'm', domain: 'nonNegative' },
+        K: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+        M: { means: 'exponent of the inlet', unit: '', domain: 'positive' },
+      },
+      result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
+      source: { key: 'hds-5', locator: 'appendix A, form 1', fromMemory: true },
+      limits: 'X up to 3.5.',
     },
-    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
-    source: { key: 'hds-5', locator: 'appendix A, submerged', fromMemory: true },
-    limits: 'X from 4; between 3.5 and 4 a straight line joins both laws.',
-  },
-  ({ Q, A, D, S, c, Y }) => D * (c * ((UNITS * Q) / (A * Math.sqrt(D))) ** 2 + Y - 0.5 * S),
-);
+    ({ Q, A, D, S, Hc, K, M }) => Hc + D * (K * ((UNITS * Q) / (A * Math.sqrt(D))) ** M + slope * S),
+  );
 
-export const CULVERT_INLET_FREE_MITRED = defineFormula(
-  {
-    id: 'hydraulics.culvert-inlet-free-mitred',
-    title: 'Water above a culvert whose inlet, cut to the slope, stands open',
-    statement: 'HW = Hc + D · (K · X^M + 0.7·S);  X = 1.811 · Q / (A · D^0.5)',
-    symbols: {
-      ...INLET_SYMBOLS,
-      Hc: { means: 'least energy of the flow in the barrel', unit: 'm', domain: 'nonNegative' },
-      K: { means: 'constant of the inlet', unit: '', domain: 'positive' },
-      M: { means: 'exponent of the inlet', unit: '', domain: 'positive' },
+const inletDrowned = ({ id, words, slope, term }: InletKind) =>
+  defineFormula(
+    {
+      id: `hydraulics.culvert-inlet-drowned${id}`,
+      title: `Water above a culvert whose inlet${words} is drowned`,
+      statement: `HW = D · (c · X² + Y ${term});  X = 1.811 · Q / (A · D^0.5)`,
+      symbols: {
+        ...INLET_SYMBOLS,
+        c: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+        Y: { means: 'constant of the inlet', unit: '', domain: 'positive' },
+      },
+      result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
+      source: { key: 'hds-5', locator: 'appendix A, submerged', fromMemory: true },
+      limits: 'X from 4; between 3.5 and 4 a straight line joins both laws.',
     },
-    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
-    source: { key: 'hds-5', locator: 'appendix A, form 1', fromMemory: true },
-    limits: 'X up to 3.5.',
-  },
-  ({ Q, A, D, S, Hc, K, M }) => Hc + D * (K * ((UNITS * Q) / (A * Math.sqrt(D))) ** M + 0.7 * S),
-);
+    ({ Q, A, D, S, c, Y }) => D * (c * ((UNITS * Q) / (A * Math.sqrt(D))) ** 2 + Y + slope * S),
+  );
 
-export const CULVERT_INLET_DROWNED_MITRED = defineFormula(
-  {
-    id: 'hydraulics.culvert-inlet-drowned-mitred',
-    title: 'Water above a culvert whose inlet, cut to the slope, is drowned',
-    statement: 'HW = D · (c · X² + Y + 0.7·S);  X = 1.811 · Q / (A · D^0.5)',
-    symbols: {
-      ...INLET_SYMBOLS,
-      c: { means: 'constant of the inlet', unit: '', domain: 'positive' },
-      Y: { means: 'constant of the inlet', unit: '', domain: 'positive' },
-    },
-    result: { symbol: 'HW', means: 'water above the inlet’s floor', unit: 'm' },
-    source: { key: 'hds-5', locator: 'appendix A, submerged', fromMemory: true },
-    limits: 'X from 4; between 3.5 and 4 a straight line joins both laws.',
-  },
-  ({ Q, A, D, S, c, Y }) => D * (c * ((UNITS * Q) / (A * Math.sqrt(D))) ** 2 + Y + 0.7 * S),
-);
+export const CULVERT_INLET_FREE = inletFree(USUAL_KIND);
+export const CULVERT_INLET_DROWNED = inletDrowned(USUAL_KIND);
+export const CULVERT_INLET_FREE_MITRED = inletFree(MITRED_KIND);
+export const CULVERT_INLET_DROWNED_MITRED = inletDrowned(MITRED_KIND);
 
 export const CULVERT_BARREL = defineFormula(
   {

@@ -6,6 +6,9 @@ import {
   CRITICAL_DEPTH,
   CULVERT_BARREL,
   CULVERT_INLET_DROWNED,
+  CULVERT_INLET_DROWNED_MITRED,
+  CULVERT_INLET_FREE,
+  CULVERT_INLET_FREE_MITRED,
   type Culvert,
   DARCY_LOSS,
   DROP_INLET,
@@ -34,6 +37,7 @@ import {
   fetchFreeboard,
   froude,
   grassedSillLaw,
+  INLETS,
   inletHead,
   riserLaw,
   roundMouth,
@@ -178,6 +182,19 @@ describe('culverts', () => {
       expect(Math.abs(inletHead({ diameterM, slope: 0.01, inlet }, cfs * CFS) / diameterM / ratio - 1)).toBeLessThan(tol);
     },
   );
+  it('an inlet cut to the slope gains by the slope what others lose: the formula is what works are made by', () => {
+    const { K, M, c, Y } = INLETS['corrugated-mitred'];
+    for (const S of [0, 0.02, 0.1]) {
+      const D = 0.6;
+      const A = (Math.PI / 4) * D * D;
+      const drowned = CULVERT_INLET_DROWNED_MITRED.evaluate({ Q: 1.2, A, D, S, c, Y });
+      expect(inletHead({ diameterM: D, slope: S, inlet: 'corrugated-mitred' }, 1.2)).toBeCloseTo(drowned, 12);
+      const at = (slope: number): number => inletHead({ diameterM: D, slope, inlet: 'corrugated-mitred' }, 0.2);
+      const free = CULVERT_INLET_FREE_MITRED.evaluate({ Q: 0.2, A, D, S, Hc: 0, K, M });
+      expect(at(S) - at(0)).toBeCloseTo(0.7 * S * D, 12);
+      expect(free - CULVERT_INLET_FREE.evaluate({ Q: 0.2, A, D, S, Hc: 0, K, M })).toBeCloseTo(1.2 * S * D, 12);
+    }
+  });
   it.each([
     ['wingwalls-30-75', 1.75],
     ['wingwalls-90-15', 1.9],

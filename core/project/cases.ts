@@ -105,21 +105,21 @@ export function caseProblems(cases: unknown): UserProblem[] {
   return own;
 }
 
+/** Whether a value says something sound by name, or nothing at all. */
+const isByName = (value: unknown, isSound: (v: unknown) => boolean): boolean =>
+  value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.values(value).every(isSound));
+
 /** What is wrong with the ways the user laid down for water. */
-export function linkProblems(links: unknown, field: string): UserProblem[] {
-  if (links === undefined) return [];
-  const isSound = typeof links === 'object' && links !== null && !Array.isArray(links) && Object.values(links).every(isText);
-  return isSound
+export const linkProblems = (links: unknown, field: string): UserProblem[] =>
+  isByName(links, isText)
     ? []
     : [{ code: 'links.member', what: `links are ${told(links)}`, where: { field }, do: 'Give where each outlet leads, by its id.' }];
-}
+
+const isLevel = (v: unknown): boolean => typeof v === 'number' && v >= LEVEL_LOWEST_M && v <= LEVEL_HIGHEST_M;
 
 /** What is wrong with the levels stores are found at. */
-export function startProblems(starts: unknown, field: string): UserProblem[] {
-  if (starts === undefined) return [];
-  const isLevel = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v) && v >= LEVEL_LOWEST_M && v <= LEVEL_HIGHEST_M;
-  const isSound = typeof starts === 'object' && starts !== null && !Array.isArray(starts) && Object.values(starts).every(isLevel);
-  return isSound
+export const startProblems = (starts: unknown, field: string): UserProblem[] =>
+  isByName(starts, isLevel)
     ? []
     : [
         {
@@ -129,4 +129,3 @@ export function startProblems(starts: unknown, field: string): UserProblem[] {
           do: `Give each store's level in metres, from ${LEVEL_LOWEST_M} to ${LEVEL_HIGHEST_M}.`,
         },
       ];
-}

@@ -46,9 +46,6 @@ export type { DesignStorm } from '../rain/index.ts';
 /** Where a rain table came from: typed or a file, a gauge's record, memory, the simulated service, or an example to type over. */
 export const RAIN_BASES = ['table', 'record', 'memory', 'simulated', 'example'] as const;
 
-/** Whether a rain is invented, and no rain of the user's place. */
-export const isInvented = ({ basis }: Pick<Rain, 'basis'>): boolean => basis === 'simulated' || basis === 'example';
-
 export interface Rain {
   readonly table: RainTable;
   readonly storm: DesignStorm;

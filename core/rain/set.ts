@@ -19,9 +19,14 @@ const MOST_MIN = USUAL_MIN[USUAL_MIN.length - 1];
 /** More members than this tell nothing more. */
 const MOST_MEMBERS = 24;
 
+/** The usual time between two storms that fill a store [h]: what takes longer to empty keeps its water (common practice). */
+export const BETWEEN_STORMS_H = 240;
+
+/** Whether a storm's length is its own: that of its steps, or a day's pattern. */
+export const hasOwnLength = (storm: DesignStorm): boolean => stepsOfStorm(storm) !== null || storm.shape?.kind === 'pattern';
+
 /** Whether a storm is to be the worst of a set: of table rain whose length was not settled. */
-export const isSet = (storm: DesignStorm): boolean =>
-  storm.durationMin === undefined && stepsOfStorm(storm) === null && storm.shape?.kind !== 'pattern';
+export const isSet = (storm: DesignStorm): boolean => storm.durationMin === undefined && !hasOwnLength(storm);
 
 /** The storm of one length. */
 export function ofLength({ durationsMin: _, ...storm }: DesignStorm, durationMin: number): OneStorm {

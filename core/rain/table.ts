@@ -5,6 +5,9 @@ export interface RainTable {
   readonly depthMm: readonly (readonly number[])[];
 }
 
+/** Whether a table is invented, and tells nothing of the user's place: by where it came from. */
+export const isInvented = ({ basis }: { readonly basis?: string }): boolean => basis === 'simulated' || basis === 'example';
+
 export interface TableProblem {
   readonly code: 'shape' | 'order' | 'value' | 'monotonic-duration' | 'monotonic-return';
   readonly what: string;

@@ -32,3 +32,7 @@ export function told(value: unknown): string {
   if (Array.isArray(value) && value.length > 8) return `a list of ${value.length}`;
   return (JSON.stringify(value) ?? 'missing').slice(0, 40);
 }
+
+/** A sentence's first letter tall or small, for a phrase put at another place. */
+export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

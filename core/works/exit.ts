@@ -1,7 +1,7 @@
 // How fast water runs where it leaves a work, and whether what it runs on stands it.
 import type { Exit } from '../contract/index.ts';
 import { type Cover, permissibleVelocity } from '../ground/index.ts';
-import { type Said, amount, say } from '../units/index.ts';
+import { type Said, amount, capitalised, say } from '../units/index.ts';
 import { GRAVITY, GRASS_ROUGHNESS, SHEET_VELOCITY, STONE_GRAVITY, normalDepth, sheetRoughness, trapezoid } from '../hydraulics/index.ts';
 
 const LEAST_SLOPE = 0.001;
@@ -34,9 +34,7 @@ export function grassChannel(
 
 /** What to do where nothing that grows there is to carry water on such a slope. */
 export const noneCarries = (cover: Cover, slope: number): Said =>
-  say`${capital(cover.strength.words)} is not to carry water on a slope of ${amount(slope, 'slope')}: lay stone or sod-forming turf, or let it out on gentler ground.`;
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+  say`${capitalised(cover.strength.words)} is not to carry water on a slope of ${amount(slope, 'slope')}: lay stone or sod-forming turf, or let it out on gentler ground.`;
 
 export interface ExitFlow {
   /** Null where the slope it runs on is not known. */

@@ -2,10 +2,10 @@ import type { ReactNode } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { CONDITION_NAMES, type DerivedSet, hours, spanWords } from '#core/derive';
-import { type Rain, isInvented } from '#core/project';
-import { isSet, longestStorm, totalsOf } from '#core/rain';
+import type { Rain } from '#core/project';
+import { isInvented, isSet, longestStorm, totalsOf } from '#core/rain';
 import { Button, Choose, Muted, Pop, Table } from '../kit/index.ts';
-import { useDerived, useFormat, useView, useWorks } from './selectors.ts';
+import { useDerived, useFormat, useLeft, useView, useWorks } from './selectors.ts';
 import { lookAtStorm, useApp } from './store.ts';
 
 const Quiet = styled.span`
@@ -63,14 +63,14 @@ function Decides({ set }: { readonly set: DerivedSet }): ReactNode {
   const derived = useDerived();
   const order = useView()?.order ?? [];
   const works = useWorks();
-  const format = useFormat();
+  const left = useLeft();
   const stores = order.flatMap((id) => derived?.stores.filter((s) => s.id === id && s.least !== null) ?? []);
   return (
     <>
       <h2 style={{ fontSize: 20, marginBottom: 8 }}>Which storm decides</h2>
       <Muted>
-        1 in {set.returnYears} years at every length from {spanWords(set)}, {set.durationsMin.length} storms in all, each on ground and
-        water as usually found, full, with pipes blocked, wet and bare. The worst counts.
+        1 in {set.returnYears} years at {set.durationsMin.length} lengths from {spanWords(set)}, each with ground and water{' '}
+        {set.conditions.map((c) => CONDITION_NAMES[c]).join('; ')}. The worst counts; wet and bare ground only ask to be weighed.
       </Muted>
       {stores.length === 0 ? (
         <Muted>Draw a work: then each store tells its own.</Muted>
@@ -82,7 +82,7 @@ function Decides({ set }: { readonly set: DerivedSet }): ReactNode {
             works.find((w) => w.id === s.id)?.name ?? s.id,
             s.least ? hours(s.least.durationMin) : '–',
             s.least ? CONDITION_NAMES[s.least.condition] : '–',
-            format(s.least?.value, 'difference'),
+            left(s.least?.value),
           ])}
         />
       )}
@@ -98,25 +98,27 @@ export function StormWords(): ReactNode {
   const set = useDerived()?.set ?? null;
   if (!rain) return null;
   const words = <Words rain={rain} set={set} />;
-  const notYours = (isInvented(rain) || isExample) && <strong style={{ color: 'var(--alarm)', marginLeft: 8 }}>not yours yet</strong>;
+  const notYours = (isInvented(rain) || isExample) && <strong style={{ color: 'var(--alarm)' }}>not yours yet</strong>;
   if (!set)
     return (
-      <Wide>
-        {words}
+      <>
+        <Wide>{words}</Wide>
         {notYours}
-      </Wide>
+      </>
     );
   return (
-    <Wide>
-      <DialogTrigger>
-        <Button look="quiet">{words}</Button>
-        <Pop>
-          <Dialog aria-label="Which storm decides">
-            <Decides set={set} />
-          </Dialog>
-        </Pop>
-      </DialogTrigger>
+    <>
+      <Wide>
+        <DialogTrigger>
+          <Button look="quiet">{words}</Button>
+          <Pop>
+            <Dialog aria-label="Which storm decides">
+              <Decides set={set} />
+            </Dialog>
+          </Pop>
+        </DialogTrigger>
+      </Wide>
       {notYours}
-    </Wide>
+    </>
   );
 }

@@ -77,6 +77,12 @@ export function endName(works: readonly WorkBase[], to: string | undefined): str
   return name ?? (to === 'property-edge' ? 'the property edge' : to === 'ground' ? 'the ground' : 'the edge of the terrain');
 }
 
+/** What is left to a crest, or by how much it is passed. */
+export function useLeft(): (freeboardM: number | null | undefined) => string {
+  const format = useFormat();
+  return (left) => (typeof left === 'number' && left < 0 ? `OVER ${format(-left, 'difference')}` : format(left, 'difference'));
+}
+
 /** Formats in the unit system of the page. */
 export function useFormat(): (value: number | null | undefined, kind: QuantityKind) => string {
   const system = useApp((s) => s.system);

@@ -308,6 +308,7 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
     selected: first?.id ?? null,
     tool: null,
     drawn: [],
+    shownMin: null,
     notice: null,
     isStopped: false,
     saved: how.readOnly === undefined ? 'saving' : 'read-only',

@@ -3,7 +3,7 @@ import type { Land, StoreSeen, WorkBase } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
-import type { RoomContext } from '../set/ran.ts';
+import type { RoomContext } from '../set/laid.ts';
 import { runSet } from '../set/set.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { storesOnly } from '../water/water.ts';

@@ -1,9 +1,10 @@
 // What each case does, side by side, and which are worth asking.
 import { type Case, type Project, optionOf } from '../../project/index.ts';
-import { asDesigned, inCase } from '../scenario/scenario.ts';
-import type { RoomContext } from '../set/ran.ts';
+import { asDesigned, inCase, liveWorks } from '../scenario/scenario.ts';
+import { boresOf } from '../scenario/standard.ts';
+import type { RoomContext } from '../set/laid.ts';
 import type { SetRan } from '../set/set.ts';
-import { liveWorks, storesOnly } from '../water/water.ts';
+import { storesOnly } from '../water/water.ts';
 import { setOf } from './raised.ts';
 import type { Slowly } from '../graph/slowly.ts';
 
@@ -53,14 +54,14 @@ export function* compareCasesSlowly(project: Project, context: RoomContext): Slo
 
 /** Cases worth asking of these works: every pipe blocked, every way out not cut yet, and what weather and ground may do. */
 export function usualCases(project: Project, { registry }: Pick<RoomContext, 'registry'>): Case[] {
-  const works = liveWorks(optionOf(project).works).map((work) => registry.bind(work));
+  const option = optionOf(project);
+  const works = liveWorks(option.works).map((work) => registry.bind(work));
   const named = (list: typeof works): { id: string; name: string }[] => list.map(({ work }) => work);
-  const pipes = named(works.filter(({ traits }) => traits.canBlock && traits.isConduit));
   // What holds by a wall silts up; a bank only where water is let out of it by making.
   const hosts = new Set(works.map((w) => w.hostId));
   const stores = named(works.filter(({ traits, work }) => traits.canSilt && (traits.retains === 'wall' || hosts.has(work.id))));
   return [
-    ...pipes.map((w): Case => ({ id: `blocked-${w.id}`, name: `${w.name} blocked`, blockedPercent: { [w.id]: 100 } })),
+    ...boresOf(option, registry).map((w): Case => ({ id: `blocked-${w.id}`, name: `${w.name} blocked`, blockedPercent: { [w.id]: 100 } })),
     { id: 'full', name: 'All full when it begins', startsFull: true },
     { id: 'more-rain', name: 'A fifth more rain', stormPercent: 20 },
     { id: 'two-storms', name: 'Two storms, a day apart', againAfterH: 24 },

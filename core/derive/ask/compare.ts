@@ -5,8 +5,8 @@ import { type Project, fail, optionOf } from '../../project/index.ts';
 import { seenKind } from '../../seen/index.ts';
 import { type Flow, catchingOn, cellAt, cellsUnder, centreOf, entering, firstInterceptor, upstreamOf } from '../../terrain/index.ts';
 import type { Registry } from '../../works/index.ts';
-import type { RoomContext } from '../set/ran.ts';
-import { liveWorks } from '../water/water.ts';
+import type { RoomContext } from '../set/laid.ts';
+import { liveWorks } from '../scenario/scenario.ts';
 import { type GroundModel, groundModel } from '../world/ground-model.ts';
 
 /** A pin or a work, with the area it drains with and without the thing in question [m2]. */

@@ -13,7 +13,7 @@ import {
   type RunoffBands,
   runoffBands,
 } from '../../runoff/index.ts';
-import { type RoomContext, rainOver } from '../set/ran.ts';
+import { type RoomContext, rainOver } from '../set/laid.ts';
 import { type TimeTold, timeBy } from '../run/concentration.ts';
 import { flowOf, peakOf, peaksOf, runoffOf, stepFor, stormFor, timeFactsOf } from '../run/hydrology.ts';
 import { type Timed, type Weather, timedIn, watershedIn, weatherOf } from '../run/watersheds.ts';

@@ -48,8 +48,8 @@ import {
 } from '../../terrain/index.ts';
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { beginWorks } from './begin.ts';
-import type { RoomContext } from '../set/ran.ts';
-import { liveWorks } from '../water/water.ts';
+import type { RoomContext } from '../set/laid.ts';
+import { liveWorks } from '../scenario/scenario.ts';
 import { compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from '../world/ground-model.ts';
 

@@ -3,7 +3,7 @@ import type { Store } from '../../contract/index.ts';
 import { type Project, fail } from '../../project/index.ts';
 import { type Amount, type Said, amount, say, spoken } from '../../units/index.ts';
 import { asDesigned } from '../scenario/scenario.ts';
-import type { RoomContext } from '../set/ran.ts';
+import type { RoomContext } from '../set/laid.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';

@@ -1,7 +1,7 @@
 // Storms raised step by step, each run once and nothing judged in them.
 import { type Project, type Rain, fail } from '../../project/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
-import type { RoomContext } from '../set/ran.ts';
+import type { RoomContext } from '../set/laid.ts';
 import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
 import type { Slowly } from '../graph/slowly.ts';
 

@@ -1,6 +1,6 @@
 // Every question there is, in one table: what the page's worker and the command line answer from, with one context.
 import { type Project, fail } from '../../project/index.ts';
-import type { RoomContext } from '../set/ran.ts';
+import type { RoomContext } from '../set/laid.ts';
 import { RAIN_QUESTIONS, type RainContext } from './gauge.ts';
 import { GROUND_QUESTIONS } from './ground-questions.ts';
 import { LAND_QUESTIONS } from './land.ts';

@@ -113,6 +113,24 @@ describe('what is kept', () => {
     graph.runFor('', used);
     expect(graph.size).toBe(1);
   });
+  it('forgets a scenario with all that goes on from its name, and nothing another holds', () => {
+    const graph = new Graph();
+    const ask = (holder: string, n: number): unknown => graph.runFor(holder, () => graph.step('one', [n], (v) => v));
+    ask('a|x', 1);
+    ask('a|y', 2);
+    ask('ab', 2);
+    graph.forget('a');
+    expect(graph.size).toBe(1);
+    ask('', 2);
+    expect(runs(graph)).toEqual({ one: 2 });
+  });
+  it('what another scenario works out within a step is no part of it', () => {
+    const graph = new Graph();
+    const inner = (): unknown => graph.runFor('other', () => graph.step('inner', [1], () => 1));
+    graph.runFor('', () => graph.step('outer', [1], () => inner()));
+    graph.forget('other');
+    expect(graph.size).toBe(1);
+  });
   it('counts what a scenario runs within itself as one run', () => {
     const graph = new Graph();
     const both = (): unknown =>

@@ -5,7 +5,7 @@ import type { Storm } from '../../rain/index.ts';
 import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
 import { asItself } from '../graph/graph.ts';
 import type { Water } from '../water/water.ts';
-import type { DerivedExit, FlowSeries, LeavingFlow } from '../types.ts';
+import type { ExitFlows, FlowSeries, LeavingFlow } from '../types.ts';
 import type { ExitGround, Gathered } from '../world/catchments.ts';
 import { peakOf } from './hydrology.ts';
 import { type Weather, runoffIn, timedIn } from './watersheds.ts';
@@ -34,7 +34,7 @@ export interface ExitsInput {
 }
 
 export interface Leaving {
-  readonly told: DerivedExit;
+  readonly told: ExitFlows;
   readonly series: FlowSeries;
 }
 

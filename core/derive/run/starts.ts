@@ -1,16 +1,13 @@
 // Where the water of each store is found when a storm begins.
 import type { Store } from '../../contract/index.ts';
 import { leftAfter, levelAt, meanWettedArea, volumeAt } from '../../network/index.ts';
-import type { Antecedent } from '../../rain/index.ts';
-import type { Water } from '../water/water.ts';
-import { storesOnly } from '../water/water.ts';
+import { type Antecedent, BETWEEN_STORMS_H } from '../../rain/index.ts';
+import { type Water, storesOnly } from '../water/water.ts';
 import { baseFlows } from '../world/springs.ts';
 import { seepsOf } from './storm-run.ts';
 
 /** Hours since a storm like the one looked at, by how wet it has been (common practice); null: long enough for all to be gone. */
 const SINCE_H: Readonly<Record<Antecedent, number | null>> = { dry: null, usual: 24, wet: 6 };
-/** The usual time between two storms that fill a store [h]: what takes longer to empty is found full (common practice). */
-export const BETWEEN_STORMS_H = 240;
 
 export interface StartsOn {
   readonly water: Pick<Water, 'stores' | 'springs' | 'under'>;

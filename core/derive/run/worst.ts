@@ -1,6 +1,6 @@
 // The worst of several runs: of each store, way out, pipe and exit, quantity by quantity, as if one storm had done all of it.
 import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
-import type { DerivedExit, LeavingFlow } from '../types.ts';
+import type { ExitFlows, LeavingFlow } from '../types.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
 import type { StoreOutcome } from './outcomes.ts';
 import type { Run } from './run.ts';
@@ -11,7 +11,7 @@ export interface Brief {
   readonly flows: Run['flows'];
   readonly outlets: ReadonlyMap<string, OutletStorm>;
   readonly conduits: Run['conduits'];
-  readonly exits: ReadonlyMap<string, DerivedExit>;
+  readonly exits: ReadonlyMap<string, ExitFlows>;
   readonly runoff: ReadonlyMap<string, Runoff>;
   readonly natural: ReadonlyMap<string, number>;
 }
@@ -128,7 +128,7 @@ const worstLeaving = (all: readonly LeavingFlow[], found: readonly LeavingFlow[]
   volumeM3: most(found, (f) => f.volumeM3),
 });
 
-const worstExit = (all: readonly DerivedExit[], found: readonly DerivedExit[]): DerivedExit => ({
+const worstExit = (all: readonly ExitFlows[], found: readonly ExitFlows[]): ExitFlows => ({
   ...all[0],
   without: worstLeaving(
     all.map((e) => e.without),
@@ -161,7 +161,6 @@ export function worstRun(
   on: { readonly all: readonly Member[]; readonly found: readonly Member[]; readonly graph: Graph },
 ): Run {
   const { all, found, graph } = on;
-  if (all.length === 1) return shown;
   const each = <T, U>(of: (brief: Brief) => ReadonlyMap<string, T>, word: string, worst: (a: T[], f: T[]) => U): Map<string, U> =>
     new Map(idsOf(all, of).map((id) => [id, graph.step(`${word}:${id}`, [saidBy(all, of, id), saidBy(found, of, id)], worst)]));
   const outlets = each((b) => b.outlets, 'worst-outlet', worstOutlet);

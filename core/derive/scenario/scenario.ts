@@ -1,4 +1,5 @@
 // The only way inputs vary: a document as it is to be taken, and what is done to stores and their ways out.
+import type { WorkBase } from '../../contract/index.ts';
 import { type Option, type Project, type Rain, optionOf } from '../../project/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
@@ -10,6 +11,10 @@ export interface Scenario {
   readonly option: Option;
   readonly conditions: Conditions;
 }
+
+/** Works that stand or are to be made: a retired one is of the past. */
+export const liveWorks = <W extends Pick<WorkBase, 'status'>>(works: readonly W[]): readonly W[] =>
+  works.filter((w) => w.status !== 'retired');
 
 /** The works of an option as they are designed; of the active one where none is named. */
 export const asDesigned = (project: Project, option?: string): Scenario => ({

@@ -1,19 +1,16 @@
 // How ground and water may be found besides as they usually are: what every work is judged under, asked for or not.
-import type { Condition } from '../../contract/index.ts';
+import type { Condition, WorkBase } from '../../contract/index.ts';
 import type { Option } from '../../project/index.ts';
 import type { Registry } from '../../works/index.ts';
 import { bared } from './conditions.ts';
-import type { Scenario } from './scenario.ts';
+import { type Scenario, liveWorks } from './scenario.ts';
 
-/** Pipes of an option that debris can close, each wholly. */
-function bores(option: Option, registry: Pick<Registry, 'bind'>): ReadonlyMap<string, number> {
-  const closed = option.works.filter((work) => {
-    if (work.status === 'retired') return false;
+/** Works whose water goes through a bore that debris can close. */
+export const boresOf = ({ works }: Option, registry: Pick<Registry, 'bind'>): readonly WorkBase[] =>
+  liveWorks(works).filter((work) => {
     const { traits } = registry.bind(work);
     return traits.canBlock && traits.isConduit;
   });
-  return new Map(closed.map(({ id }) => [id, 1]));
-}
 
 /** A scenario under a standard condition; null where that is what it is already. */
 export function underCondition(scenario: Scenario, condition: Condition, registry: Pick<Registry, 'bind'>): Scenario | null {
@@ -24,8 +21,8 @@ export function underCondition(scenario: Scenario, condition: Condition, registr
     case 'full':
       return { ...scenario, id: named, conditions: { ...conditions, startsFull: true } };
     case 'blocked': {
-      const closed = bores(scenario.option, registry);
-      if (closed.size === 0) return null;
+      const closed = boresOf(scenario.option, registry).map((w) => [w.id, 1] as const);
+      if (closed.length === 0) return null;
       return { ...scenario, id: named, conditions: { ...withKey, startsFull: true, blocked: new Map([...conditions.blocked, ...closed]) } };
     }
     case 'wet': {

@@ -90,6 +90,31 @@ describe('the worst of the set', () => {
     }
     expect(storeOf(usual).freeboardM!).toBeGreaterThan(storeOf(run(project).derived).least!.value + 0.1);
   });
+  it('one storm alone is judged on wet and on bare ground too', () => {
+    const one = run(inValley(storm({ durationMin: 120 })));
+    // A crest that leaves half a millimetre more than is asked as found and full, and less on wet or bare ground.
+    const crest = POND.levels.crestM - (storeOf(one.derived).least!.value - 0.3) + 0.0005;
+    const low = run(
+      inValley(storm({ durationMin: 120 }), {}, [{ ...POND, levels: { ...POND.levels, crestM: crest } } as WorkBase, POND_SILL, PIPE]),
+    );
+    const check = checkOf(low.derived, 'pond.freeboard', 'pond');
+    expect(check?.severity).toBe('weigh');
+    expect(['wet', 'bare']).toContain(check?.condition);
+  });
+  it('keeps the worst of each place where water leaves, and of what a way out runs on', () => {
+    for (const { worst, with: now, id } of WHOLE.exits) expect([id, worst.peakM3s.value >= now.peakM3s]).toEqual([id, true]);
+    expect(Math.max(...WHOLE.exits.map((e) => e.worst.peakM3s.value / Math.max(1e-9, e.with.peakM3s)))).toBeGreaterThan(1.1);
+    for (const o of WHOLE.outlets) if (o.lining === 'washes') expect(o.liningAtWorst).toBe('washes');
+  });
+  it('raises levels where a peak is chosen that is more than the hydrograph’s, and tells the volume that takes', () => {
+    const by = (peak: 'hydrograph' | 'rational'): Derived['stores'][number] =>
+      storeOf(run(inValley(storm({ durationMin: 120, before: 'dry' }), { runoff: { peak } })).derived);
+    const [plain, raised] = [by('hydrograph'), by('rational')];
+    expect(raised.peakLevelM).toBe(plain.peakLevelM);
+    expect(raised.least!.value).toBeLessThan(plain.least!.value - 0.01);
+    expect(raised.worst.raisedInM3.value).toBeGreaterThan(1.05 * raised.inM3!);
+    expect(plain.worst.raisedInM3).toBeUndefined();
+  });
   it('a wider set never makes a verdict milder', () => {
     const RANK = { fine: 0, unknown: 1, weigh: 2, mend: 3 };
     const worstBy = (d: Derived): Map<string, number> => {

@@ -11,7 +11,7 @@ import { type Member, briefOf, greatest, worstRun } from '../run/worst.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { underCondition } from '../scenario/standard.ts';
 import { storesOnly } from '../water/water.ts';
-import { type Laid, type RoomContext, laidOut, rainOver, ranOn } from './ran.ts';
+import { type Laid, type RoomContext, laidOut, rainOver, runOn } from './laid.ts';
 
 /** Conditions in which water or works are found worse than made: what is fine must be fine in them too. */
 export const STRICT: ReadonlySet<Condition> = new Set(['found', 'full', 'blocked']);
@@ -89,7 +89,7 @@ function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<str
   if (on.antecedent === 'dry') return startsFound({ ...on, stoodM3: new Map() });
   const name = `${scenario.id}|before`;
   const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), graph };
-  const before = graph.runFor(name, () => ranOn(laid, like)).run;
+  const before = graph.runFor(name, () => runOn(laid, like));
   const stoodM3 = stoodIn(water.stores, (id) => before.outcomes.get(id)?.storm.peakLevelM ?? null);
   return startsFound({ ...on, stoodM3 });
 }
@@ -153,7 +153,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
         if (condition === 'found' && isRaised && !asked.only && !isRaisedIn(runs, land, durationMin)) continue;
         const name = `${scenario.id}|${memberName(by)}`;
         const rain = rainOver(land.scenario.project, durationMin);
-        const { run } = graph.runFor(name, () => ranOn(land, { name, rain, startsM, isRaised, graph }));
+        const run = graph.runFor(name, () => runOn(land, { name, rain, startsM, isRaised, graph }));
         members.push({ ...by, brief: briefOf(run) });
         if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
         else if (isLarge) graph.forget(name);
@@ -214,7 +214,7 @@ function summed(laid: Laid, { storms, members, runs, under, startsM, asked, grap
 /** Without rain or ground there is one run of nothing. */
 function withoutStorm(laid: Laid, graph: Graph): SetRan {
   const name = `${laid.scenario.id}|none`;
-  const { run } = graph.runFor(name, () => ranOn(laid, { name, rain: null, startsM: new Map(), graph }));
+  const run = graph.runFor(name, () => runOn(laid, { name, rain: null, startsM: new Map(), graph }));
   return {
     ...laid,
     durationsMin: null,

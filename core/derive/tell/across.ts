@@ -2,7 +2,7 @@
 import type { Check, LinkFlow, Missing, Store, StoreStorm } from '../../contract/index.ts';
 import { type StoreFacts, checkExit, checkStore } from '../../checks/index.ts';
 import type { Project } from '../../project/index.ts';
-import type { DerivedExit } from '../types.ts';
+import type { ExitFlows } from '../types.ts';
 import type { Placed } from '../water/stores.ts';
 import { storesById, storesOnly } from '../water/water.ts';
 import type { Told } from './facts.ts';
@@ -27,7 +27,7 @@ function judgeStore({ works, stores, ...on }: Around): Check[] {
   return checkStore(facts);
 }
 
-export function acrossChecks({ water, run, placed, designPeaks, graph, missing, project }: Told, exits: readonly DerivedExit[]): Check[] {
+export function acrossChecks({ water, run, placed, designPeaks, graph, missing, project }: Told, exits: readonly ExitFlows[]): Check[] {
   const byId = storesById(water.stores);
   const own = storesOnly(water.stores).flatMap((store) => {
     const links = run.flows.get(store.id) ?? [];

@@ -3,7 +3,7 @@ import type { Check, Company, Figure, Missing, StormFacts } from '../../contract
 import { type Uncomputed, checkPin, checkRain, checkSeen, checkWay } from '../../checks/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
 import { cellAt } from '../../terrain/index.ts';
-import type { DerivedErosion, DerivedExit } from '../types.ts';
+import type { DerivedErosion, ExitFlows } from '../types.ts';
 import { attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
 import { acrossChecks } from './across.ts';
@@ -84,7 +84,7 @@ function wayChecks({ water, run, placed, graph, project, missing }: Told): Check
 type WayOn = Omit<Parameters<typeof checkWay>[0], 'link'> & { readonly missing: readonly Missing[] };
 
 /** Figures and checks of every work that stands, and of what stands between them. */
-export function judge(told: Told, on: { readonly erosion: DerivedErosion | null; readonly exits: readonly DerivedExit[] }): Judged {
+export function judge(told: Told, on: { readonly erosion: DerivedErosion | null; readonly exits: readonly ExitFlows[] }): Judged {
   const { project, world, water, graph, run, durationsMin } = told;
   const judged = water.works.map((one) => [one.bound.work.id, judgementOf(one, told)] as const);
   const { pins, features } = project;

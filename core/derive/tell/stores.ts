@@ -19,6 +19,7 @@ type StoresTold = Pick<Derived, 'stores' | 'links' | 'outlets' | 'conduits'>;
 export function storesTold(set: SetRan, graph: Graph): StoresTold {
   const { water, members } = set;
   const { stores } = water;
+  const linings = new Map(set.worst.outlets.map((o) => [o.id, o.lining]));
   return {
     stores: storesOnly(stores).map((s) => {
       const outcome = runFor(set, s.id).outcomes.get(s.id) ?? null;
@@ -33,7 +34,9 @@ export function storesTold(set: SetRan, graph: Graph): StoresTold {
       ...water.places.flatMap(({ store }) => set.shown.flows.get(`${store}#past`) ?? []),
     ],
     outlets: stores.flatMap((s) =>
-      runFor(set, s.id).outlets.flatMap((o) => (o.store === s.id ? [{ ...o, worst: outletWorst(members, o.id) }] : [])),
+      runFor(set, s.id).outlets.flatMap((o) =>
+        o.store === s.id ? [{ ...o, liningAtWorst: linings.get(o.id) ?? o.lining, worst: outletWorst(members, o.id) }] : [],
+      ),
     ),
     conduits: stores.flatMap((s) => runFor(set, s.id).conduits.get(s.id) ?? []),
   };

@@ -7,9 +7,9 @@ import type { Graph } from '../graph/graph.ts';
 import { type Run, outcomeSheets } from '../run/run.ts';
 import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
-import { type Laid, rainOver } from '../set/ran.ts';
+import { type Laid, rainOver } from '../set/laid.ts';
 import type { SetRan } from '../set/set.ts';
-import { storeWorst } from '../set/worst-of.ts';
+import { exitWorst, storeWorst } from '../set/worst-of.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, View } from '../types.ts';
 import { failureChecks } from '../water/standing.ts';
 import { type Water, linksOf, storesOnly } from '../water/water.ts';
@@ -88,7 +88,7 @@ function judgements(
   const told = toldBy(set, set.worst, false);
   const judged = judgedBy(told);
   // Answers wanted at once leave out in what condition each is so grave.
-  if (set.members.length <= 1 || !set.isWhole) return { told, judged, checks: judged.checks };
+  if (set.conditions.length === 1 || !set.isWhole) return { told, judged, checks: judged.checks };
   const strict = whenGraver(apart('found', set, set.asFound), { checks: judged.checks, conditionOf: (on) => conditionAt(set, on) });
   return {
     told,
@@ -145,7 +145,7 @@ export function tell(set: SetRan, graph: Graph): DeriveResult {
     springs: water.springs,
     groundAs: ground && canHeal(ground) ? (ground.as ?? 'now') : 'now',
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
-    exits: shown.leaving.map((l) => l.told),
+    exits: shown.leaving.map(({ told: exit }) => ({ ...exit, worst: exitWorst(set.members, exit.id) })),
     erosion: erosion?.told ?? null,
     ...storesTold(set, graph),
     balance: shown.result?.balance ?? null,

@@ -1,7 +1,18 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
-import { type QuantityKind, type UnitSystem, formatQuantity, spoken } from '../../units/index.ts';
-import { type Project, healedYearsOf, isInvented, optionOf } from '../../project/index.ts';
-import { CHANCE, depthFor, isSet, longestStorm, returnIn, returnWords, stepsOfStorm, totalsOf } from '../../rain/index.ts';
+import { type QuantityKind, type UnitSystem, formatQuantity, lowered, spoken } from '../../units/index.ts';
+import { type Project, healedYearsOf, optionOf } from '../../project/index.ts';
+import {
+  BETWEEN_STORMS_H,
+  CHANCE,
+  depthFor,
+  isInvented,
+  isSet,
+  longestStorm,
+  returnIn,
+  returnWords,
+  stepsOfStorm,
+  totalsOf,
+} from '../../rain/index.ts';
 import { isReadable } from '../../survey/index.ts';
 import type { Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
@@ -170,7 +181,7 @@ function tellWorks(telling: Telling): Piece[] {
   const by = decidedBy(telling, store.least);
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
   const first = worst ? spoken(worst.said.title, system) : '';
-  const tail = worst ? [plain(' First mend: '), alarm(`${first.charAt(0).toLowerCase()}${first.slice(1)}`), plain('.')] : [];
+  const tail = worst ? [plain(' First mend: '), alarm(lowered(first)), plain('.')] : [];
   if (store.holds === true) {
     return [
       plain(`${name} holds all `),
@@ -239,8 +250,8 @@ function tellWorks(telling: Telling): Piece[] {
 /** What holds less than this holds nothing: a road on a pipe, a drain [m3]. */
 const PASSES_M3 = 1;
 
-/** Hours to empty above which a store is one that keeps its water: nobody waits for a pond to dry. */
-const keepsWater = (drainDownH: number | null): boolean => drainDownH !== null && drainDownH > 240;
+/** Whether a store keeps its water: it never empties, or nobody waits for it to. */
+const keepsWater = (drainDownH: number | null): boolean => drainDownH === null || drainDownH > BETWEEN_STORMS_H;
 
 function isGuestOf({ project, derived }: Telling, id: string, host: string): boolean {
   const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];
@@ -278,9 +289,10 @@ function tellStorm(telling: Telling): Piece[] {
   const name = nameOf(telling, nearest.id);
   const left = leftOf(nearest) ?? 0;
   const by = decidedBy(telling, nearest.least);
-  const washed = derived.outlets.filter((o) => o.lining === 'washes').length;
+  const washed = derived.outlets.filter((o) => o.liningAtWorst === 'washes').length;
   const places = derived.exits.filter((e) => e.isPlace);
-  const leaves = (places.length > 0 ? places : derived.exits).reduce((most, e) => Math.max(most, e.with.peakM3s), 0);
+  const peaks = (places.length > 0 ? places : derived.exits).flatMap(({ worst }) => ('peakM3s' in worst ? [worst.peakM3s] : []));
+  const most = peaks.reduce<Worst | null>((a, b) => (a && a.value >= b.value ? a : b), null);
   return [
     ...(left < 0
       ? [alarm(`${name} is passed by ${q(-left, 'difference')}${by}`)]
@@ -289,8 +301,8 @@ function tellStorm(telling: Telling): Piece[] {
     ...(washed > 0
       ? [alarm(`${washed === 1 ? 'One way out runs' : `${washed} ways out run`} faster than the ground there stands`), plain('. ')]
       : []),
-    ...(leaves > 0
-      ? [plain('Water leaves the property at up to '), strong(q(leaves, 'flow')), plain(' at one place.')]
+    ...(most && most.value > 0
+      ? [plain('Water leaves the property at up to '), strong(q(most.value, 'flow')), plain(` at one place${decidedBy(telling, most)}.`)]
       : [plain('Nothing leaves the property.')]),
   ];
 }
@@ -339,8 +351,6 @@ function tellUncomputed({ project, derived, system, selected }: Telling): Piece[
     ...(told ? [plain(`: ${lowered(spoken(told.said.title, system))}.`)] : [plain('.')]),
   ];
 }
-
-const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** What is invented among that which a stage's figures hang on. */
 function tellNotYours(stage: Stage, { rain, ground }: Project): Piece[] {

@@ -1,9 +1,9 @@
 // The works on the land, and the water between them: stores, what each catches, and the ways out with where they lead.
-import type { Link, Store, WorkBase } from '../../contract/index.ts';
+import type { Link, Store } from '../../contract/index.ts';
 import type { Plan } from '../../network/index.ts';
 import type { Registry } from '../../works/index.ts';
 import type { Graph } from '../graph/graph.ts';
-import type { Scenario } from '../scenario/scenario.ts';
+import { type Scenario, liveWorks } from '../scenario/scenario.ts';
 import type { DerivedSpring } from '../types.ts';
 import { type Gathered, type Interception, interception, naturalCatchment, pinCatchments, storeCatchments } from '../world/catchments.ts';
 import { springsOf } from '../world/springs.ts';
@@ -28,10 +28,6 @@ export interface Water extends Standing, Ways {
 
 /** All links in the order of their stores. */
 export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.values()].flat();
-
-/** Works that stand or are to be made: a retired one is of the past. */
-export const liveWorks = <W extends Pick<WorkBase, 'status'>>(works: readonly W[]): readonly W[] =>
-  works.filter((w) => w.status !== 'retired');
 
 /** Stores without pipes, which hold water only on its way. */
 export const storesOnly = (stores: readonly Store[]): readonly Store[] => stores.filter((s) => s.soffitM === undefined);

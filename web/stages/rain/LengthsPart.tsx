@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
-import { type OneStorm, ANTECEDENTS, type Antecedent, isSet, longestStorm, setChoices } from '#core/rain';
+import { ANTECEDENTS, type Antecedent, type OneStorm, hasOwnLength, isSet, longestStorm, setChoices } from '#core/rain';
 import { hours } from '#core/derive';
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useDerived } from '../../app/selectors.ts';
-import { ChooseRow, Inline, Muted, Quantity, Toggle } from '../../kit/index.ts';
+import { Button, ChooseRow, Inline, Muted, Quantity, Toggle } from '../../kit/index.ts';
 
 const BEFORE: Readonly<Record<Antecedent, string>> = {
   dry: 'long dry: what soaks is empty',
@@ -34,7 +34,7 @@ function Lengths({ rain }: { readonly rain: Rain }): ReactNode {
           <Toggle key={d} label={hours(d)} isOn={chosen.includes(d)} onChange={(isOn) => put(d, isOn)} />
         ))}
       </Inline>
-      {storm.durationsMin && <Toggle label="All that matter again" isOn={false} onChange={() => setStorm({ durationsMin: undefined })} />}
+      {storm.durationsMin && <Button onPress={() => setStorm({ durationsMin: undefined })}>All that matter again</Button>}
     </>
   );
 }
@@ -43,10 +43,10 @@ function Lengths({ rain }: { readonly rain: Rain }): ReactNode {
 export function LengthsPart({ rain, one }: { readonly rain: Rain; readonly one: OneStorm }): ReactNode {
   const { storm, table } = rain;
   const isWorst = isSet(storm);
-  const hasOwnLength = storm.shape?.kind === 'own' || storm.shape?.kind === 'event' || storm.shape?.kind === 'pattern';
+  const isItsOwn = hasOwnLength(storm);
   return (
     <>
-      {!hasOwnLength && (
+      {!isItsOwn && (
         <ChooseRow
           label="Judged by"
           value={isWorst ? 'set' : 'one'}
@@ -72,7 +72,7 @@ export function LengthsPart({ rain, one }: { readonly rain: Rain; readonly one: 
           kind="minutes"
           min={1}
           max={10080}
-          isDisabled={hasOwnLength}
+          isDisabled={isItsOwn}
           onChange={(durationMin) => setStorm({ durationMin })}
         />
       )}

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { WAY_WORDS, endName, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, endName, useDerived, useFormat, useLeft, useView, useWorks } from '../../app/selectors.ts';
 import { CONDITION_WORDS, type Derived, hours } from '#core/derive';
 import { ShownStorm } from '../../app/StormWords.tsx';
 import { useApp } from '../../app/store.ts';
@@ -37,6 +37,7 @@ function OneStore({ stores, nameOf }: StoresShown): ReactNode {
 /** What the storm does to every store, way out and exit. */
 export function StoresPart(): ReactNode {
   const derived = useDerived();
+  const left = useLeft();
   const view = useView();
   const order = view?.order ?? [];
   const governs = view?.governs ?? {};
@@ -63,7 +64,7 @@ export function StoresPart(): ReactNode {
           rows={stores.map((s) => [
             nameOf(s.id),
             format(s.peakLevelM, 'level'),
-            s.freeboardM !== null && s.freeboardM < 0 ? `OVER ${format(-s.freeboardM, 'difference')}` : format(s.freeboardM, 'difference'),
+            left(s.freeboardM),
             governs[s.id] === undefined ? '–' : hours(governs[s.id]),
             format(s.peakOutM3s, 'flow'),
           ])}
@@ -77,7 +78,7 @@ export function StoresPart(): ReactNode {
             o.role === 'way' ? nameOf(o.work) : `${nameOf(o.work)}: ${WAY_WORDS[o.role]}`,
             format(o.peakM3s, 'flow'),
             format(o.velocityMs, 'velocity'),
-            o.lining === 'unknown' ? '–' : o.lining === 'stands' ? 'yes' : 'NO',
+            o.liningAtWorst === 'unknown' ? '–' : o.liningAtWorst === 'stands' ? 'yes' : 'NO',
             endName(works, derived.links.find((l) => l.outlet === o.id)?.to),
           ])}
         />

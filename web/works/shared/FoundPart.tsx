@@ -1,26 +1,25 @@
 import type { ReactNode } from 'react';
 import { CONDITION_NAMES, hours } from '#core/derive';
 import { optionOf } from '#core/project';
-import { useDerived, useFormat, useProject, useView } from '../../app/selectors.ts';
+import { capitalised } from '#core/units';
+import { useDerived, useFormat, useLeft, useProject, useView } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, Inline, Muted, Quantity, Table } from '../../kit/index.ts';
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** How high water stands as things may be found, each in its worst storm. */
 export function FoundPart({ id }: { readonly id: string }): ReactNode {
   const store = useDerived()?.stores.find((s) => s.id === id);
   const peaks = useView()?.peaks[id] ?? [];
   const format = useFormat();
+  const left = useLeft();
   if (!store || peaks.length === 0) return null;
   const conditions = [...new Set(peaks.map((p) => p.condition))];
   const rows = conditions.map((condition) => {
     const worst = peaks.filter((p) => p.condition === condition).reduce((a, b) => (b.peakLevelM > a.peakLevelM ? b : a));
-    const left = store.crestM - worst.peakLevelM;
     return [
-      capital(CONDITION_NAMES[condition]),
+      capitalised(CONDITION_NAMES[condition]),
       format(worst.peakLevelM, 'level'),
-      left < 0 ? `OVER ${format(-left, 'difference')}` : format(left, 'difference'),
+      left(store.crestM - worst.peakLevelM),
       hours(worst.durationMin),
     ];
   });

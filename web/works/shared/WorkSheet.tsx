@@ -1,9 +1,10 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
+import { hours } from '#core/derive';
 import { catalogue, valueAt } from '#core/works';
 import { WAY_WORDS, checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
-import { dispatch, select } from '../../app/store.ts';
+import { dispatch, select, useApp } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
@@ -43,6 +44,20 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   );
 }
 
+/** Which storm the figures below are of, where there are several. */
+function ShownOf({ id }: { readonly id: string }): ReactNode {
+  const isSet = useDerived()?.set !== null;
+  const durationMin = useView()?.governs[id];
+  const shownMin = useApp((s) => s.shownMin);
+  if (!isSet || durationMin === undefined) return null;
+  return (
+    <Muted>
+      Rain of {hours(durationMin)} as usually found,{' '}
+      {durationMin === shownMin ? 'chosen to be shown: another may be worse.' : 'in which it stands highest.'}
+    </Muted>
+  );
+}
+
 /** What the storm did to a store. */
 export function StoreFacts({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
@@ -54,8 +69,12 @@ export function StoreFacts({ id }: { readonly id: string }): ReactNode {
     return <Muted>It holds {format(store.heldM3, 'volume')}. Give rain and ground to see what the storm brings.</Muted>;
   return (
     <>
+      <ShownOf id={id} />
       <Fact label="Its own catchment" value={format(catchment?.areaM2, 'land')} />
       <Fact label="Comes in" value={format(store.inM3, 'volume')} />
+      {'raisedInM3' in store.worst && (
+        <Fact label="With the flood raised to the peak chosen" value={format(store.worst.raisedInM3.value, 'volume')} />
+      )}
       <Fact label="Held below the lowest way out" value={format(store.heldM3, 'volume')} />
       <Fact label="Leaves" value={format(store.spilledM3, 'volume')} />
       <Fact label="Peak coming" value={format(store.peakInM3s, 'flow')} />

@@ -1,5 +1,5 @@
-// A scenario worked out as far as a run of one storm, with nothing judged.
-import type { Project, OneRain } from '../../project/index.ts';
+// A scenario laid out on its land, and one storm run on it, with nothing judged.
+import type { OneRain, Project } from '../../project/index.ts';
 import { longestOf, ofLength } from '../../rain/index.ts';
 import type { Registry } from '../../works/index.ts';
 import type { Graph } from '../graph/graph.ts';
@@ -24,11 +24,6 @@ export interface Laid {
   readonly same: object;
 }
 
-/** A scenario worked out as far as a run. */
-export interface Ran extends Laid {
-  readonly run: Run;
-}
-
 /** Land and water of a scenario; null while there is no terrain. */
 export function laidOut(scenario: Scenario, context: RoomContext): Laid | null {
   const { graph } = context;
@@ -49,8 +44,8 @@ export const rainOver = ({ rain }: Pick<Project, 'rain'>, durationMin?: number):
   rain ? { ...rain, storm: ofLength(rain.storm, durationMin ?? longestOf(rain.table, rain.storm)) } : null;
 
 /** A run of one storm, what is worked out for it kept under a name of its own. */
-export function ranOn(
-  laid: Laid,
+export function runOn(
+  { scenario, world, water, same }: Laid,
   on: {
     readonly name: string;
     readonly rain: OneRain | null;
@@ -59,13 +54,11 @@ export function ranOn(
     readonly isRaised?: boolean;
     readonly graph: Graph;
   },
-): Ran {
-  const { scenario, world, water, same } = laid;
+): Run {
   const { name, rain, startsM, isRaised = false, graph } = on;
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
   const reads = [same, world.site, { rain, sent: scenario.conditions.sent }, startsM, isRaised] as const;
-  const run = graph.step(`run:${name}`, reads, (_, __, { rain: by }) =>
+  return graph.step(`run:${name}`, reads, (_, __, { rain: by }) =>
     graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised })),
   );
-  return { ...laid, run };
 }
