@@ -46,6 +46,18 @@ export function set(open: () => Bench): void {
       await v.press('As it keeps by itself');
       await v.reads('aside', /It is found full: it keeps its water/);
       expect((await v.kept()).options[0].starts ?? {}).toEqual({});
+      // Who lies below it: by the map a track, until someone says that there is a house.
+      await v.reads('aside', /By the map: Track, \d+ m down the way of its flood/);
+      await v.reads('aside', /Crest in the storm of 1 in 100 years/);
+      await v.choose('If it goes, its water reaches', 'People sleep there');
+      await v.reads(
+        'aside',
+        /Return period its ways out are judged by\s+20 yr against at least 100 yr\s+Design for 1 in 100 years at least/,
+      );
+      await v.reads('aside', /the storm of 1 in 1000 years, which the rain table does not hold/);
+      expect((await v.kept()).options[0].hazards).toEqual({ pond: 'homes' });
+      await v.choose('If it goes, its water reaches', 'As the map shows: a track or a shed');
+      await v.reads('aside', /Nobody has said who lies below: taken as a track or a shed below/);
       expect(v.errors).toEqual([]);
     }, 90000);
   });

@@ -4,4 +4,5 @@ export * from './seen.ts';
 export * from './rain.ts';
 export * from './ground.ts';
 export * from './network.ts';
+export * from './hazard.ts';
 export * from './standing.ts';

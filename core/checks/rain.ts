@@ -149,13 +149,14 @@ const oneStorm: Rule<RainFacts> = {
     limit: 0,
     at: null,
     severity: durationsMin === null ? 'weigh' : 'fine',
+    ...(durationsMin === null ? {} : { title: 'Judged by the worst of storms of all lengths' }),
     do: durationsMin === null ? 'Let the storm be the worst of all lengths before anything is built by it.' : 'Nothing.',
   }),
 };
 
 const setTooShort: Rule<RainFacts> = {
   id: 'rain.set-too-short',
-  title: 'The rain table ends before the storms that fill stores',
+  title: 'Longest storm the rain table tells',
   why: 'What is longer than the table tells is not known and not looked at: a day of rain may fill what two hours do not.',
   unit: 'min',
   kind: 'minutes',

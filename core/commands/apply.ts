@@ -21,6 +21,10 @@ function refuse(code: string, what: string, hint: string): never {
   throw new UserError([{ code, what, where: {}, do: hint }]);
 }
 
+function refuseNoStore(store: unknown, code: string): void {
+  if (typeof store !== 'string' || isForbiddenKey(store)) refuse(code, `there is no store ${told(store)}`, 'Name a store.');
+}
+
 function option(draft: Draft<Project>): Draft<Option> {
   const found = draft.options.find((o) => o.id === draft.activeOption);
   return found ?? refuse('option.missing', `there is no option "${draft.activeOption}"`, 'Choose another option.');
@@ -187,10 +191,17 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   },
   'start.set': (d, { store, levelM }) => {
     const target = option(d);
-    if (typeof store !== 'string' || isForbiddenKey(store)) refuse('start.store', `there is no store ${told(store)}`, 'Name a store.');
+    refuseNoStore(store, 'start.store');
     const starts = (target.starts ??= {});
     if (levelM === null) delete starts[store];
     else starts[store] = levelM;
+  },
+  'hazard.set': (d, { store, hazard }) => {
+    const target = option(d);
+    refuseNoStore(store, 'hazard.store');
+    const hazards = (target.hazards ??= {});
+    if (hazard === null) delete hazards[store];
+    else hazards[store] = hazard;
   },
   'survey.set': (d, { survey }) => {
     d.survey = survey;

@@ -30,6 +30,7 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'case.remove': { id: 'needs' },
   'link.set': { outlet: 'needs', to: 'needs' },
   'start.set': { store: 'needs', levelM: 'needs' },
+  'hazard.set': { store: 'needs', hazard: 'needs' },
   'survey.set': { survey: 'needs' },
   'works.add': { works: 'needs' },
   'works.change': { changes: 'needs' },

@@ -1,4 +1,4 @@
-import type { Feature, WorkBase } from '../contract/index.ts';
+import type { Feature, Hazard, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { FieldTest } from '../ground/index.ts';
 import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Survey, Terrain, Zone } from '../project/index.ts';
@@ -35,6 +35,7 @@ interface Payloads {
   'link.set': { readonly outlet: string; readonly to: string | null };
   /** Level a store is found at when a storm begins; null leaves it to what it keeps. */
   'start.set': { readonly store: string; readonly levelM: number | null };
+  'hazard.set': { readonly store: string; readonly hazard: Hazard | null };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */

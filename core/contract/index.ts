@@ -1,6 +1,7 @@
 // What every work speaks. Types, and lists of names: techniques implement them, the network, checks and interface read them.
 export * from './work.ts';
 export * from './water.ts';
+export * from './hazard.ts';
 export * from './check.ts';
 export * from './technique.ts';
 export * from './traits.ts';

@@ -69,6 +69,8 @@ export interface ChoiceSpec {
   readonly path: string;
   readonly label: string;
   readonly options: readonly { readonly id: string; readonly name: string }[];
+  /** Which of them it is while the work does not say. */
+  readonly usual?: string;
   readonly help?: string;
   readonly shownWhen?: ShownWhen;
 }

@@ -37,6 +37,8 @@ export interface Outlet {
   readonly drownsM?: number;
   /** The ground or stone its water runs on outside. */
   readonly exit?: Exit;
+  /** Of earth that is cut through once it is passed: down to which ground [m], and how wide at the most [m] where it is made to go. */
+  readonly breaks?: { readonly bottomM: number; readonly mostM?: number };
 }
 
 /** What an outlet's water runs on as it leaves. */
@@ -51,6 +53,8 @@ export interface Exit {
   readonly sideHV?: number;
   /** Median stone laid there [m]; left out, what grows there must stand. */
   readonly stoneM?: number;
+  /** A sheet that runs on over what grows there, level with its crest: where that holds it up deeper than the crest does, it decides. */
+  readonly isFelt?: true;
 }
 
 export interface Store {
@@ -77,6 +81,8 @@ export interface Store {
   readonly driesMmPerHour?: number;
   /** Made to keep its water: it is found full. */
   readonly keeps?: true;
+  /** Where its water stands tilted while its ways out run: by the level there, how much higher it stands at the most, and the least left under its crests [m]. */
+  readonly tilt?: (levelM: number) => { readonly riseM: number; readonly leftM: number };
   /** Of a pipe, which holds water only on its way: its soffit at its upper end. */
   readonly soffitM?: number;
 }
@@ -222,6 +228,8 @@ export interface StoreStorm {
   readonly firstSpillS: number | null;
   /** How long it ran over its chosen ways out and others. */
   readonly spillsH: number;
+  /** How much higher than that its water stood at its far end [m], and what was left under its crest there. */
+  readonly riseM: number;
   readonly freeboardM: number;
   readonly drainDownH: number | null;
   readonly holds: boolean;

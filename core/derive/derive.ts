@@ -6,6 +6,7 @@ import { type Slowly, finish } from './graph/slowly.ts';
 import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
 import { underCondition } from './scenario/standard.ts';
 import type { RoomContext } from './set/laid.ts';
+import { crestsOf } from './set/rare.ts';
 import { type SetAsked, runSetSlowly } from './set/set.ts';
 import { tell, withoutGround } from './tell/tell.ts';
 import type { DeriveResult } from './types.ts';
@@ -35,7 +36,9 @@ export function* deriveSlowly(project: Project, { graph = new Graph(), ...on }: 
   const isOwn = on.case !== undefined || (on.conditions ?? []).length > 0;
   const scenario = scenarioFor(project, on);
   const set = yield* runSetSlowly(scenario, { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
-  return set ? graph.runFor(scenario.id, () => tell(set, graph)) : withoutGround(scenario);
+  if (!set) return withoutGround(scenario);
+  const crests = isOwn ? new Map<string, never>() : yield* crestsOf(set, graph);
+  return graph.runFor(scenario.id, () => tell(set, crests, graph));
 }
 
 /** Everything computed from a document. Deterministic: same document and assets, same result. */

@@ -5,13 +5,17 @@ import type {
   Check,
   Condition,
   ConduitStorm,
+  CrestStorm,
   Figure,
+  Hazard,
   LevelMark,
   LinkFlow,
   OutletStorm,
   QuantityLine,
   Runoff,
   SectionShape,
+  SeenBelow,
+  StoreBreach,
   Worst,
 } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
@@ -39,6 +43,8 @@ export interface DerivedStore {
   readonly endM3: number | null;
   readonly peakLevelM: number | null;
   readonly firstSpillS: number | null;
+  /** How much higher than its highest water its far end stands meanwhile, and what is left under the crest there. */
+  readonly riseM: number | null;
   readonly freeboardM: number | null;
   readonly drainDownH: number | null;
   readonly holds: boolean | null;
@@ -52,6 +58,15 @@ export interface DerivedStore {
   readonly worst: Readonly<Record<string, Worst>>;
   /** Least freeboard as found, full and blocked [m]: what is fine is fine by this. Null without a storm. */
   readonly least: Worst | null;
+  /** Who lies below it if it fails; null while nobody has said and the map does not show. */
+  readonly hazard: Hazard | null;
+  /** By what that is known: the user's word, what is drawn in the way of its flood, or nothing. */
+  readonly hazardBy: 'said' | 'seen' | null;
+  /** What was found below it on the map, and how its crest stands the storm it must hold; null where neither is known. */
+  readonly below: SeenBelow | null;
+  readonly crest: CrestStorm | null;
+  /** What comes down when its bank goes, roughly; null where nothing would. */
+  readonly breach: StoreBreach | null;
 }
 
 /** A spring and the way its water takes. */
@@ -240,6 +255,8 @@ export interface View {
   /** Whether the whole set was run. */
   readonly isWhole: boolean;
   /** Highest water by store, storm and condition, for the curve of each. */
+  /** The storm by which each store has least left as each condition finds it. */
+  readonly found: Readonly<Record<string, readonly (By & { readonly peakLevelM: number; readonly leftM: number })[]>>;
   readonly peaks: Readonly<Record<string, readonly (By & { readonly peakLevelM: number })[]>>;
   readonly marks: readonly LevelMark[];
   /** Edge of the water at the lowest way out, by work. */

@@ -1,4 +1,5 @@
 // Cases: what might go wrong, kept with the project and worked out like the storm itself.
+import { HAZARDS } from '../contract/index.ts';
 import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M } from '../terrain/index.ts';
 import { told } from '../units/index.ts';
 import { idFault } from './ids.ts';
@@ -127,5 +128,20 @@ export const startProblems = (starts: unknown, field: string): UserProblem[] =>
           what: `levels stores are found at are ${told(starts)}`,
           where: { field },
           do: `Give each store's level in metres, from ${LEVEL_LOWEST_M} to ${LEVEL_HIGHEST_M}.`,
+        },
+      ];
+
+const isHazard = (v: unknown): boolean => (HAZARDS as readonly unknown[]).includes(v);
+
+/** What is wrong with who is said to lie below stores. */
+export const hazardProblems = (hazards: unknown, field: string): UserProblem[] =>
+  isByName(hazards, isHazard)
+    ? []
+    : [
+        {
+          code: 'hazards.member',
+          what: `who lies below stores is ${told(hazards)}`,
+          where: { field },
+          do: `Give one of ${HAZARDS.join(', ')} by each store's id.`,
         },
       ];

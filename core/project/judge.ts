@@ -5,7 +5,7 @@ import type { Catalogue } from '../works/index.ts';
 import { checkFeature } from '../seen/index.ts';
 import { told } from '../units/index.ts';
 import { FeatureShape, PinShape, ProjectShape, WorkShape } from './classes.ts';
-import { caseProblems, linkProblems, startProblems } from './cases.ts';
+import { caseProblems, hazardProblems, linkProblems, startProblems } from './cases.ts';
 import { groundProblems } from './ground-problems.ts';
 import { twiceProblems } from './ids.ts';
 import type { Option, Project } from './model.ts';
@@ -110,6 +110,7 @@ function optionProblems(
   return [
     ...linkProblems(option.links, `${field}.links`),
     ...startProblems(option.starts, `${field}.starts`),
+    ...hazardProblems(option.hazards, `${field}.hazards`),
     ...own,
     ...twiceProblems(option.works, { of: 'works', code: 'work.same-id', field: `${field}.works` }),
   ];

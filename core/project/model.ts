@@ -1,5 +1,5 @@
 import type { Case } from './cases.ts';
-import type { Feature, WorkBase } from '../contract/index.ts';
+import type { Feature, Hazard, WorkBase } from '../contract/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { FieldTest, Soil } from '../ground/index.ts';
 import type { DesignStorm, OneStorm, RainTable, TableLimits } from '../rain/index.ts';
@@ -142,6 +142,8 @@ export interface Option {
   readonly links?: Readonly<Record<string, string>>;
   /** Levels stores are found at when a storm begins, by the user's word [m]. */
   readonly starts?: Readonly<Record<string, number>>;
+  /** Who lies below stores, by the user's word. */
+  readonly hazards?: Readonly<Record<string, Hazard>>;
 }
 
 export interface Project {

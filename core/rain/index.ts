@@ -16,3 +16,4 @@ export * from './events.ts';
 export * from './which.ts';
 export * from './memory.ts';
 export * from './purposes.ts';
+export * from './rare.ts';

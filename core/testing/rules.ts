@@ -70,6 +70,7 @@ export const stormOf = (change: Partial<StoreStorm> = {}): StoreStorm => ({
   peakOutM3s: 0,
   firstSpillS: null,
   spillsH: 0,
+  riseM: 0,
   freeboardM: 1,
   drainDownH: 10,
   holds: true,

@@ -65,7 +65,7 @@ describe.each(registry.kinds.map((kind) => [kind]))('%s', (kind) => {
         const value = valueAt(work, path) as number;
         expect([path, value >= min && value <= max, label !== '' && help !== '']).toEqual([path, true, true]);
       }
-      for (const { path, options } of bound.choices) expect(options.map((o) => o.id)).toContain(valueAt(work, path));
+      for (const { path, options, usual } of bound.choices) expect(options.map((o) => o.id)).toContain(valueAt(work, path) ?? usual);
     });
   });
   it('moved by whole cells with its ground gives the same store, ways out, pegs and figures there', () => {

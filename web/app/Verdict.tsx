@@ -12,7 +12,8 @@ const Bar = styled.div`
   padding: 12px 18px;
   border-bottom: 1px solid var(--line);
   font: 500 18px/1.3 ${FONT.heading};
-  min-height: 64px;
+  /* As tall as four lines whatever it says: the map below must not move under a hand that draws. */
+  min-height: 119px;
   display: flex;
   gap: 14px;
   align-items: center;
@@ -32,6 +33,7 @@ const Bar = styled.div`
   }
   @media (max-width: 700px) {
     font-size: 16.5px;
+    min-height: 64px;
     padding: 10px 14px;
     flex-wrap: wrap;
   }

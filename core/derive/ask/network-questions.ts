@@ -6,6 +6,7 @@ import { asDesigned } from '../scenario/scenario.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
+import { breachAt } from '../tell/breach.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
 
@@ -23,6 +24,8 @@ export interface FailureStep {
   readonly isBeyondTable: boolean;
   /** Rain of that storm, over that of the design storm; null where even the greatest storm tried does not reach it. */
   readonly times: number | null;
+  /** What comes down when it is cut through [m3/s], roughly; null where nothing would. */
+  readonly breachM3s: number | null;
   /** Walls below that a failure takes with it. */
   readonly takes: readonly string[];
 }
@@ -105,7 +108,8 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
   };
   const ranked: Ranked[] = [];
   for (const { store, outlet } of thresholdsOf(stores)) {
-    const rung = yield* raised.reaches(store.id, outlet.levelM + 1e-4);
+    // A bank is passed first where its water stands highest.
+    const rung = yield* raised.reaches(store.id, outlet.levelM + 1e-4, outlet.role === 'bank');
     const rain = rung === null ? null : raised.rainMm(rung);
     ranked.push({
       store: store.id,
@@ -118,6 +122,7 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
       years: rung === null ? null : ladder.yearsOf(rung),
       isBeyondTable: rung !== null && ladder.isBeyond(rung),
       times: rain === null ? null : rain / design,
+      breachM3s: breachAt(store, outlet)?.peakM3s ?? null,
       takes: outlet.kind === 'bank' && isWall(store.id) ? below(store.id) : [],
     });
   }

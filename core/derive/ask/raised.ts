@@ -1,5 +1,6 @@
 // Storms raised step by step, each run once and nothing judged in them.
 import { type Project, type Rain, fail } from '../../project/index.ts';
+import { stepsOfStorm, tableAt } from '../../rain/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
@@ -11,19 +12,6 @@ const MOST_YEARS = 1000;
 const LADDER: readonly number[] = [1.1, 2, 5, 10, 20, 50, 100, 200, 500, MOST_YEARS, 1500, 2500, 5000, 10_000, 20_000];
 /** Storms raised by a factor, where the storm is no row of a table. */
 const TIMES: readonly number[] = [0.1, 0.3, 0.6, 1, 1.5, 2, 3, 5, 10, 20];
-
-/** Depths of a table for a return period between or beyond its rows: straight over the logarithm of years. */
-function rowFor({ table }: Rain, years: number): number[] {
-  const { returnYears, depthMm } = table;
-  const last = returnYears.length - 1;
-  if (last === 0) return depthMm[0].map((d) => d * Math.max(0.05, 1 + 0.3 * Math.log10(years / returnYears[0])));
-  let k = returnYears.findIndex((y) => y >= years);
-  k = Math.min(last, Math.max(1, k < 0 ? last : k));
-  const share = Math.log(years / returnYears[k - 1]) / Math.log(returnYears[k] / returnYears[k - 1]);
-  return depthMm[k].map((d, j) => Math.max(0.05 * d, depthMm[k - 1][j] + share * (d - depthMm[k - 1][j])));
-}
-
-const isFromTable = ({ storm }: Rain): boolean => storm.shape?.kind !== 'own' && storm.shape?.kind !== 'event';
 
 /** How a storm is raised: by years where a table gives it, else in proportion. */
 export interface Ladder {
@@ -37,7 +25,7 @@ export interface Ladder {
 
 export function ladderOf({ rain, ground }: Project): Ladder {
   if (!rain || !ground) return fail('network.missing', 'there is no storm to raise yet', { do: 'Give rain and ground first.' });
-  if (!isFromTable(rain)) {
+  if (stepsOfStorm(rain.storm)) {
     const base = 1 + (rain.storm.upliftPercent ?? 0) / 100;
     return {
       rungs: TIMES,
@@ -52,7 +40,8 @@ export function ladderOf({ rain, ground }: Project): Ladder {
     at: (rung) => {
       const years = Math.min(rung, MOST_YEARS);
       const times = rung / years;
-      const table = { ...rain.table, returnYears: [years], depthMm: [rowFor(rain, years).map((d) => d * times)] };
+      const { depthMm, ...row } = tableAt(rain.table, years);
+      const table = { ...row, depthMm: depthMm.map((depths) => depths.map((d) => d * times)) };
       return { ...rain, table, storm: { ...rain.storm, returnYears: years } };
     },
     yearsOf: (rung) => (rung <= MOST_YEARS ? rung : null),
@@ -120,9 +109,10 @@ export class Raised {
     return rainOf(this.at(rung));
   }
 
-  /** The highest a store's water stands in any storm of a rung. */
-  peak(rung: number, store: string): number {
-    return this.at(rung).asFound.outcomes.get(store)?.storm.peakLevelM ?? -Infinity;
+  /** The highest a store's water stands in any storm of a rung, at its ways out or where it stands highest. */
+  peak(rung: number, store: string, isHighest = false): number {
+    const storm = this.at(rung).asFound.outcomes.get(store)?.storm;
+    return storm ? storm.peakLevelM + (isHighest ? storm.riseM : 0) : -Infinity;
   }
 
   /** A rung, a pause after it where it had to be worked out. */
@@ -134,21 +124,21 @@ export class Raised {
     return rung;
   }
 
-  /** The rung at which a store's water first stands at a level; null where none of the ladder brings it there. */
-  *reaches(store: string, levelM: number): Slowly<number | null> {
+  /** The rung at which a store's water first stands at a level, at its ways out or anywhere; null where none of the ladder brings it there. */
+  *reaches(store: string, levelM: number, isHighest = false): Slowly<number | null> {
     const { rungs } = this.ladder;
     let k = 0;
-    while (k < rungs.length && this.peak(yield* this.tried(rungs[k]), store) < levelM) k++;
+    while (k < rungs.length && this.peak(yield* this.tried(rungs[k]), store, isHighest) < levelM) k++;
     if (k === 0) return rungs[0];
     if (k === rungs.length) return null;
     let [lo, hi] = [rungs[k - 1], rungs[k]];
     for (let half = 0; half < 3; half++) {
       const mid = yield* this.tried(Math.sqrt(lo * hi));
-      if (this.peak(mid, store) >= levelM) hi = mid;
+      if (this.peak(mid, store, isHighest) >= levelM) hi = mid;
       else lo = mid;
     }
     // The rest of the way straight between the levels of both.
-    const [low, high] = [this.peak(lo, store), this.peak(hi, store)];
+    const [low, high] = [this.peak(lo, store, isHighest), this.peak(hi, store, isHighest)];
     const share = high > low ? Math.min(1, Math.max(0, (levelM - low) / (high - low))) : 1;
     return lo * (hi / lo) ** share;
   }

@@ -57,6 +57,7 @@ export function stormOf(
     spilledM3 += ran.volumeM3;
     spillsS = Math.max(spillsS, ran.runsS);
   });
+  const { riseM, leftM } = store.tilt?.(peakLevelM) ?? { riseM: 0, leftM: store.crestM - peakLevelM };
   const endM3 = run.volumeM3[run.volumeM3.length - 1];
   // Drain-down starts from what stands when the sill stops running.
   const standing = Math.min(
@@ -76,7 +77,8 @@ export function stormOf(
     peakOutM3s,
     firstSpillS,
     spillsH: spillsS / 3600,
-    freeboardM: store.crestM - peakLevelM,
+    riseM,
+    freeboardM: leftM,
     drainDownH,
     holds: spilledM3 <= 1e-6 * Math.max(1, run.inM3),
     nextDayM3: leftAfter(store.stage, standing, { hours: 24, mmPerHour, steadyM3s: on.steadyM3s }),

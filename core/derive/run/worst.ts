@@ -70,6 +70,7 @@ export function worstStore(all: readonly StoreOutcome[], found: readonly StoreOu
     peakOutM3s: most(storms, (s) => s.peakOutM3s),
     firstSpillS: earliest(usual.map((s) => s.firstSpillS)),
     spillsH: most(storms, (s) => s.spillsH),
+    riseM: most(storms, (s) => s.riseM),
     freeboardM: -most(storms, (s) => -s.freeboardM),
     drainDownH: longest(usual.map((s) => s.drainDownH)),
     holds: usual.every((s) => s.holds),

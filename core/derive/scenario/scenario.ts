@@ -10,6 +10,8 @@ export interface Scenario {
   readonly project: Project;
   readonly option: Option;
   readonly conditions: Conditions;
+  /** Ground that ways out run on, where it is looked after better than the rest; left out, the same. */
+  readonly waysOn?: Project['ground'];
 }
 
 /** Works that stand or are to be made: a retired one is of the past. */
@@ -26,8 +28,11 @@ export const asDesigned = (project: Project, option?: string): Scenario => ({
 
 /** The same under a case of the project. @throws UserError naming those there are. */
 export function inCase(scenario: Scenario, id: string): Scenario {
-  const { project, conditions } = underCase(scenario.project, caseOf(scenario.project, id));
-  return { ...scenario, id: `${scenario.id}case:${id}`, project, conditions };
+  const one = caseOf(scenario.project, id);
+  const { project, conditions } = underCase(scenario.project, one);
+  // Nothing grows on the rest; what a way out runs on was looked after.
+  const kept = one.ground === 'bare' ? { waysOn: scenario.project.ground } : {};
+  return { ...scenario, id: `${scenario.id}case:${id}`, project, conditions, ...kept };
 }
 
 /** The document with its large parts as the things they were before, as long as they say the same. */

@@ -31,7 +31,8 @@ export function underCondition(scenario: Scenario, condition: Condition, registr
     }
     case 'bare': {
       if (!project.ground) return null;
-      return { ...scenario, id: named, project: { ...project, ground: bared(project.ground) } };
+      // Bare ground sheds more; what a way out runs on was looked after, and is judged as it is found.
+      return { ...scenario, id: named, project: { ...project, ground: bared(project.ground) }, waysOn: project.ground };
     }
     default:
       return scenario;

@@ -24,13 +24,21 @@ export interface Laid {
   readonly same: object;
 }
 
+/** A world whose ways out run on the ground of another. */
+function onLookedAfter(found: World, kept: Scenario, context: RoomContext): World {
+  const { graph } = context;
+  const other = worldOf(settled(kept.project, graph), context);
+  return other ? graph.step('world-looked-after', [found, other.site], (at, site) => ({ ...at, site })) : found;
+}
+
 /** Land and water of a scenario; null while there is no terrain. */
 export function laidOut(scenario: Scenario, context: RoomContext): Laid | null {
   const { graph } = context;
   return graph.runFor(`${scenario.id}|laid`, () => {
     const own = { ...scenario, project: settled(scenario.project, graph) };
-    const world = worldOf(own.project, context);
-    if (!world) return null;
+    const found = worldOf(own.project, context);
+    if (!found) return null;
+    const world = own.waysOn ? onLookedAfter(found, { ...own, project: { ...own.project, ground: own.waysOn } }, context) : found;
     const { failures, ...water } = waterOf(own, world, context);
     const { site, runoff } = own.project;
     // One thing as long as nothing differs that water runs by.

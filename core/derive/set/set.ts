@@ -29,6 +29,12 @@ export interface SetAsked {
   readonly startsM?: ReadonlyMap<string, number>;
 }
 
+/** Land and levels stores are found at under a condition. */
+export interface Found {
+  readonly laid: Laid;
+  readonly startsM: ReadonlyMap<string, number>;
+}
+
 /** Everything run, with nothing judged. */
 export interface SetRan extends Laid {
   /** Lengths of the storms; null where one storm was asked for, or none is known. */
@@ -48,6 +54,8 @@ export interface SetRan extends Laid {
   readonly worst: Run;
   /** The worst on ground found worse than usual, with that land. */
   readonly beyond: readonly { readonly condition: Condition; readonly laid: Laid; readonly worst: Run }[];
+  /** The land under each condition, and the levels stores are found at there. */
+  readonly lands: ReadonlyMap<Condition, Found>;
 }
 
 /** Names a member; as found there are two where a peak was chosen that is more than the hydrograph's. */
@@ -121,8 +129,7 @@ function laidUnder(
     // What only begins fuller stands on the same land.
     if (condition === 'full') return [{ condition, laid: { ...laid, scenario } }];
     const own = laidOut(scenario, context);
-    // Bare ground sheds more; what a way out runs on was looked after, and is judged as it is found.
-    return own ? [{ condition, laid: { ...own, world: { ...own.world, site: laid.world.site } } }] : [];
+    return own ? [{ condition, laid: own }] : [];
   });
 }
 
@@ -143,9 +150,11 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
   const isLarge = laid.water.stores.length * SERIES_A_STORE * under.length * durationsMin.length * 1000 > MOST_KEPT;
   const members: Member[] = [];
   const runs: { durationMin: number; run: Run }[] = [];
+  const lands = new Map<Condition, Found>();
   for (const { condition, laid: land } of under) {
     const isFull = land.scenario.conditions.startsFull;
     const startsM = isFull ? startsFull(land.water.stores, found) : found;
+    lands.set(condition, { laid: land, startsM });
     for (const durationMin of durationsMin) {
       for (const isRaised of condition !== 'found' ? [true] : asked.isPlain ? [false] : [false, true]) {
         const by = { durationMin, condition, isRaised };
@@ -161,7 +170,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
       }
     }
   }
-  return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, under, startsM: found, asked, graph }));
+  return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, lands, startsM: found, asked, graph }));
 }
 
 /** Whether any store is sent more than its hydrograph by the peak chosen for it. */
@@ -174,13 +183,13 @@ interface Summed {
   readonly storms: Storms;
   readonly members: readonly Member[];
   readonly runs: readonly { readonly durationMin: number; readonly run: Run }[];
-  readonly under: readonly { readonly condition: Condition; readonly laid: Laid }[];
+  readonly lands: ReadonlyMap<Condition, Found>;
   readonly startsM: ReadonlyMap<string, number>;
   readonly asked: SetAsked;
   readonly graph: Graph;
 }
 
-function summed(laid: Laid, { storms, members, runs, under, startsM, asked, graph }: Summed): SetRan {
+function summed(laid: Laid, { storms, members, runs, lands, startsM, asked, graph }: Summed): SetRan {
   const shown = shownOf(runs, laid, asked.shownMin);
   const found = members.filter((m) => m.condition === 'found' && !m.isRaised);
   const usual = members.filter((m) => m.condition === 'found');
@@ -194,7 +203,7 @@ function summed(laid: Laid, { storms, members, runs, under, startsM, asked, grap
   return {
     ...laid,
     durationsMin: storms.isSet ? storms.durationsMin : null,
-    conditions: under.map((u) => u.condition),
+    conditions: [...lands.keys()],
     members,
     isWhole: asked.only === undefined,
     startsM,
@@ -202,12 +211,13 @@ function summed(laid: Laid, { storms, members, runs, under, startsM, asked, grap
     governing,
     asFound: graph.runFor(`${laid.scenario.id}|worst-found`, () => worstRun(shown, { all: usual, found, graph })),
     worst: worstRun(shown, { all: strict, found, graph }),
-    beyond: under.flatMap(({ condition, laid: land }) => {
+    beyond: [...lands].flatMap(([condition, { laid: land }]) => {
       const own = members.filter((m) => m.condition === condition);
       if (STRICT.has(condition) || own.length === 0) return [];
       const worst = graph.runFor(`${laid.scenario.id}|${condition}`, () => worstRun(shown, { all: own, found, graph }));
       return [{ condition, laid: land, worst }];
     }),
+    lands,
   };
 }
 
@@ -227,6 +237,7 @@ function withoutStorm(laid: Laid, graph: Graph): SetRan {
     asFound: run,
     worst: run,
     beyond: [],
+    lands: new Map([['found', { laid, startsM: new Map() }]]),
   };
 }
 

@@ -12,6 +12,7 @@ type Quantities<T> = Readonly<Record<string, readonly [of: (storm: T) => number 
 /** What is told of a store at its worst, whether more or less is worse, and of which runs where not of all. */
 const STORE_QUANTITIES: Quantities<StoreStorm> = {
   peakLevelM: [(s) => s.peakLevelM, 1],
+  riseM: [(s) => s.riseM, 1],
   freeboardM: [(s) => s.freeboardM, -1],
   spilledM3: [(s) => s.spilledM3, 1, 'plain'],
   heldShare: [(s) => (s.inM3 > 0 ? Math.max(0, 1 - s.spilledM3 / s.inM3) : null), -1, 'plain'],

@@ -1,10 +1,22 @@
 // Checks across works, and at the places where water leaves.
-import type { Check, LinkFlow, Missing, Store, StoreStorm } from '../../contract/index.ts';
-import { type StoreFacts, checkExit, checkStore } from '../../checks/index.ts';
+import {
+  type Below,
+  type Check,
+  type CrestStorm,
+  type LinkFlow,
+  type Missing,
+  NOBODY_KNOWS,
+  type Store,
+  type StoreBreach,
+  type StoreStorm,
+} from '../../contract/index.ts';
+import { type StoreFacts, checkExit, checkHazard, checkStore } from '../../checks/index.ts';
 import type { Project } from '../../project/index.ts';
+import { stepsOfStorm } from '../../rain/index.ts';
 import type { ExitFlows } from '../types.ts';
 import type { Placed } from '../water/stores.ts';
 import { storesById, storesOnly } from '../water/water.ts';
+import { breachesOf } from './breach.ts';
 import type { Told } from './facts.ts';
 
 /** A store with the works and stores it has to do with. */
@@ -17,18 +29,29 @@ interface Around {
   readonly designPeakM3s: number | null;
   readonly links: readonly LinkFlow[];
   readonly features: Project['features'];
+  readonly below: Below;
+  readonly years: number | null;
+  readonly crest: CrestStorm | null;
+  readonly breach: StoreBreach | null;
 }
 
-function judgeStore({ works, stores, ...on }: Around): Check[] {
+function judgeStore({ works, stores, below, years, crest, breach, ...on }: Around): Check[] {
   const byId = new Map(works.map(({ bound: { work, traits } }) => [work.id, { status: work.status, traits }]));
   const work = byId.get(on.store.work);
   if (!work) return [];
   const facts: StoreFacts = { ...on, work, works: byId, stores: storesById(stores), readyH: on.storm?.readyH ?? null };
-  return checkStore(facts);
+  const { missing, store } = on;
+  return [...checkStore(facts), ...checkHazard({ missing, store, traits: work.traits, below, years, crest, breach })];
 }
 
-export function acrossChecks({ water, run, placed, designPeaks, graph, missing, project }: Told, exits: readonly ExitFlows[]): Check[] {
+export function acrossChecks(
+  { water, run, placed, designPeaks, crests, graph, missing, project }: Told,
+  exits: readonly ExitFlows[],
+): Check[] {
   const byId = storesById(water.stores);
+  const breaches = breachesOf(water.stores, graph);
+  const { storm } = project.rain ?? {};
+  const years = storm && !stepsOfStorm(storm) ? storm.returnYears : null;
   const own = storesOnly(water.stores).flatMap((store) => {
     const links = run.flows.get(store.id) ?? [];
     const leads = [...links.map((l) => l.to), ...store.outlets.flatMap((o) => (o.to === undefined ? [] : [o.to]))];
@@ -43,6 +66,10 @@ export function acrossChecks({ water, run, placed, designPeaks, graph, missing, 
       designPeakM3s: designPeaks.get(store.id) ?? null,
       links,
       features: project.features,
+      below: water.below.get(store.id) ?? NOBODY_KNOWS,
+      years,
+      crest: crests.get(store.id) ?? null,
+      breach: breaches.get(store.id) ?? null,
     };
     return graph.step(`across:${store.id}`, [around], judgeStore);
   });

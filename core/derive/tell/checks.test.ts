@@ -79,6 +79,11 @@ const CASES: Fixtures = {
   'swale.way-out': [project([BIG] as WorkBase[]), 'mend', project()],
   'swale.low-bank': [project(works(low(LIP_M - 0.045))), 'mend', project()],
   'swale.bank-freeboard': [project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.06 } })), 'mend', project()],
+  'swale.far-end': [
+    planeProject({}, works({ dimensions: { ...SWALE.dimensions, floorWidthM: 0.3 } }, { atM: 6 })),
+    'weigh',
+    project(works({}, { atM: 70 })),
+  ],
   'swale.held-volume': [
     project(works({ levels: { floorM: LIP_M - 0.1, bankCrestM: LIP_M + 0.3 } })),
     'weigh',

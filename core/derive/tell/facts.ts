@@ -1,5 +1,5 @@
 // What is known of each work once its water has run: what its checks and figures may read.
-import type { LinkFlow, Missing, Outlet, Store, StormFacts } from '../../contract/index.ts';
+import type { CrestStorm, LinkFlow, Missing, Outlet, Store, StormFacts } from '../../contract/index.ts';
 import type { Project } from '../../project/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { CatchmentRunoff } from '../run/hydrology.ts';
@@ -22,6 +22,8 @@ export interface Told {
   readonly isAside: boolean;
   /** Lengths of the storms of the set; null for one storm alone. */
   readonly durationsMin: readonly number[] | null;
+  /** How crests stand the storms they must hold, by store. */
+  readonly crests: ReadonlyMap<string, CrestStorm>;
   readonly world: World;
   readonly water: Water;
   readonly run: Run;
@@ -58,13 +60,14 @@ export function toldOf(
   on: {
     readonly isAside: boolean;
     readonly durationsMin: readonly number[] | null;
+    readonly crests: ReadonlyMap<string, CrestStorm>;
     readonly world: World;
     readonly water: Water;
     readonly run: Run;
     readonly graph: Graph;
   },
 ): Told {
-  const { isAside, durationsMin, world, water, run, graph } = on;
+  const { isAside, durationsMin, crests, world, water, run, graph } = on;
   const missing = missingIn(project);
   const { site } = world;
   const stores = grouped(storesOnly(water.stores), (s) => s.work);
@@ -102,7 +105,22 @@ export function toldOf(
   });
   const placed = new Map(water.works.map((w) => [w.bound.work.id, w]));
   const guests = grouped(water.works, (w) => w.bound.hostId);
-  return { project, isAside, durationsMin, world, water, run, graph, missing, placed, guests, stores, facts: new Map(facts), designPeaks };
+  return {
+    project,
+    isAside,
+    durationsMin,
+    crests,
+    world,
+    water,
+    run,
+    graph,
+    missing,
+    placed,
+    guests,
+    stores,
+    facts: new Map(facts),
+    designPeaks,
+  };
 }
 
 interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'conduits'> {

@@ -15,6 +15,10 @@ import {
 } from '../../ground/index.ts';
 import {
   APRON_STONE,
+  BREACH_FLOW,
+  BREACH_PEAK,
+  BREACH_TIME,
+  BREACH_WIDTH,
   BROAD_CREST,
   CRITICAL_DEPTH,
   CULVERT_BARREL,
@@ -174,6 +178,10 @@ export const FORMULAS: readonly Formula<never>[] = [
   WAVE_HAWKSLEY,
   WAVE_STEVENSON,
   WAVE_RUNUP,
+  BREACH_WIDTH,
+  BREACH_TIME,
+  BREACH_PEAK,
+  BREACH_FLOW,
   DRAIN_DOWN,
   DRAIN_DOWN_FED,
   BROAD_CREST,

@@ -1,10 +1,11 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import type { Store } from '../../contract/index.ts';
+import { type Below, type Condition, type CrestStorm, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { StoreOutcome } from '../run/outcomes.ts';
 import type { Run } from '../run/run.ts';
 import type { SetRan } from '../set/set.ts';
 import { governingNames, leastLeft, outletWorst, storeWorst } from '../set/worst-of.ts';
+import { breachesOf } from './breach.ts';
 import type { Derived, DerivedSet, DerivedStore, FlowSeries, StoreSeries, View } from '../types.ts';
 import { storesOnly } from '../water/water.ts';
 
@@ -16,16 +17,27 @@ export const setJson = ({ durationsMin, conditions, scenario }: SetRan): Derived
 
 type StoresTold = Pick<Derived, 'stores' | 'links' | 'outlets' | 'conduits'>;
 
-export function storesTold(set: SetRan, graph: Graph): StoresTold {
+export function storesTold(set: SetRan, crests: ReadonlyMap<string, CrestStorm>, graph: Graph): StoresTold {
   const { water, members } = set;
   const { stores } = water;
+  const breaches = breachesOf(stores, graph);
   const linings = new Map(set.worst.outlets.map((o) => [o.id, o.lining]));
   return {
     stores: storesOnly(stores).map((s) => {
       const outcome = runFor(set, s.id).outcomes.get(s.id) ?? null;
       return graph.step(
         `store-json:${s.id}`,
-        [s, outcome, { worst: storeWorst(members, s.id), least: leastLeft(members, s.id) }],
+        [
+          s,
+          outcome,
+          {
+            worst: storeWorst(members, s.id),
+            least: leastLeft(members, s.id),
+            below: water.below.get(s.id) ?? NOBODY_KNOWS,
+            crest: crests.get(s.id) ?? null,
+            breach: breaches.get(s.id) ?? null,
+          },
+        ],
         storeJson,
       );
     }),
@@ -73,19 +85,20 @@ export function seriesOf(set: SetRan, graph: Graph): Pick<View, 'series' | 'flow
   return { series, flows: [...flows, ...leaving.map((l) => l.series)] };
 }
 
-type SetView = Pick<View, 'governs' | 'first' | 'isWhole' | 'peaks' | 'starts'>;
+type SetView = Pick<View, 'governs' | 'first' | 'isWhole' | 'peaks' | 'found' | 'starts'>;
 
-export const NO_SET: SetView = { governs: {}, first: [], isWhole: true, peaks: {}, starts: {} };
+export const NO_SET: SetView = { governs: {}, first: [], isWhole: true, peaks: {}, found: {}, starts: {} };
 
 /** Which storms decide, and how high water stands in each. */
 export function setView(set: SetRan): SetView {
-  const { governing, members, water, isWhole, startsM } = set;
+  const { governing, members, water, isWhole, startsM, conditions } = set;
   const stores = storesOnly(water.stores);
   return {
     governs: Object.fromEntries(stores.flatMap(({ id }) => (governing.has(id) ? [[id, governing.get(id)?.durationMin ?? 0]] : []))),
     first: governingNames(set),
     isWhole,
     starts: Object.fromEntries(startsM),
+    found: Object.fromEntries(stores.map(({ id }) => [id, conditions.flatMap((condition) => leastUnder(members, id, condition))])),
     peaks: Object.fromEntries(
       stores.map(({ id }) => [
         id,
@@ -98,7 +111,22 @@ export function setView(set: SetRan): SetView {
   };
 }
 
-function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least }: Pick<DerivedStore, 'worst' | 'least'>): DerivedStore {
+interface Judged extends Pick<DerivedStore, 'worst' | 'least' | 'crest' | 'breach'> {
+  readonly below: Below;
+}
+
+/** The member by which a store has least left under one condition; none where nothing was run. */
+function leastUnder(members: SetRan['members'], id: string, condition: Condition): View['found'][string] {
+  let least: View['found'][string][number] | null = null;
+  for (const { durationMin, condition: of, brief } of members) {
+    const storm = of === condition ? brief.outcomes.get(id)?.storm : undefined;
+    if (!storm || (least && least.leftM <= storm.freeboardM)) continue;
+    least = { durationMin, condition, peakLevelM: storm.peakLevelM, leftM: storm.freeboardM };
+  }
+  return least ? [least] : [];
+}
+
+function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, below, crest, breach }: Judged): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;
   const storm = outcome?.storm;
   return {
@@ -115,6 +143,7 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least }:
     endM3: storm?.endM3 ?? null,
     peakLevelM: storm?.peakLevelM ?? null,
     firstSpillS: storm?.firstSpillS ?? null,
+    riseM: storm?.riseM ?? null,
     freeboardM: storm?.freeboardM ?? null,
     drainDownH: storm?.drainDownH ?? null,
     holds: storm?.holds ?? null,
@@ -125,5 +154,10 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least }:
     startM: storm?.startM ?? null,
     least,
     worst,
+    hazard: hazardOf(below),
+    hazardBy: below.said !== null ? 'said' : below.seen ? 'seen' : null,
+    below: below.seen,
+    crest,
+    breach,
   };
 }

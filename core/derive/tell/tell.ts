@@ -1,5 +1,5 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Check, Condition } from '../../contract/index.ts';
+import type { Check, Condition, CrestStorm } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
@@ -71,16 +71,22 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
   };
 }
 
+interface Judging {
+  readonly set: SetRan;
+  /** How crests stand the storms they must hold, by store. */
+  readonly crests: ReadonlyMap<string, CrestStorm>;
+}
+
 /** Everything told of the strict part of a set, and of ground found worse than usual. */
 function judgements(
-  set: SetRan,
+  { set, crests }: Judging,
   erosion: DerivedErosion | null,
   graph: Graph,
 ): { readonly told: Told; readonly judged: Judged; readonly checks: readonly Check[] } {
   const { scenario, durationsMin } = set;
   const toldBy = ({ world, water, scenario: own }: Laid, run: Run, isAside: boolean): Told =>
     // What is shown changes nothing of what is judged.
-    toldOf(own.project, { isAside, durationsMin, world, water, run: { ...run, rain: rainOver(own.project) }, graph });
+    toldOf(own.project, { isAside, durationsMin, crests, world, water, run: { ...run, rain: rainOver(own.project) }, graph });
   // Silt is a matter of years, not of how the ground is found in one storm.
   const judgedBy = (told: Told): Judged => judge(told, { erosion, exits: told.run.leaving.map((l) => l.told) });
   const apart = (name: string, laid: Laid, run: Run): readonly Check[] =>
@@ -112,7 +118,7 @@ const erosionIn = ({ scenario: { project }, world: { model, map }, water }: SetR
 };
 
 /** Everything that is said of a set of storms run on a scenario. */
-export function tell(set: SetRan, graph: Graph): DeriveResult {
+export function tell(set: SetRan, crests: Judging['crests'], graph: Graph): DeriveResult {
   const { scenario, world, water, shown } = set;
   const { project, option } = scenario;
   const { model, map } = world;
@@ -120,7 +126,7 @@ export function tell(set: SetRan, graph: Graph): DeriveResult {
   const { failures } = water;
   const { storm } = shown.hydrology;
   const erosion = erosionIn(set, graph);
-  const { told, judged, checks: ofWorks } = judgements(set, erosion?.told ?? null, graph);
+  const { told, judged, checks: ofWorks } = judgements({ set, crests }, erosion?.told ?? null, graph);
   const inside = insideOf(model, project.site.outline, graph);
   judged.failed.forEach((f) => failures.add(f));
   const pictures = picturesFor(told);
@@ -147,7 +153,7 @@ export function tell(set: SetRan, graph: Graph): DeriveResult {
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
     exits: shown.leaving.map(({ told: exit }) => ({ ...exit, worst: exitWorst(set.members, exit.id) })),
     erosion: erosion?.told ?? null,
-    ...storesTold(set, graph),
+    ...storesTold(set, crests, graph),
     balance: shown.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),

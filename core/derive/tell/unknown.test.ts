@@ -23,23 +23,19 @@ const ALL: readonly WorkBase[] = [
 const { rain: RAIN, ground: GROUND } = planeProject();
 const WET: Project['rain'] = { ...RAIN!, table: { ...RAIN!.table, depthMm: RAIN!.table.depthMm.map((row) => row.map((d) => 2.5 * d)) } };
 const HARD: Project['ground'] = { ...GROUND!, cover: 'bare', soilGroup: 'D', infiltrationMmPerHour: 1, soilDepthM: 0.3 };
-const valley = (change: Partial<Project>): Project =>
-  valleyProject(ALL, {
-    features: [
-      {
-        id: 'h',
-        kind: 'building',
-        ring: [
-          [60, 60],
-          [66, 60],
-          [66, 66],
-        ],
-      },
-    ],
-    ...change,
-  });
+/** Drawn, so that who lies below is known. */
+const HUT = {
+  id: 'h',
+  kind: 'building',
+  ring: [
+    [60, 60],
+    [66, 60],
+    [66, 66],
+  ],
+} as const;
+const valley = (change: Partial<Project>): Project => valleyProject(ALL, { features: [HUT], ...change });
 const plane = (change: Partial<Project>): Project =>
-  planeProject(change, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
+  planeProject({ features: [HUT], ...change }, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
 
 const checksOf = (p: Project): readonly Check[] => derived(p).derived.checks;
 /** What is judged, by rule and work; a rule may judge several places, and says the same of two only once. */

@@ -1,6 +1,7 @@
 // The stores works make, and the ways water takes between them.
 import type { BoundWork, Link, Outlet, PlacedWork, Site, Store } from '../../contract/index.ts';
 import { type Line, middleOf } from '../../geometry/index.ts';
+import { grassedFlow, tallerIndex } from '../../hydraulics/index.ts';
 import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
@@ -36,22 +37,33 @@ export function placeOne(
 export function storesFor(
   one: Placed,
   guests: readonly Placed[],
-  { graph, conditions }: { readonly graph: Graph; readonly conditions: Conditions },
+  { graph, conditions, site }: { readonly graph: Graph; readonly conditions: Conditions; readonly site: Site },
 ): readonly Store[] {
   const { id } = one.bound.work;
-  return graph.step(`store:${id}`, [one, guests, conditions.key], ({ placed: own }, hosted) => {
+  const grass = guests.flatMap((g) => g.placed.outlets.map((o) => grassBelow(o, site)));
+  return graph.step(`store:${id}`, [one, guests, { key: conditions.key, grass }], ({ placed: own }, hosted, { grass: grown }) => {
     const others = hosted.map((g) => g.placed);
-    const stores = own.stores(
-      outletsUnder(
-        others.flatMap((g) => g.outlets),
-        conditions,
-      ),
-    );
+    const made = others.flatMap((g) => g.outlets).map((o, k) => heldUp(o, grown[k]));
+    const stores = own.stores(outletsUnder(made, conditions));
     return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) =>
       // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
       asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
     );
   });
+}
+
+/** Curve index of what grows where an outlet's sheet runs on and is felt, at its tallest; null where nothing grows, nothing for others. */
+function grassBelow({ exit }: Outlet, site: Site): number | null | undefined {
+  const cover = exit?.isFelt === true && exit.slope !== null ? site.soilAt(exit.at)?.cover : undefined;
+  return cover && tallerIndex(cover.strength.curveIndex);
+}
+
+/** An outlet whose sheet is held up by what grows below it. */
+function heldUp(outlet: Outlet, curveIndex: number | null | undefined): Outlet {
+  const { exit, levelM: crestM, flowAt } = outlet;
+  if (curveIndex === undefined || !exit || exit.slope === null) return outlet;
+  const ground = { slope: exit.slope, curveIndex };
+  return { ...outlet, flowAt: (levelM, beyondM) => Math.min(flowAt(levelM, beyondM), exit.widthM * grassedFlow(ground, levelM - crestM)) };
 }
 
 /** Shares of works that are not guests. */

@@ -1,5 +1,5 @@
 // The works on the land, and the water between them: stores, what each catches, and the ways out with where they lead.
-import type { Link, Store } from '../../contract/index.ts';
+import type { Below, Link, Store } from '../../contract/index.ts';
 import type { Plan } from '../../network/index.ts';
 import type { Registry } from '../../works/index.ts';
 import type { Graph } from '../graph/graph.ts';
@@ -8,6 +8,7 @@ import type { DerivedSpring } from '../types.ts';
 import { type Gathered, type Interception, interception, naturalCatchment, pinCatchments, storeCatchments } from '../world/catchments.ts';
 import { springsOf } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
+import { belowOf } from './below.ts';
 import { type IntakePlace, intakePlaces } from './intakes.ts';
 import { type GroundUnder, groundUnder } from './soak.ts';
 import { type Standing, standingOf } from './standing.ts';
@@ -24,6 +25,8 @@ export interface Water extends Standing, Ways {
   readonly springs: readonly DerivedSpring[];
   /** The ground under each store; empty while nobody has described it. */
   readonly under: ReadonlyMap<string, GroundUnder>;
+  /** Who lies below each store. */
+  readonly below: ReadonlyMap<string, Below>;
 }
 
 /** All links in the order of their stores. */
@@ -68,5 +71,6 @@ export function waterOf(
     ...tracedLinks({ option, stores: standing.stores, works: standing.works, plan, graph }),
     springs: springsOf(project.features, plan, graph),
     under: map ? groundUnder(standing, map, graph) : new Map(),
+    below: belowOf(standing, { model, features: project.features, option, graph }),
   };
 }

@@ -108,6 +108,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
     levelM: crestM,
     dischargeAt: outside(lowestOf(pond, ground)),
     flowAt: ground.wall ? grassedSillLaw({ lengthM: ground.wall.lengthM, levelM: crestM }) : sideSlopeLaw({ slope: 0.02, levelM: crestM }),
+    ...(ground.wall ? { breaks: { bottomM: ground.bottomM } } : {}),
   };
   if (!ground.wall || ground.roundM >= crestM) return [top];
   const round: Outlet = {

@@ -120,7 +120,9 @@ function roadOutlet(made: Made): Outlet {
     levelM,
     dischargeAt,
     flowAt: grassedSillLaw({ lengthM, levelM }),
-    ...(isChosen ? { exit: { at: dischargeAt, slope: 0.05, widthM: lengthM, shape: 'sheet' as const } } : {}),
+    ...(isChosen
+      ? { exit: { at: dischargeAt, slope: 0.05, widthM: lengthM, shape: 'sheet' as const } }
+      : { breaks: { bottomM: ground.bottomM } }),
   };
 }
 
@@ -138,6 +140,7 @@ function crestOutlet(made: Made): Outlet {
     levelM: levelM + 1e-3,
     dischargeAt,
     flowAt: grassedSillLaw({ lengthM, levelM: levelM + 1e-3 }),
+    breaks: { bottomM: ground.bottomM },
   };
 }
 

@@ -1,9 +1,10 @@
 import { NEEDS_STORM, type Company, type Rule, type StormFacts } from '../../contract/index.ts';
 import { permissibleVelocity } from '../../ground/index.ts';
-import { GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, sheetRoughness } from '../../hydraulics/index.ts';
+import { SHEET_VELOCITY, sheetRoughness } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
 import type { SillGround } from './ground.ts';
+import { groundBelow, headOn } from './law.ts';
 import type { LevelSill } from './model.ts';
 import type { SillSize } from './size.ts';
 import { noneCarries } from '../exit.ts';
@@ -37,9 +38,16 @@ function firstSill(company: Company, self: LevelSill): string {
   return orderedSills(company)[0]?.id ?? self.id;
 }
 
-/** Head on a sill at the design peak when it passes the whole flow alone. */
-export function designHead({ sill, designPeakM3s }: Pick<SillFacts, 'sill' | 'designPeakM3s'>): number | null {
-  return designPeakM3s === null ? null : SILL_HEAD.evaluate({ Q: designPeakM3s, C: GRASSED_SILL_C, L: sill.dimensions.lengthM });
+/** Head on a sill at the design peak when it passes the whole flow alone, the ground below taken to be as below this one. */
+export function designHead({
+  sill,
+  designPeakM3s,
+  ground,
+  site,
+}: Pick<SillFacts, 'sill' | 'designPeakM3s' | 'ground' | 'site'>): number | null {
+  if (designPeakM3s === null) return null;
+  const below = groundBelow(sill, ground.slopeBelow, site.soilAt(ground.dischargeAt)?.cover ?? null);
+  return headOn(sill.dimensions.lengthM, designPeakM3s, below);
 }
 
 const length: Rule<SillFacts> = {
@@ -51,7 +59,8 @@ const length: Rule<SillFacts> = {
   sense: 'min',
   source: {
     key: 'common-practice',
-    locator: 'head at most 0.10 m and half of sill-to-bank; sheet within what the cover stands; at least 2 m',
+    locator:
+      'head at most 0.10 m and half of sill-to-bank, by crest and by the grass below; sheet within what the cover stands; at least 2 m',
   },
   needs: NEEDS_STORM,
   applies: isFirst,
@@ -154,7 +163,7 @@ const secondStep: Rule<SillFacts> = {
     const at = sills.findIndex((s) => s.id === facts.sill.id);
     if (at < 1 || facts.designPeakM3s === null) return null;
     const below = sills[at - 1];
-    const head = designHead({ sill: below, designPeakM3s: facts.designPeakM3s });
+    const head = designHead({ ...facts, sill: below });
     const limit = Math.max(LEAST_STEP_M, 2 * TOLERANCE_M, head ?? LEAST_STEP_M);
     const value = facts.sill.levels.sillM - below.levels.sillM;
     return {

@@ -1,7 +1,7 @@
 // Level sill: what it is, without what works it out.
 import type { Descriptor } from '../../contract/index.ts';
 import { ON_HOST, hostRef, wayOutTraits } from '../beginning.ts';
-import { SILL_SAMPLE, SILL_FIELDS, validateSill, type LevelSill } from './model.ts';
+import { SILL_CHOICES, SILL_SAMPLE, SILL_FIELDS, validateSill, type LevelSill } from './model.ts';
 
 export const levelSillDescriptor: Descriptor<LevelSill> = {
   kind: 'level-sill',
@@ -9,6 +9,7 @@ export const levelSillDescriptor: Descriptor<LevelSill> = {
   family: 'way-out',
   sample: SILL_SAMPLE,
   fields: SILL_FIELDS,
+  choices: SILL_CHOICES,
   validate: validateSill,
   traits: () => wayOutTraits('crest'),
   refs: hostRef,

@@ -1,12 +1,13 @@
 import { levelSillDescriptor } from './descriptor.ts';
 import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { BROAD_CREST, GRASSED_SILL_C, SHEET_VELOCITY, SILL_HEAD, drownableSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
+import { SHEET_DEPTH, SHEET_ENERGY, SHEET_VELOCITY, drownableSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
 import { type SillGround, measureSill } from './ground.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { type LevelSill, newSill } from './model.ts';
+import { groundBelow, workedHead } from './law.ts';
+import { type LevelSill, isGrassed, newSill } from './model.ts';
 import { beginWayOut } from '../beginning.ts';
 import { type SillSize, sizeSill } from './size.ts';
 
@@ -27,7 +28,13 @@ function outletOf(sill: LevelSill, ground: SillGround): Outlet {
     dischargeAt: ground.dischargeAt,
     flowAt: drownableSillLaw({ lengthM, levelM: sillM }),
     drownsM: sillM,
-    exit: { at: ground.dischargeAt, slope: ground.slopeBelow, widthM: lengthM, shape: 'sheet' },
+    exit: {
+      at: ground.dischargeAt,
+      slope: ground.slopeBelow,
+      widthM: lengthM,
+      shape: 'sheet',
+      ...(isGrassed(sill) ? { isFelt: true as const } : {}),
+    },
   };
 }
 
@@ -42,7 +49,13 @@ function sizeOf({ sill, ground, host, facts }: Sizing, sheet?: Worksheet): SillS
   const soil = facts.site.soilAt(ground.dischargeAt);
   if (facts.designPeakM3s === null || !host || !soil || ground.slopeBelow === null) return null;
   return sizeSill(
-    { peakM3s: facts.designPeakM3s, sillToBankM: host.crestM - sill.levels.sillM, slopeBelow: ground.slopeBelow, cover: soil.cover },
+    {
+      peakM3s: facts.designPeakM3s,
+      sillToBankM: host.crestM - sill.levels.sillM,
+      slopeBelow: ground.slopeBelow,
+      cover: soil.cover,
+      below: groundBelow(sill, ground.slopeBelow, soil.cover),
+    },
     sheet,
   );
 }
@@ -58,8 +71,7 @@ function figuresOf(sizing: Sizing, sheet: Worksheet): Figure[] {
   if (facts.designPeakM3s === null || !soil) return figures;
   const Q = facts.designPeakM3s;
   const L = sill.dimensions.lengthM;
-  const H = sheet.use(SILL_HEAD, { Q, C: GRASSED_SILL_C, L });
-  sheet.use(BROAD_CREST, { C: GRASSED_SILL_C, L, H });
+  const H = workedHead(sheet, { lengthM: L, flowM3s: Q, below: groundBelow(sill, ground.slopeBelow, soil.cover) });
   const n = sheetRoughness(soil.cover.strength.curveIndex, Q / L);
   const V = ground.slopeBelow === null ? null : sheet.use(SHEET_VELOCITY, { q: Q / L, S: Math.max(0.001, ground.slopeBelow), n });
   return [
@@ -108,7 +120,7 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
 
 export const levelSill: Technique<LevelSill, SillGround> = {
   ...levelSillDescriptor,
-  formulas: [],
+  formulas: [SHEET_DEPTH, SHEET_ENERGY],
   rules: SILL_RULES,
   begin: (drawn, land) => beginWayOut(drawn, land, { kind: 'level-sill', title: 'Level sill', work: newSill }),
   measure: measureSill,

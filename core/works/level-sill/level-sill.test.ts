@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { Host, WorkBase } from '../../contract/index.ts';
 import { coverOf } from '../../ground/index.ts';
 import { begunBy, COMPANY, expectFields, HOST, hostOf, NO_TRAITS, onHost, SITE, wrong } from '../../testing/guests.ts';
+import { grassedHead } from '../../hydraulics/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { SILL } from '../../testing/projects.ts';
 import { factsOf, siteOf, soilOf, stormOf, testSides, words } from '../../testing/rules.ts';
@@ -38,7 +39,9 @@ describe('a level sill', () => {
     // Crest of 1 m and a cell of 2 m beyond the line; the slope is that of the ten metres below the crest.
     expect(GROUND.dischargeAt).toEqual([152, 98]);
     expect(GROUND.slopeBelow).toBeCloseTo(0.1, 6);
-    expect(outlet.exit).toEqual({ at: [152, 98], slope: GROUND.slopeBelow, widthM: 6, shape: 'sheet' });
+    expect(outlet.exit).toEqual({ at: [152, 98], slope: GROUND.slopeBelow, widthM: 6, shape: 'sheet', isFelt: true });
+    // A hard lip stands clear of the grass below it.
+    expect(onHost(levelSill, { ...ONE, crest: 'hard' }).placed.outlets[0].exit).not.toHaveProperty('isFelt');
     const rising = siteOf(gridOf((_x, y) => -0.1 * y, { cells: 101, cellM: 2 }));
     expect(measureSill(ONE, rising, HOST).slopeBelow).toBe(0);
     const cutOff = siteOf(gridOf((_x, y) => (y < 95 ? null : 0.1 * y), { cells: 101, cellM: 2 }));
@@ -61,7 +64,14 @@ describe('a level sill', () => {
   it('tells head, velocity and length for its peak, and nothing of them before a storm is known', () => {
     const Q = 0.1;
     expect(figure('designPeakM3s', { designPeakM3s: Q })).toBe(Q);
-    expect(figure('headM', { designPeakM3s: Q })).toBeCloseTo((Q / (1.5 * 6)) ** (2 / 3), 9);
+    // Thin grass, found a class taller: below 0.0025·5.6^2.5 = 0.1855 ft²/s its roughness stays that of the curve's beginning.
+    const n = Math.exp(5.6 * (0.0133 * Math.log(0.18552) ** 2 - 0.0954 * Math.log(0.18552) + 0.297) - 4.16);
+    const y = (((Q / 6) * n) / Math.sqrt(0.1)) ** 0.6;
+    expect(figure('headM', { designPeakM3s: Q })).toBeCloseTo(y + (Q / 6 / y) ** 2 / 19.62, 4);
+    const hard = onHost(levelSill, { ...ONE, crest: 'hard' });
+    expect(hard.figure('headM', { designPeakM3s: Q })).toBeCloseTo((Q / (1.5 * 6)) ** (2 / 3), 9);
+    expect(hard.figure('neededLengthM', { designPeakM3s: Q })).toBeLessThan(figure('neededLengthM', { designPeakM3s: Q })!);
+    expect(hard.formulas({ designPeakM3s: Q })).not.toContain('hydraulics.sheet-depth');
     expect(figure('velocityMs', { designPeakM3s: Q })).toBeGreaterThan(0.1);
     expect(figure('neededLengthM', { designPeakM3s: Q })).toBeGreaterThan(2);
     expect(formulas({ designPeakM3s: Q })).toEqual(
@@ -70,6 +80,8 @@ describe('a level sill', () => {
         'hydraulics.sill-head',
         'hydraulics.broad-crested-weir',
         'hydraulics.sheet-velocity',
+        'hydraulics.sheet-depth',
+        'hydraulics.sheet-energy',
       ]),
     );
     expect([figure('headM'), figure('groundM'), formulas()]).toEqual([undefined, 0, []]);
@@ -79,6 +91,8 @@ describe('a level sill', () => {
     expectFields(levelSill, ONE);
     expect(wrong(levelSill, { ...ONE, host: '' })).toEqual(['sill.host@host']);
     expect(wrong(levelSill, { ...ONE, host: 3 } as never)).toEqual(['sill.host@host']);
+    expect(wrong(levelSill, { ...ONE, crest: 'jelly' } as never)).toEqual(['sill.crest@crest']);
+    expect(wrong(levelSill, { ...ONE, crest: 'hard' })).toEqual([]);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 2, highM: 1 } })).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: NaN, highM: 1 } })).toEqual(['sill.as-found@asFound']);
     expect(wrong(levelSill, { ...ONE, asFound: { lowM: 1, highM: 'x' } } as never)).toEqual(['sill.as-found@asFound']);
@@ -95,7 +109,7 @@ describe('a level sill', () => {
 
 describe('length of a sill', () => {
   const size = (change: Partial<Parameters<typeof sizeSill>[0]> = {}) =>
-    sizeSill({ peakM3s: 0.2, sillToBankM: 0.4, slopeBelow: 0.02, cover: GRASS, ...change });
+    sizeSill({ peakM3s: 0.2, sillToBankM: 0.4, slopeBelow: 0.02, cover: GRASS, below: null, ...change });
   it('is what the head allows: a tenth of a metre, half of sill to bank, a centimetre at the least', () => {
     expect(size().headM).toBe(0.1);
     expect(size({ sillToBankM: 0.1 }).headM).toBe(0.05);
@@ -103,7 +117,18 @@ describe('length of a sill', () => {
     expect(size().byHeadM).toBeCloseTo(0.2 / (1.5 * 0.1 ** 1.5), 9);
     expect(size({ sillToBankM: 0.1 }).byHeadM).toBeCloseTo(0.2 / (1.5 * 0.05 ** 1.5), 9);
   });
-  it('is the greatest of the three, and says which governs', () => {
+  it('is wider where grass below holds the sheet up deeper than the crest: so that the head is the same', () => {
+    const below = { slope: 0.02, curveIndex: 5.6 };
+    const grass = size({ below });
+    expect([grass.governs, grass.lengthM]).toEqual(['grass', grass.byGrassM]);
+    expect(grass.byGrassM!).toBeGreaterThan(1.5 * grass.byHeadM);
+    expect(grassedHead(below, 0.2 / grass.lengthM)).toBeCloseTo(grass.headM, 4);
+    // On steep bare ground the sheet shoots, and the crest decides.
+    const steep = size({ below: { slope: 0.3, curveIndex: null } });
+    expect(steep.byGrassM!).toBeCloseTo(steep.byHeadM, 2);
+    expect(size().byGrassM).toBeNull();
+  });
+  it('is the greatest of the four, and says which governs', () => {
     const least = size({ peakM3s: 0.001 });
     expect([least.lengthM, least.governs]).toEqual([2, 'least']);
     const head = size({ sillToBankM: 0.05 });
@@ -124,7 +149,7 @@ describe('length of a sill', () => {
 });
 
 describe('rules on sills', () => {
-  const size = { lengthM: 4, headM: 0.1, byHeadM: 4, byVelocityM: 3.5, permissibleMs: 1, governs: 'head' as const };
+  const size = { lengthM: 4, headM: 0.1, byHeadM: 4, byGrassM: null, byVelocityM: 3.5, permissibleMs: 1, governs: 'head' as const };
   const second: WorkBase = { ...ONE, id: 's2', levels: { sillM: 0.05 } } as WorkBase;
   function facts(change: Partial<SillFacts> = {}, sill: Partial<LevelSill> = {}): SillFacts {
     const one = { ...ONE, ...sill };
@@ -141,10 +166,13 @@ describe('rules on sills', () => {
   const cover = (id: string, slopeBelow: number | null): SillFacts =>
     facts({ ...on({ slopeBelow }), site: siteOf(SITE.grid, { soilAt: () => soilOf({ cover: id }) }) });
   const host = (change: Partial<Host>): Partial<SillFacts> => ({ company: { ...COMPANY, host: { ...HOST, ...change } } });
-  /** A second sill so much above the first, with a head on the first of so much. */
+  /** A second sill so much above the first, a hard one, with a head on that of so much. */
   const above = (stepM: number, headM = 0): SillFacts => {
     const over = { ...ONE, id: 's2', levels: { sillM: stepM } };
-    return facts({ company: { ...COMPANY, siblings: [over, ONE] }, designPeakM3s: 1.5 * 6 * headM ** 1.5 }, over);
+    return facts(
+      { company: { ...COMPANY, siblings: [over, { ...ONE, crest: 'hard' } as LevelSill] }, designPeakM3s: 1.5 * 6 * headM ** 1.5 },
+      over,
+    );
   };
   /** A limit of velocity so that the sheet runs at so much of it. */
   const fast = (share: number): SillFacts => {

@@ -1,5 +1,8 @@
-import type { FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import { told } from '../../units/index.ts';
 import { checkFields } from '../fields.ts';
+
+const CRESTS = ['grass', 'hard'] as const;
 
 /** A level crest over which water leaves its host as an even sheet. */
 export interface LevelSill extends WorkBase {
@@ -9,6 +12,8 @@ export interface LevelSill extends WorkBase {
   readonly atM: number;
   readonly levels: { readonly sillM: number };
   readonly dimensions: { readonly lengthM: number; readonly crestWidthM: number };
+  /** What it is made of; left out, of grass. A hard lip of rock, timber or concrete stands clear of the grass below it. */
+  readonly crest?: (typeof CRESTS)[number];
   /** Lowest and highest reading along the finished crest. */
   readonly asFound?: { readonly lowM: number; readonly highM: number };
 }
@@ -62,6 +67,22 @@ export const SILL_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
+export const SILL_CHOICES: readonly ChoiceSpec[] = [
+  {
+    path: 'crest',
+    label: 'Its crest is',
+    usual: 'grass',
+    options: [
+      { id: 'grass', name: 'grass, level with the ground below' },
+      { id: 'hard', name: 'rock, timber or concrete, with a step below' },
+    ],
+    help: 'Grass below it holds the sheet up: a grass crest passes less at the same water.',
+  },
+];
+
+/** Whether grass below it holds up what passes it. */
+export const isGrassed = ({ crest = 'grass' }: Pick<LevelSill, 'crest'>): boolean => crest === 'grass';
+
 /** Everything wrong with one sill on its own; whether its host exists is the document's business. */
 export function validateSill(sill: LevelSill): Problem[] {
   const problems = checkFields(sill, SILL_FIELDS);
@@ -71,6 +92,14 @@ export function validateSill(sill: LevelSill): Problem[] {
       what: `"${sill.name}" belongs to no swale`,
       field: 'host',
       do: 'Give the id of the work it lets water out of.',
+    });
+  }
+  if (sill.crest !== undefined && !CRESTS.includes(sill.crest)) {
+    problems.push({
+      code: 'sill.crest',
+      what: `the crest of "${sill.name}" is of ${told(sill.crest)}`,
+      field: 'crest',
+      do: `Choose one of ${CRESTS.join(', ')}.`,
     });
   }
   const found = sill.asFound;

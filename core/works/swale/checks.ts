@@ -2,6 +2,7 @@ import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
+import { farEnd } from './far-end.ts';
 import type { SwalePurpose } from './model.ts';
 import { JOIN_RULES } from './join-checks.ts';
 import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
@@ -327,6 +328,7 @@ export const SWALE_RULES: readonly Rule<SwaleFacts>[] = [
   wayOut,
   lowBank,
   bankFreeboard,
+  farEnd,
   heldVolume,
   drainDown,
   groundSlope,

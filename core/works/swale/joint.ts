@@ -5,7 +5,7 @@ import { GRAVITY, backwater, trapezoid } from '../../hydraulics/index.ts';
 import type { Swale } from './model.ts';
 
 /** Earth with grass and some weeds (Chow 1959, Table 5-6). */
-const BED_N = 0.03;
+export const BED_N = 0.03;
 /** Head lost in velocity heads where water turns into the mouth and comes to rest: common practice. */
 const MOUTH_LOSS = 1.5;
 /** Shortest way the friction of a mouth is counted over [m]. */

@@ -1,10 +1,11 @@
 import type { Outlet, OutletRole, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
-import { type LipGround, downhillAt } from '../lip.ts';
+import { type LipGround, downhillAt, groundAlong } from '../lip.ts';
 import { jointOutlet } from './joint.ts';
 import type { LowPlace, Swale } from './model.ts';
 import { type Section, type Trough, addWater, troughOf } from './section.ts';
+import { tiltBy } from './water-line.ts';
 
 const STAGES = 48;
 /** How far above the crest the stage table reaches, so that routing never runs off it [m]. */
@@ -84,6 +85,7 @@ function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
     levelM: spec.levelM,
     dischargeAt: outside(spec.atM),
     flowAt: grassedSillLaw(spec),
+    breaks: { bottomM: groundAlong(ground, spec.atM), ...(role === 'fuse' ? { mostM: spec.lengthM } : {}) },
   });
   return [
     ...fuseOf(swale).map((fuse) =>
@@ -107,6 +109,11 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
   const wayOutM = Math.max(swale.levels.floorM, ways.filter((o) => o.kind !== 'joint')[0].levelM);
   const full = contentAt(swale, ground, wayOutM);
   const chosen = guests.filter((g) => g.kind !== 'joint');
+  const tilt = tiltBy(swale, guests, [
+    { levelM: swale.levels.bankCrestM },
+    ...lowPlacesOf(swale).map(({ levelM, atM, lengthM }) => ({ levelM, fromM: atM - lengthM / 2, toM: atM + lengthM / 2 })),
+    ...fuseOf(swale).map(({ crestM, fromM, toM }) => ({ levelM: crestM, fromM, toM })),
+  ]);
   return {
     id: swale.id,
     work: swale.id,
@@ -120,5 +127,6 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
     ...(swale.purpose === 'hold' ? { keeps: true as const } : {}),
     stage: stageOf(swale, ground),
     outlets,
+    ...(tilt ? { tilt } : {}),
   };
 }

@@ -1,38 +1,15 @@
 // Each rule on swales at both sides of its limits. The lip lies at level 0, so that differences of levels are exact.
 import { describe, expect, it } from '@jest/globals';
-import type { Feature, Outlet } from '../../contract/index.ts';
+import type { Feature } from '../../contract/index.ts';
 import type { Line, Point } from '../../geometry/index.ts';
-import { gridOf } from '../../testing/grids.ts';
-import { SWALE } from '../../testing/projects.ts';
-import { factsOf, linkOf, siteOf, soilOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
+import { linkOf, siteOf, soilOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
+import { SWALE0, facts, flowFor, ground, sill, site, tilting } from '../../testing/swales.ts';
 import { judgeBy } from '../rules.ts';
 import { mouthLevel } from './join-checks.ts';
 import { reachOf, tiltOf } from './joint.ts';
-import { SWALE_RULES, type Swale, contentAt, measureLip, storeOf } from './index.ts';
+import { SWALE_RULES, type Swale, contentAt, storeOf } from './index.ts';
 import type { SwaleFacts } from './place-checks.ts';
 
-const site = siteOf(gridOf((_x, y) => 0.1 * (y - 101), { cells: 101, cellM: 2 }));
-const SWALE0: Swale = { ...SWALE, levels: { floorM: -0.35, bankCrestM: 0.35 } };
-const flat = { ...measureLip(SWALE0.line, site) };
-/** The lip exactly level, whatever sampling a plane makes of it. */
-const ground = { ...flat, groundM: flat.groundM.map(() => 0), meanGroundM: 0 };
-
-const sill = (levelM: number, change: Partial<Outlet> = {}): Outlet => ({
-  id: `s${levelM}`,
-  role: 'way',
-  work: 's',
-  name: 'Sill',
-  kind: 'sill',
-  levelM,
-  dischargeAt: [140, 96],
-  flowAt: () => 0,
-  ...change,
-});
-const company = { host: null, guests: [], siblings: [], hostFacts: null };
-function facts(change: Partial<SwaleFacts> = {}, swale: Partial<Swale> = {}): SwaleFacts {
-  const one = { ...SWALE0, ...swale };
-  return { ...factsOf(site, { store: storeOf(one, ground, [sill(0)]), storm: stormOf() }), swale: one, ground, company, ...change };
-}
 const low = (levelM: number): Partial<Swale> => ({ lowPlaces: [{ atM: 84, lengthM: 6, levelM }] });
 const box = (x: number, y: number): Line => [
   [x, y],
@@ -102,6 +79,22 @@ describe('rules on swales', () => {
         [0.1, 'fine', /Raise/],
       ],
       silent: [facts(), facts({}, low(0.35)), facts({ store: null }, low(0))],
+    },
+    'swale.far-end': {
+      // By how much more or less than 50 mm the far end rises, from a sill 20 m from the start.
+      at: (v) => tilting([20], flowFor(v)),
+      limit: 0.05,
+      judged: [
+        [0, 'fine'],
+        [0.0499, 'fine'],
+        [0.0501, 'weigh', /Bring the sill to the middle: it rises \d+ mm then. Or let it out over two/],
+      ],
+      silent: [
+        facts({ store: storeOf(SWALE0, ground, []) }),
+        facts({}, joined),
+        facts({ store: null }),
+        { ...tilting([20], 0.1), storm: null },
+      ],
     },
     'swale.bank-freeboard': {
       at: (v) => facts({ storm: stormOf({ freeboardM: v }) }),

@@ -8,8 +8,8 @@ export interface StackMark extends LevelMark {
   readonly stepM: number | null;
 }
 
-/** Least distance between neighbours, so that their names can be read, and the most a large gap may take. */
-const LEAST_SHARE = 0.5;
+/** What of the picture is shared out evenly, so that names can be read; the rest goes by true distances. The more marks, the more of it. */
+const evenShare = (marks: number): number => Math.min(0.9, Math.max(0.5, 0.075 * (marks - 1)));
 
 /** The level as decided, which is ahead of the last result while the worker works; a result's own level where nothing is decided. */
 export function currentLevel(works: readonly WorkBase[], mark: LevelMark): number {
@@ -48,12 +48,13 @@ export function stackOf(marks: readonly LevelMark[]): StackMark[] {
   if (marks.length === 0) return [];
   const total = marks[0].levelM - marks[marks.length - 1].levelM;
   const even = 1 / Math.max(1, marks.length - 1);
+  const share = evenShare(marks.length);
   let place = 0;
   return marks.map((mark, i) => {
     const below = marks[i + 1];
     const stepM = below ? mark.levelM - below.levelM : null;
     const at = place;
-    if (stepM !== null) place += LEAST_SHARE * even + (1 - LEAST_SHARE) * (total > 0 ? stepM / total : even);
+    if (stepM !== null) place += share * even + (1 - share) * (total > 0 ? stepM / total : even);
     return { ...mark, place: at, stepM };
   });
 }

@@ -56,6 +56,9 @@ function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: Ref
   );
 }
 
+/** What is chosen, or what it is while nothing is. */
+const said = (value: unknown, usual = ''): string => (typeof value === 'string' ? value : usual);
+
 type Entry = Readonly<Record<string, number>>;
 
 const isEntry = (value: unknown): value is Entry =>
@@ -122,7 +125,7 @@ export function WorkFields({ work }: { readonly work: WorkBase }): ReactNode {
             <ChooseRow
               key={c.path}
               label={c.label}
-              value={String(valueAt(work, c.path))}
+              value={said(valueAt(work, c.path), c.usual)}
               choices={c.options}
               onChange={(v) => dispatch(change(work.id, { [c.path]: v }))}
             />

@@ -9,20 +9,16 @@ import { Button, Inline, Muted, Quantity, Table } from '../../kit/index.ts';
 /** How high water stands as things may be found, each in its worst storm. */
 export function FoundPart({ id }: { readonly id: string }): ReactNode {
   const store = useDerived()?.stores.find((s) => s.id === id);
-  const peaks = useView()?.peaks[id] ?? [];
+  const found = useView()?.found[id] ?? [];
   const format = useFormat();
   const left = useLeft();
-  if (!store || peaks.length === 0) return null;
-  const conditions = [...new Set(peaks.map((p) => p.condition))];
-  const rows = conditions.map((condition) => {
-    const worst = peaks.filter((p) => p.condition === condition).reduce((a, b) => (b.peakLevelM > a.peakLevelM ? b : a));
-    return [
-      capitalised(CONDITION_NAMES[condition]),
-      format(worst.peakLevelM, 'level'),
-      left(store.crestM - worst.peakLevelM),
-      hours(worst.durationMin),
-    ];
-  });
+  if (!store || found.length === 0) return null;
+  const rows = found.map((f) => [
+    capitalised(CONDITION_NAMES[f.condition]),
+    format(f.peakLevelM, 'level'),
+    left(f.leftM),
+    hours(f.durationMin),
+  ]);
   return (
     <>
       <Table caption="Highest water as things may be found" head={['', 'highest', 'left', 'in rain of']} rows={rows} />

@@ -10,6 +10,7 @@ import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
+import { BelowPart } from './BelowPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
 import { MakingPart } from './MakingPart.tsx';
@@ -81,6 +82,7 @@ export function StoreFacts({ id }: { readonly id: string }): ReactNode {
       <Fact label="Peak leaving" value={format(store.peakOutM3s, 'flow')} />
       <Fact label="Runs over for" value={format(store.spillsH, 'hours')} />
       <Fact label="Highest water" value={format(store.peakLevelM, 'level')} />
+      {(store.riseM ?? 0) > 0 && <Fact label="Its far end stands higher by" value={format(store.riseM, 'difference')} />}
       <Fact label="Freeboard left" value={format(store.freeboardM, 'difference')} />
       <Fact label="Still held a day later" value={format(store.nextDayM3, 'volume')} />
     </>
@@ -219,6 +221,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
           <FoundPart id={id} />
         </FoldPart>
       )}
+      <BelowPart id={id} />
       {isStore && (
         <FoldPart title="In this storm">
           <StoreFacts id={id} />

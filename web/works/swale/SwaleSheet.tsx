@@ -9,6 +9,7 @@ import { RunOnPart } from '../../stages/land/RunOnPart.tsx';
 import { WorkLists } from '../shared/Fields.tsx';
 import { MakingPart } from '../shared/MakingPart.tsx';
 import { WaysOut } from '../shared/WaysOut.tsx';
+import { BelowPart } from '../shared/BelowPart.tsx';
 import { FoundPart } from '../shared/FoundPart.tsx';
 import { FineChecks, StoreFacts, ToMend } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
@@ -139,6 +140,7 @@ export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode
       <FoldPart title="As it may be found">
         <FoundPart id={swale.id} />
       </FoldPart>
+      <BelowPart id={id} />
       <FoldPart title="In this storm">
         <Storm id={id} />
       </FoldPart>
