@@ -73,7 +73,7 @@ const whatLiesBelow: Rule<HazardFacts> = {
   applies: ({ store }) => volumeAt(store.stage, store.crestM) >= HARMFUL_M3,
   find: ({ below, breach }) => {
     const { said, seen } = below;
-    const flood: Said = breach ? say` If it goes, about ${amount(breach.peakM3s, 'flow')} comes down, roughly.` : '';
+    const flood: Said = breach ? say` If it goes, about ${amount(Number(breach.peakM3s.toPrecision(2)), 'flow')} comes down, roughly.` : '';
     if (said !== null) {
       const isLess = seen !== null && gravity(said) < gravity(seen.hazard);
       return {

@@ -15,7 +15,7 @@ import {
 import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
-import { COMMON_PRACTICE, gradeMax, gradeMin, runRules } from '../works/rules.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
 
 export interface StoreFacts {
   readonly missing: readonly Missing[];
@@ -95,6 +95,11 @@ const spillOrder: Rule<StoreFacts> = {
       limit,
       severity: gradeMin(value, LEAST_STEP_M, limit),
       do: value < limit ? say`Set ${over.name} ${step(limit - value)} higher than it is, or ${under.name} as much lower.` : 'Nothing.',
+      ...cureBy(value < limit && over.role === 'way', {
+        work: over.work,
+        set: { 'levels.sillM': upToMm(over.levelM + limit - value) },
+        says: say`Set ${over.name} ${step(limit - value)} higher`,
+      }),
     };
   },
 };

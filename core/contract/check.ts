@@ -5,6 +5,14 @@ import type { Condition } from './water.ts';
 
 export type Severity = 'mend' | 'weigh' | 'fine' | 'unknown';
 
+/** What mends a judgement, where it can be worked out: decisions of a work, by dotted path. */
+export interface Cure {
+  readonly work: string;
+  readonly set: Readonly<Record<string, number>>;
+  /** What it does, as one would say it to somebody who is to do it. */
+  readonly says: Said;
+}
+
 /** One judgement: a value against a limit, why it matters, where the limit comes from and what to do. */
 export interface Check {
   readonly id: string;
@@ -25,6 +33,7 @@ export interface Check {
   readonly do: string;
   /** Title and advice with their amounts still to be put in the reader's units. */
   readonly said: { readonly title: Said; readonly do: Said };
+  readonly cure?: Cure;
   /** It is about how levels stand to each other. */
   readonly isOfLevels?: true;
   /** How ground or water must be found for it to be so grave, where it is less so as they usually are. */
@@ -40,6 +49,7 @@ export interface Finding {
   /** Replaces the rule's title where the place or the number says it better. */
   readonly title?: Said;
   readonly do: Said;
+  readonly cure?: Cure;
 }
 
 /** What a project may not say yet; nothing is judged by a zero or a guess in its place. */

@@ -21,11 +21,17 @@ export interface DeriveContext extends Omit<RoomContext, 'graph'> {
   readonly case?: string;
   /** Ground and water found so in all storms. */
   readonly conditions?: readonly Condition[];
+  /** Worked out beside the document, what is kept of it under a name of its own. */
+  readonly aside?: string;
 }
 
 /** The scenario that is asked for. */
-function scenarioFor(project: Project, { option, case: named, conditions = [], registry }: Omit<DeriveContext, 'graph'>): Scenario {
-  const designed = asDesigned(project, option);
+function scenarioFor(
+  project: Project,
+  { option, case: named, conditions = [], aside = '', registry }: Omit<DeriveContext, 'graph'>,
+): Scenario {
+  const own = asDesigned(project, option);
+  const designed = { ...own, id: `${aside}${own.id}` };
   const cased = named === undefined ? designed : inCase(designed, named);
   return conditions.reduce((at, condition) => underCondition(at, condition, registry) ?? at, cased);
 }

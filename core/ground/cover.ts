@@ -81,6 +81,8 @@ const BRUSH = surface(0.4, 5.032, [0.6, 0.01, 6]);
 const WOODS = surface(0.4, 5.032, [0.6, 0.002, 8]);
 const OPEN_WOODS = surface(0.4, 5.032, [0.6, 0.01, 6]);
 const CROP = surface(0.17, 8.762, [0.2, 0.25, 4]);
+/** Cultivated in straight rows: what runs down them runs fast. */
+const STRAIGHT = surface(0.06, 8.762, [0.2, 0.3, 3]);
 const SOIL = surface(0.05, 9.965, [0.1, 1, 2.5]);
 const YARD = surface(0.05, 9.965, [0.1, 0.3, 2.5]);
 const STONY = surface(0.011, 16.135, [0.1, 0.3, 2]);
@@ -157,6 +159,66 @@ export const COVERS: readonly Cover[] = [
     use: 'cultivated',
     strength: SPARSE,
     surface: CROP,
+  }),
+  cover('row-straight-good', 'Row crop in straight rows, good', {
+    curveNumber: [67, 78, 85, 89],
+    use: 'cultivated',
+    strength: BARE,
+    surface: STRAIGHT,
+  }),
+  cover('row-straight-poor', 'Row crop in straight rows, poor', {
+    curveNumber: [72, 81, 88, 91],
+    use: 'cultivated',
+    strength: BARE,
+    surface: STRAIGHT,
+  }),
+  cover('row-contour-poor', 'Row crop on the contour, poor', {
+    curveNumber: [70, 79, 84, 88],
+    use: 'cultivated',
+    strength: BARE,
+    surface: CROP,
+  }),
+  cover('grain-straight-good', 'Small grain in straight rows, good', {
+    curveNumber: [63, 75, 83, 87],
+    use: 'cultivated',
+    strength: SPARSE,
+    surface: STRAIGHT,
+  }),
+  cover('grain-straight-poor', 'Small grain in straight rows, poor', {
+    curveNumber: [65, 76, 84, 88],
+    use: 'cultivated',
+    strength: SPARSE,
+    surface: STRAIGHT,
+  }),
+  cover('grain-contour-poor', 'Small grain on the contour, poor', {
+    curveNumber: [63, 74, 82, 85],
+    use: 'cultivated',
+    strength: SPARSE,
+    surface: CROP,
+  }),
+  cover('legume-straight-good', 'Legumes or rotation meadow in straight rows, good', {
+    curveNumber: [58, 72, 81, 85],
+    use: 'cultivated',
+    strength: THIN_SOD,
+    surface: HAY,
+  }),
+  cover('legume-straight-poor', 'Legumes or rotation meadow in straight rows, poor', {
+    curveNumber: [66, 77, 85, 89],
+    use: 'cultivated',
+    strength: SPARSE,
+    surface: CROP,
+  }),
+  cover('fallow-residue-good', 'Fallow under residue, good', {
+    curveNumber: [74, 83, 88, 90],
+    use: 'cultivated',
+    strength: BARE,
+    surface: CROP,
+  }),
+  cover('fallow-residue-poor', 'Fallow under residue, poor', {
+    curveNumber: [76, 85, 90, 93],
+    use: 'cultivated',
+    strength: BARE,
+    surface: SOIL,
   }),
   cover('bare', 'Bare, fallow or newly graded', { curveNumber: [77, 86, 91, 94], use: 'cultivated', strength: BARE, surface: SOIL }),
   cover('lawn-good', 'Lawn, good (over 75 % grass)', {

@@ -136,6 +136,39 @@ describe('cover as it is seen', () => {
   });
 });
 
+describe('crops', () => {
+  // TR-55 (1986), Table 2-2b, from memory: hydrologic soil groups A to D.
+  it.each([
+    ['row-straight-poor', [72, 81, 88, 91]],
+    ['row-straight-good', [67, 78, 85, 89]],
+    ['row-contour-poor', [70, 79, 84, 88]],
+    ['row-crop', [65, 75, 82, 86]],
+    ['grain-straight-poor', [65, 76, 84, 88]],
+    ['grain-straight-good', [63, 75, 83, 87]],
+    ['grain-contour-poor', [63, 74, 82, 85]],
+    ['small-grain', [61, 73, 81, 84]],
+    ['legume-straight-poor', [66, 77, 85, 89]],
+    ['legume-straight-good', [58, 72, 81, 85]],
+    ['fallow-residue-poor', [76, 85, 90, 93]],
+    ['fallow-residue-good', [74, 83, 88, 90]],
+  ])('%s', (id, numbers) => {
+    expect(coverOf(id).curveNumber).toEqual(numbers);
+    expect(coverOf(id).use).toBe('cultivated');
+  });
+  it('shed no more on the contour than in straight rows, and no more than bare fallow', () => {
+    const pairs = [
+      ['row-crop', 'row-straight-good'],
+      ['row-contour-poor', 'row-straight-poor'],
+      ['small-grain', 'grain-straight-good'],
+      ['grain-contour-poor', 'grain-straight-poor'],
+      ['row-straight-poor', 'bare'],
+      ['fallow-residue-poor', 'bare'],
+    ];
+    for (const [less, more] of pairs)
+      coverOf(less).curveNumber.forEach((n, k) => expect([less, n <= coverOf(more).curveNumber[k]]).toEqual([less, true]));
+  });
+});
+
 describe('healing', () => {
   it('is two thirds done in four years and never comes to an end', () => {
     expect(HEALED_SHARE.evaluate({ t: 0 })).toBe(0);

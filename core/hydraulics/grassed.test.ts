@@ -75,7 +75,7 @@ describe('a crest over grass', () => {
       }
   });
   it('takes grass one class taller, the tallest as it is, and bare ground as bare', () => {
-    expect([2.88, 4.44, 5.6, 7.64, null].map(tallerIndex)).toEqual([4.44, 5.6, 7.64, 7.64, null]);
+    expect([2.88, 4.44, 5.6, 7.64, 10, null].map(tallerIndex)).toEqual([4.44, 5.6, 7.64, 10, 10, null]);
     expect(SHEET_ENERGY.evaluate({ y: 0.1, q: 0 })).toBe(0.1);
   });
 });

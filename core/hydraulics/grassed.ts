@@ -37,8 +37,8 @@ export const SHEET_ENERGY = defineFormula(
   ({ y, q }) => y + (q / y) ** 2 / (2 * GRAVITY),
 );
 
-/** Curve indices of retardance classes E, D, C and B, short grass to tall (Temple et al. 1987, AH-667; from memory). */
-const CLASSES: readonly number[] = [2.88, 4.44, 5.6, 7.64];
+/** Curve indices of retardance classes E to A, short grass to tall (Temple et al. 1987, AH-667; from memory). */
+const CLASSES: readonly number[] = [2.88, 4.44, 5.6, 7.64, 10];
 
 /** Grass as it may be found when it is not cut: one class taller, for how much it lets through (SCS TP-61: capacity by the taller grass; from memory). */
 export const tallerIndex = (curveIndex: number | null): number | null =>

@@ -19,7 +19,7 @@ import {
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
-import { ABSTRACTIONS, LOSS_METHODS, WETNESSES } from '../runoff/index.ts';
+import { ABSTRACTIONS, LEAST_PEAK_FACTOR, LOSS_METHODS, MOST_PEAK_FACTOR, WETNESSES } from '../runoff/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 import { idFault } from './ids.ts';
 import { Nested } from './shape.ts';
@@ -241,6 +241,7 @@ export class MethodsShape {
 
 export class RunoffShape extends MethodsShape {
   @IfThere() @IsIn(LOSS_METHODS) loss?: string;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(LEAST_PEAK_FACTOR) @Max(MOST_PEAK_FACTOR) peakFactor?: number;
   @IfThere() @IsIn(WETNESSES) wetness?: string;
   @IfThere() @IsIn(ABSTRACTIONS) abstraction?: string;
   @IfThere() @IsNumber(isFiniteNumber) @Min(1) @Max(50) hortonTimes?: number;

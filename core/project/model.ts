@@ -116,6 +116,8 @@ export interface RunoffSettings {
   readonly hortonDecay?: number;
   readonly time?: TimeMethod;
   readonly peak?: PeakMethod;
+  /** Peak rate factor of the unit hydrograph; left out, the standard 484. */
+  readonly peakFactor?: number;
   /** Catchments, by pin or work, with methods of their own. */
   readonly of?: Readonly<Record<string, { readonly time?: TimeMethod; readonly peak?: PeakMethod }>>;
 }

@@ -58,6 +58,7 @@ export interface BandsInput {
   readonly stepsMm: Float64Array;
   readonly stepS: number;
   readonly concentrationMin: number;
+  readonly peakFactor?: number;
   readonly samples: number;
   readonly seed: number;
 }
@@ -144,7 +145,7 @@ export function runoffBands(input: BandsInput): RunoffBands {
   const random = randomFrom(input.seed);
   const stepH = stepS / 3600;
   const area = parts.reduce((a, p) => a + p.areaM2, 0);
-  const unit = unitShares(input.concentrationMin, stepS);
+  const unit = unitShares(input.concentrationMin, stepS, input.peakFactor);
   // The peak hardly moves in time: it is sought around where it stands with the ground at its limits and between.
   const peaks = LOOKED_AT.map((z) => {
     const runs = partCatchment(stepsMm, stepH, { parts: parts.map((p) => ({ areaM2: p.areaM2, soil: drawn(p, [z, 0]) })), choice }).runsMm;

@@ -6,9 +6,11 @@ import {
   NRCS_LAG,
   RATIONAL_PEAK,
   UNIT_PEAK,
+  UNIT_PEAK_BY_FACTOR,
   UNIT_TIME_TO_PEAK,
   curveNumberLaw,
   dimensionlessFlow,
+  gammaExponent,
   hydrograph,
   excessOf,
   runoffDepth,
@@ -77,6 +79,36 @@ describe('time and peak', () => {
     const qp = UNIT_PEAK.evaluate({ A: 4.6 * 2.58999, Q: IN, Tp });
     // 0.208 is printed to three digits; 484 in US units is 0.2083.
     expect(Math.abs(qp / 0.0283168 - 1455)).toBeLessThan(4);
+  });
+});
+
+describe('peak rate factors', () => {
+  // NEH-630 ch. 16: exponents of the gamma hydrograph and their factors, from memory; for whole exponents by hand, e^m·m!/m^(m+1).
+  it.each([
+    [101, 0.26],
+    [238, 1],
+    [349, 2],
+    [433, 3],
+    [484, 3.7],
+    [566, 5],
+  ])('%d has the exponent %d', (factor, m) => {
+    expect(gammaExponent(factor)).toBeCloseTo(m, 1);
+  });
+  it('of a whole exponent is 645.33 over e^m·m!/m^(m+1), by hand', () => {
+    expect(gammaExponent(645.33 / ((Math.E ** 2 * 2) / 2 ** 3))).toBeCloseTo(2, 6);
+    expect(gammaExponent(645.33 / ((Math.E ** 5 * 120) / 5 ** 6))).toBeCloseTo(5, 6);
+  });
+  it('bring the same water, sooner and higher the greater they are; 484 by its table and by its exponent nearly alike', () => {
+    const runoffMm = new Float64Array(60).fill(0.5);
+    const by = (peakFactor?: number): Float64Array =>
+      hydrograph({ areaM2: 50_000, concentrationMin: 20, runoffMm, stepS: 60, ...(peakFactor ? { peakFactor } : {}) });
+    const sum = (flow: Float64Array): number => flow.reduce((a, q) => a + 60 * q, 0);
+    const peaks = [100, 200, 300, 484, 550, 600].map((f) => Math.max(...by(f)));
+    for (const f of [100, 300, 600]) expect(sum(by(f))).toBeCloseTo(50 * 30, 6);
+    peaks.slice(1).forEach((p, k) => expect(p).toBeGreaterThan(peaks[k]));
+    expect(Math.max(...by(484))).toBe(Math.max(...by()));
+    expect(Math.max(...by(484.001)) / Math.max(...by())).toBeCloseTo(1, 1);
+    expect(UNIT_PEAK_BY_FACTOR.evaluate({ F: 484, A: 2, Q: 3, Tp: 0.7 })).toBeCloseTo(UNIT_PEAK.evaluate({ A: 2, Q: 3, Tp: 0.7 }), 12);
   });
 });
 

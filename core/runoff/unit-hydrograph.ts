@@ -10,6 +10,55 @@ const Q_RATIO = [
   0.107, 0.077, 0.055, 0.04, 0.029, 0.021, 0.015, 0.011, 0.005, 0,
 ];
 
+/** Peak rate factor of the standard hydrograph, and between which it may be chosen: flat wet land to steep (NEH-630 ch. 16; from memory). */
+export const PEAK_FACTOR = 484;
+export const [LEAST_PEAK_FACTOR, MOST_PEAK_FACTOR] = [100, 600];
+
+/** Γ(x + 1) by Stirling's series from where it is good to nine figures, and down from there. */
+function factorial(x: number): number {
+  if (x < 8) return factorial(x + 1) / (x + 1);
+  return Math.sqrt(2 * Math.PI * x) * (x / Math.E) ** x * Math.exp(1 / (12 * x) - 1 / (360 * x ** 3) + 1 / (1260 * x ** 5));
+}
+
+const shapes = new Map<number, number>();
+
+/**
+ * Exponent of the gamma hydrograph q/qp = (t/Tp · e^(1 − t/Tp))^m of a peak rate factor: the factor is 645.33 over the area under
+ * it, e^m·Γ(m+1)/m^(m+1) (NEH-630 ch. 16, appendix; from memory).
+ */
+export function gammaExponent(factor: number): number {
+  const known = shapes.get(factor);
+  if (known !== undefined) return known;
+  let [lo, hi] = [0.05, 12];
+  for (let k = 0; k < 60; k++) {
+    const m = (lo + hi) / 2;
+    // The steeper it is, the less lies under it.
+    if (645.33 / ((Math.E ** m * factorial(m)) / m ** (m + 1)) < factor) lo = m;
+    else hi = m;
+  }
+  shapes.set(factor, (lo + hi) / 2);
+  return (lo + hi) / 2;
+}
+
+/** Flow under this share of the peak is as good as none. */
+const TAIL = 1e-3;
+
+/** Times to peak until a hydrograph of a factor has run out. */
+function spanOf(factor: number): number {
+  if (factor === PEAK_FACTOR) return 5;
+  const m = gammaExponent(factor);
+  let ratio = 2;
+  while ((ratio * Math.exp(1 - ratio)) ** m > TAIL) ratio += 0.25;
+  return ratio;
+}
+
+/** Flow ratio q/qp at t/Tp for a peak rate factor: the standard table for 484, else the gamma hydrograph. */
+function ratioOf(factor: number): (ratio: number) => number {
+  if (factor === PEAK_FACTOR) return dimensionlessFlow;
+  const m = gammaExponent(factor);
+  return (ratio) => (ratio <= 0 ? 0 : (ratio * Math.exp(1 - ratio)) ** m);
+}
+
 /** Flow ratio q/qp of the dimensionless unit hydrograph at t/Tp, straight between its published points. */
 export function dimensionlessFlow(ratio: number): number {
   if (ratio <= 0 || ratio >= 5) return 0;
@@ -51,25 +100,44 @@ export const UNIT_PEAK = defineFormula(
   ({ A, Q, Tp }) => (0.208 * A * Q) / Tp,
 );
 
+export const UNIT_PEAK_BY_FACTOR = defineFormula(
+  {
+    id: 'runoff.unit-peak-by-factor',
+    title: 'Peak of the unit hydrograph of another peak rate factor',
+    statement: 'qp = 0.208 · F/484 · A · Q / Tp',
+    symbols: {
+      F: { means: 'peak rate factor', unit: '', domain: 'positive', range: [LEAST_PEAK_FACTOR, MOST_PEAK_FACTOR] },
+      A: { means: 'catchment area', unit: 'km²', domain: 'nonNegative' },
+      Q: { means: 'runoff depth', unit: 'mm', domain: 'nonNegative' },
+      Tp: { means: 'time to peak', unit: 'h', domain: 'positive' },
+    },
+    result: { symbol: 'qp', means: 'peak flow', unit: 'm³/s' },
+    source: { key: 'neh630-16', locator: 'peak rate factors', fromMemory: true },
+  },
+  ({ F, A, Q, Tp }) => (((0.208 * F) / PEAK_FACTOR) * A * Q) / Tp,
+);
+
 export interface HydrographInput {
   readonly areaM2: number;
   readonly concentrationMin: number;
   /** Runoff in each step [mm]. */
   readonly runoffMm: Float64Array;
   readonly stepS: number;
+  readonly peakFactor?: number;
 }
 
 /**
  * Share of a step's runoff that has left by each later step: the dimensionless unit hydrograph, its ordinates scaled so that
  * they add up to one. The step should be at most 0.133 tc (NEH-630 ch. 16).
  */
-export function unitShares(concentrationMin: number, stepS: number): Float64Array {
+export function unitShares(concentrationMin: number, stepS: number, peakFactor = PEAK_FACTOR): Float64Array {
   const peakS = stepS / 2 + 0.6 * concentrationMin * 60;
-  const span = Math.max(1, Math.ceil((5 * peakS) / stepS));
+  const span = Math.max(1, Math.ceil((spanOf(peakFactor) * peakS) / stepS));
   const unit = new Float64Array(span);
+  const flowAt = ratioOf(peakFactor);
   let sum = 0;
   for (let k = 0; k < span; k++) {
-    unit[k] = dimensionlessFlow(((k + 1) * stepS) / peakS);
+    unit[k] = flowAt(((k + 1) * stepS) / peakS);
     sum += unit[k];
   }
   if (sum === 0) {
@@ -92,9 +160,9 @@ export function convolve(values: Float64Array, unit: Float64Array): Float64Array
 }
 
 /** Flow at the end of each step [m3/s]: runoff through the unit hydrograph. Its discrete volume is exactly area x runoff. */
-export function hydrograph({ areaM2, concentrationMin, runoffMm, stepS }: HydrographInput): Float64Array {
+export function hydrograph({ areaM2, concentrationMin, runoffMm, stepS, peakFactor }: HydrographInput): Float64Array {
   const toFlow = areaM2 / 1000 / stepS;
-  const flow = convolve(runoffMm, unitShares(concentrationMin, stepS));
+  const flow = convolve(runoffMm, unitShares(concentrationMin, stepS, peakFactor));
   for (let i = 0; i < flow.length; i++) flow[i] *= toFlow;
   return flow;
 }

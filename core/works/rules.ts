@@ -1,4 +1,4 @@
-import type { Check, Finding, Missing, Rule } from '../contract/index.ts';
+import type { Check, Cure, Finding, Missing, Rule } from '../contract/index.ts';
 import type { Citation } from '../formula/index.ts';
 import { spoken } from '../units/index.ts';
 
@@ -51,6 +51,7 @@ export function runRules<F extends object>(
         at: found.at ?? null,
         do: spoken(found.do, 'metric'),
         said: { title, do: found.do },
+        ...(found.cure ? { cure: found.cure } : {}),
         ...(rule.isOfLevels ? { isOfLevels: true } : {}),
       },
     ];
@@ -65,3 +66,10 @@ export function gradeMin(value: number, mendBelow: number, weighBelow: number): 
 export function gradeMax(value: number, weighAbove: number, mendAbove: number): 'mend' | 'weigh' | 'fine' {
   return value > mendAbove ? 'mend' : value > weighAbove ? 'weigh' : 'fine';
 }
+
+/** The cure of a finding; none where nothing is lacking. */
+export const cureBy = (isLacking: boolean, cure: Cure): { readonly cure?: Cure } => (isLacking ? { cure } : {});
+
+/** Up, or down, to the next millimetre: one that is met to a hair goes on to the next, so that the limit is surely kept. */
+export const upToMm = (m: number): number => Math.ceil(m * 1000 + 1e-6) / 1000;
+export const downToMm = (m: number): number => Math.floor(m * 1000 - 1e-6) / 1000;

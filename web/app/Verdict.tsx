@@ -8,12 +8,12 @@ import { FONT } from './theme.ts';
 import { useProject } from './selectors.ts';
 import { goOn, useAppPick } from './store.ts';
 
-const Bar = styled.div`
+const Bar = styled.div<{ readonly $isLong: boolean }>`
   padding: 12px 18px;
   border-bottom: 1px solid var(--line);
   font: 500 18px/1.3 ${FONT.heading};
-  /* As tall as four lines whatever it says: the map below must not move under a hand that draws. */
-  min-height: 119px;
+  /* Where it speaks of works, as tall as four lines whatever it says: the map below must not move under a hand that draws. */
+  min-height: ${({ $isLong }) => ($isLong ? 119 : 64)}px;
   display: flex;
   gap: 14px;
   align-items: center;
@@ -38,6 +38,9 @@ const Bar = styled.div`
     flex-wrap: wrap;
   }
 `;
+/** Stages whose answer changes its length with every storm worked out. */
+const LONG: ReadonlySet<Stage> = new Set(['works', 'levels', 'storm']);
+
 /** The stage's answer in one sentence, and what has just happened. */
 export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const project = useProject();
@@ -45,7 +48,7 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const pieces = result ? verdict(stage, project, { derived: result.derived, system, selected }) : [];
   return (
     <div>
-      <Bar data-testid="verdict" role="status" aria-live="polite">
+      <Bar $isLong={LONG.has(stage)} data-testid="verdict" role="status" aria-live="polite">
         <p>
           {isStopped ? 'Stopped: what is shown may be of before your last change.' : null}
           {result === null && !isStopped

@@ -161,6 +161,7 @@ export function bandsOf(
     stepsMm: storm.stepsMm,
     stepS: storm.stepMin * 60,
     concentrationMin: tcMin,
+    ...(choice.peakFactor === undefined ? {} : { peakFactor: choice.peakFactor }),
     samples,
     seed: BAND_SEED,
   });

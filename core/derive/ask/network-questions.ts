@@ -7,6 +7,7 @@ import type { RoomContext } from '../set/laid.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { breachAt } from '../tell/breach.ts';
+import { priceSlowly } from './price.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
 
@@ -244,4 +245,5 @@ export const NETWORK_QUESTIONS = {
   whichStorm: whichStormSlowly,
   cases: compareCasesSlowly,
   usualCases,
+  price: priceSlowly,
 } as const;

@@ -24,6 +24,7 @@ import {
   RUNOFF_ADDED,
   type Region,
   UNIT_PEAK,
+  UNIT_PEAK_BY_FACTOR,
   UNIT_TIME_TO_PEAK,
   USUAL_LOSS,
   abstractionOf,
@@ -49,6 +50,7 @@ const GREATEST_STEP_S = 300;
 export interface Choice extends LossChoice {
   readonly time: TimeMethod;
   readonly peak: PeakMethod;
+  readonly peakFactor?: number;
 }
 
 /** How losses are worked out on the whole property. */
@@ -250,7 +252,13 @@ export function flowOf(
 ): { readonly flowM3s: Float64Array; readonly parted: CatchmentParted } {
   const stepS = storm.stepMin * 60;
   const parted = partCatchment(storm.stepsMm, stepS / 3600, { parts: watershed.parts, choice });
-  const flowM3s = hydrograph({ areaM2: watershed.gathered.catchment.areaM2, concentrationMin: tcMin, runoffMm: parted.runsMm, stepS });
+  const flowM3s = hydrograph({
+    areaM2: watershed.gathered.catchment.areaM2,
+    concentrationMin: tcMin,
+    runoffMm: parted.runsMm,
+    stepS,
+    ...(choice.peakFactor === undefined ? {} : { peakFactor: choice.peakFactor }),
+  });
   return { flowM3s, parted };
 }
 
@@ -296,7 +304,9 @@ export function runoffOf(watershed: Watershed, on: StormOn & { readonly tcMin: n
   const { peakM3s, peakAtS } = peakOf(flowM3s, storm.stepMin * 60);
   const { by, rational } = peaksOf(watershed, on, { tcMin, runoffMm, rainMm, hydrographM3s: peakM3s, sheet });
   const Tp = sheet.use(UNIT_TIME_TO_PEAK, { D: storm.stepMin / 60, tc: tcMin / 60 });
-  sheet.use(UNIT_PEAK, { A: catchment.areaM2 / 1e6, Q: 1, Tp });
+  const unit = { A: catchment.areaM2 / 1e6, Q: 1, Tp };
+  if (choice.peakFactor === undefined) sheet.use(UNIT_PEAK, unit);
+  else sheet.use(UNIT_PEAK_BY_FACTOR, { F: choice.peakFactor, ...unit });
   return {
     flowM3s,
     lines: sheet.lines,

@@ -19,7 +19,11 @@ export interface StartsOn {
 }
 
 /** What a store loses by itself, and what comes in [mm/h over what it wets, m3/s]. */
-function lossOf(store: Store, { water }: StartsOn, base: ReadonlyMap<string, number>): { mmPerHour: number; steadyM3s: number } {
+function lossOf(
+  store: Store,
+  { water }: Pick<StartsOn, 'water'>,
+  base: ReadonlyMap<string, number>,
+): { mmPerHour: number; steadyM3s: number } {
   return { mmPerHour: seepsOf(store, water.under.get(store.id) ?? null) + (store.driesMmPerHour ?? 0), steadyM3s: base.get(store.id) ?? 0 };
 }
 
@@ -29,6 +33,12 @@ function keeps(store: Store, { mmPerHour, steadyM3s }: { readonly mmPerHour: num
   if (store.heldM3 <= 0) return false;
   const net = (mmPerHour / 1000) * meanWettedArea(store.stage, store.heldM3) - 3600 * steadyM3s;
   return store.heldM3 > net * BETWEEN_STORMS_H;
+}
+
+/** Stores of which it must be known what a like storm leaves in them: nobody has said, and they do not keep what fills them. */
+export function askForLike({ water, saidM }: Pick<StartsOn, 'water' | 'saidM'>): readonly Store[] {
+  const base = baseFlows(water.springs);
+  return storesOnly(water.stores).filter((store) => !saidM.has(store.id) && !keeps(store, lossOf(store, { water }, base)));
 }
 
 /**

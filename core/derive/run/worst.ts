@@ -33,6 +33,19 @@ export interface Member extends By {
   readonly isRaised: boolean;
 }
 
+/** A length is looked at again on other ground, or in a rarer storm, where water rose to this share of the highest: another may decide there. */
+const RIVALS = 0.6;
+
+/** Lengths in which a store's water rose near enough to its highest of all members. */
+export function rivalLengths(members: readonly Member[], store: string): number[] {
+  const rises = members.flatMap(({ brief, durationMin }) => {
+    const storm = brief.outcomes.get(store)?.storm;
+    return storm ? [{ durationMin, riseM: storm.peakLevelM - storm.startM }] : [];
+  });
+  const most = Math.max(0, ...rises.map((r) => r.riseM));
+  return [...new Set(rises.flatMap(({ durationMin, riseM }) => (riseM >= RIVALS * most ? [durationMin] : [])))];
+}
+
 /** The first of those whose value is greatest. */
 export function greatest<T>(list: readonly T[], valueOf: (item: T) => number): T {
   let best = list[0];

@@ -5,7 +5,7 @@ import { holdsYears, stepsOfStorm, tableAt } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { Slowly } from '../graph/slowly.ts';
 import type { Run } from '../run/run.ts';
-import type { Member } from '../run/worst.ts';
+import { rivalLengths } from '../run/worst.ts';
 import { storesOnly } from '../water/water.ts';
 import { rainOver, runOn } from './laid.ts';
 import type { SetRan } from './set.ts';
@@ -28,20 +28,6 @@ function askedOf({ water, members }: SetRan): Asked[] {
   });
 }
 
-/** A length is looked at again in the rare storm where its water rose to this share of the highest: another may decide there. */
-const RIVALS = 0.6;
-
-/** Lengths that may decide in a rarer storm: those that came near enough to deciding in the storms designed for. */
-function rivalsOf(members: readonly Member[], { store, least }: Asked): number[] {
-  const rises = members.flatMap(({ brief, durationMin, condition, isRaised }) => {
-    const storm = brief.outcomes.get(store.id)?.storm;
-    return storm && isRaised && condition === least.condition ? [{ durationMin, riseM: storm.peakLevelM - storm.startM }] : [];
-  });
-  const most = Math.max(0, ...rises.map((r) => r.riseM));
-  const near = rises.filter((r) => r.riseM >= RIVALS * most).map((r) => r.durationMin);
-  return [...new Set([...near, least.durationMin])];
-}
-
 /**
  * How each crest stands the storm it must hold: by the set itself where that is as rare, else in rare storms of the lengths that
  * came near to deciding, on the ground and water by which it has least left. Nothing is told of storms of one's own, nor while only a part of
@@ -53,8 +39,7 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
   const crests = new Map<string, CrestStorm>();
   if (!rain || stepsOfStorm(rain.storm) || !isWhole) return crests;
   const known = new Map<string, Run>();
-  for (const asked of askedOf(set)) {
-    const { store, years, least } = asked;
+  for (const { store, years, least } of askedOf(set)) {
     const { condition } = least;
     const found = lands.get(condition);
     if (years <= rain.storm.returnYears) {
@@ -62,8 +47,9 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
       continue;
     }
     crests.set(store.id, { years, leftM: null, by: null });
+    const own = members.filter((m) => m.condition === condition);
     if (!found || !holdsYears(rain.table, years)) continue;
-    for (const durationMin of rivalsOf(members, asked)) {
+    for (const durationMin of new Set([...rivalLengths(own, store.id), least.durationMin])) {
       const name = `${scenario.id}|crest:${years}:${condition}:${durationMin}`;
       const rare = { ...rain, table: tableAt(rain.table, years), storm: { ...rain.storm, returnYears: years } };
       const on = { name, rain: rainOver({ rain: rare }, durationMin), startsM: found.startsM, isRaised: true, graph };

@@ -3,11 +3,11 @@ import { type By, CONDITIONS, type Condition } from '../../contract/index.ts';
 import { isSet, setDurations } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
-import { startsFound, startsFull, stoodIn } from '../run/starts.ts';
+import { askForLike, startsFound, startsFull, stoodIn } from '../run/starts.ts';
 import type { Run } from '../run/run.ts';
 import { raiseOf } from '../run/storm-run.ts';
 import { timedIn } from '../run/watersheds.ts';
-import { type Member, briefOf, greatest, worstRun } from '../run/worst.ts';
+import { type Member, briefOf, greatest, rivalLengths, worstRun } from '../run/worst.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { underCondition } from '../scenario/standard.ts';
 import { storesOnly } from '../water/water.ts';
@@ -94,7 +94,7 @@ function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<str
   const { scenario, water } = laid;
   const { storm } = scenario.project.rain ?? {};
   const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: new Map(Object.entries(scenario.option.starts ?? {})) };
-  if (on.antecedent === 'dry') return startsFound({ ...on, stoodM3: new Map() });
+  if (on.antecedent === 'dry' || askForLike(on).length === 0) return startsFound({ ...on, stoodM3: new Map() });
   const name = `${scenario.id}|before`;
   const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), graph };
   const before = graph.runFor(name, () => runOn(laid, like));
@@ -155,7 +155,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
     const isFull = land.scenario.conditions.startsFull;
     const startsM = isFull ? startsFull(land.water.stores, found) : found;
     lands.set(condition, { laid: land, startsM });
-    for (const durationMin of durationsMin) {
+    for (const durationMin of lengthsUnder(condition, laid, { durationsMin, members, asked })) {
       for (const isRaised of condition !== 'found' ? [true] : asked.isPlain ? [false] : [false, true]) {
         const by = { durationMin, condition, isRaised };
         if (asked.only && !asked.only.has(memberName(by))) continue;
@@ -171,6 +171,22 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
     }
   }
   return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, lands, startsM: found, asked, graph }));
+}
+
+/**
+ * Lengths looked at on ground worse than usual, which only asks to be weighed. A storm with its wettest in the middle holds all
+ * shorter ones: beside the longest only those are run that came near to deciding for some store. Of other shapes all.
+ */
+function lengthsUnder(
+  condition: Condition,
+  { scenario, water }: Laid,
+  on: { readonly durationsMin: readonly number[]; readonly members: readonly Member[]; readonly asked: SetAsked },
+): readonly number[] {
+  const { durationsMin, members, asked } = on;
+  const { shape } = scenario.project.rain?.storm ?? {};
+  if (STRICT.has(condition) || asked.only || (shape !== undefined && shape.kind !== 'blocks')) return durationsMin;
+  const near = new Set(storesOnly(water.stores).flatMap(({ id }) => rivalLengths(members, id)));
+  return durationsMin.filter((d, k) => near.has(d) || k === durationsMin.length - 1);
 }
 
 /** Whether any store is sent more than its hydrograph by the peak chosen for it. */

@@ -76,6 +76,12 @@ function nearEdge(): Project {
 const CASES: Fixtures = {
   'pond.freeboard': [project(swap(but(SOUND[0], { levels: { crestM: 106.1 } })), WET), 'mend', project()],
   'pond.foot-unknown': [nearEdge(), 'unknown', project()],
+  'pond.auxiliary-height': [
+    project(swap(but(SOUND[0], { levels: { crestM: 106.3 } }))),
+    'weigh',
+    project(swap(but(SOUND[0], { levels: { crestM: 106.9 } }))),
+  ],
+  'pond.pipe-below': [with1(but(GOOD_PIPE, { levels: { sillM: 105.8 } })), 'weigh', with1(GOOD_PIPE)],
   'pond.way-out': [project([SOUND[0], but(PIPE, {})]), 'mend', project()],
   'pond.ends': [
     project(

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { culvertHead } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { gradeMax, gradeMin } from '../rules.ts';
+import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import { type Crossing, pipeLength } from './model.ts';
 
@@ -97,6 +97,11 @@ const roadFreeboard: Rule<CrossingFacts> = {
         value < 0.3
           ? say`Raise the road by ${amount(0.3 - value, 'difference')}, give more pipe, or make a stretch of it a hard dip.`
           : 'Nothing.',
+      ...cureBy(value < 0.3, {
+        work: crossing.id,
+        set: { 'levels.roadM': upToMm(crossing.levels.roadM + 0.3 - value) },
+        says: say`Raise the road by ${amount(0.3 - value, 'difference')}`,
+      }),
     };
   },
 };

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { froude, trapezoid } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { gradeMax, gradeMin } from '../rules.ts';
+import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import type { LipGround } from '../lip.ts';
 import { type Diversion, evenFlow, fallOf, stands } from './model.ts';
@@ -29,6 +29,11 @@ const capacity: Rule<DrainFacts> = {
       limit: 0.15,
       severity: gradeMin(value, 0.05, 0.15),
       do: value < 0.15 ? say`Make it ${amount(0.15 - value, 'difference')} deeper, or wider.` : 'Nothing.',
+      ...cureBy(value < 0.15, {
+        work: drain.id,
+        set: { 'dimensions.depthM': upToMm(drain.dimensions.depthM + 0.15 - value) },
+        says: say`Make it ${amount(0.15 - value, 'difference')} deeper`,
+      }),
     };
   },
 };

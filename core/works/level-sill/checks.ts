@@ -2,7 +2,7 @@ import { NEEDS_STORM, type Company, type Rule, type StormFacts } from '../../con
 import { permissibleVelocity } from '../../ground/index.ts';
 import { SHEET_VELOCITY, sheetRoughness } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import type { SillGround } from './ground.ts';
 import { groundBelow, headOn } from './law.ts';
 import type { LevelSill } from './model.ts';
@@ -68,11 +68,13 @@ const length: Rule<SillFacts> = {
     if (!facts.size || !isFirst(facts)) return null;
     const value = facts.sill.dimensions.lengthM;
     const limit = facts.size.lengthM;
+    const wide = Math.ceil(limit * 10) / 10;
     return {
       value,
       limit,
       severity: gradeMin(value, 0.7 * limit, limit),
-      do: value < limit ? say`Widen it from ${metres(value)} to ${metres(Math.ceil(limit * 10) / 10)}.` : 'Nothing.',
+      do: value < limit ? say`Widen it from ${metres(value)} to ${metres(wide)}.` : 'Nothing.',
+      ...cureBy(value < limit, { work: facts.sill.id, set: { 'dimensions.lengthM': wide }, says: say`Widen it to ${metres(wide)}` }),
     };
   },
 };
@@ -171,6 +173,11 @@ const secondStep: Rule<SillFacts> = {
       limit,
       severity: gradeMin(value, LEAST_STEP_M, limit),
       do: value < limit ? say`Set it ${step(limit - value)} higher, at ${amount(below.levels.sillM + limit, 'reading')}.` : 'Nothing.',
+      ...cureBy(value < limit, {
+        work: facts.sill.id,
+        set: { 'levels.sillM': upToMm(below.levels.sillM + limit) },
+        says: say`Set it ${step(limit - value)} higher`,
+      }),
     };
   },
 };
@@ -192,6 +199,11 @@ const belowBank: Rule<SillFacts> = {
       limit: 0.2,
       severity: gradeMin(value, 0.1, 0.2),
       do: value < 0.2 ? say`Lower the sill or raise the bank by ${step(0.2 - value)}.` : 'Nothing.',
+      ...cureBy(value < 0.2, {
+        work: sill.id,
+        set: { 'levels.sillM': downToMm(company.host.crestM - 0.2) },
+        says: say`Lower the sill by ${step(0.2 - value)}`,
+      }),
     };
   },
 };

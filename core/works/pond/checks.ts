@@ -1,9 +1,10 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { WAVE_HAWKSLEY, WAVE_RUNUP, fetchFreeboard } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { gradeMax, gradeMin } from '../rules.ts';
+import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { leastTopWidth } from './formulas.ts';
 import { PLACE_RULES, type PondFacts } from './place-checks.ts';
+import { SERVICE_RULES } from './service-checks.ts';
 import { waterAt } from '../basin/index.ts';
 
 const step = (m: number): Amount => amount(m, 'difference');
@@ -38,6 +39,11 @@ const freeboard: Rule<PondFacts> = {
         value < limit
           ? say`Raise the crest by ${step(limit - value)}, or lower or widen its ways out. Many farms keep ${amount(1, 'length')}.`
           : say`Nothing: many farms keep ${amount(1, 'length')} by habit.`,
+      ...cureBy(value < limit, {
+        work: pond.id,
+        set: { 'levels.crestM': upToMm(pond.levels.crestM + limit - value) },
+        says: say`Raise the crest by ${step(limit - value)}`,
+      }),
     };
   },
 };
@@ -372,5 +378,6 @@ export const POND_RULES: readonly Rule<PondFacts>[] = [
   borrow,
   depth,
   feeding,
+  ...SERVICE_RULES,
   ...PLACE_RULES,
 ];

@@ -24,6 +24,8 @@ const PIT: Line = [
 const ground = measureBasin(ONE, site);
 const placed = pond.place(ONE, ground, null);
 
+const PIPED = { at: [101, 70], slope: 0.05, widthM: 0.3, shape: 'pipe' } as const;
+
 describe('rules on ponds', () => {
   const earth = wallEarth(ONE, ground.wall!)!;
   const basin = basinOf(ONE, ground);
@@ -87,6 +89,27 @@ describe('rules on ponds', () => {
         [2, 'fine'],
       ],
       silent: [facts({ store: null })],
+    },
+    'pond.auxiliary-height': {
+      at: (v) => facts({ store: withWays(way(105, { exit: PIPED }), way(106.5 - v)) }),
+      limit: 0.6,
+      judged: [
+        [-0.01, 'mend'],
+        [0, 'weigh', /by 600 mm; many farms/],
+        [0.5999, 'weigh'],
+        [0.6001, 'fine'],
+      ],
+      silent: [facts({ store: null }), facts({ store: withWays(way(105, { exit: PIPED })) }), facts({ ground: { ...ground, wall: null } })],
+    },
+    'pond.pipe-below': {
+      at: (v) => facts({ store: withWays(way(105.9), way(105.9 - v, { exit: PIPED, name: 'Pipe' })) }),
+      limit: 0.15,
+      judged: [
+        [-0.05, 'weigh', /200 mm higher, or Pipe as much lower/],
+        [0.1499, 'weigh'],
+        [0.1501, 'fine'],
+      ],
+      silent: [facts({ store: null }), facts(), facts({ store: withWays(way(105, { exit: PIPED })) })],
     },
     'pond.ends': {
       at: (v) => facts({ ground: { ...ground, roundM: 106.5 + v } }),

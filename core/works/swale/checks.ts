@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, gradeMax, gradeMin } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { farEnd } from './far-end.ts';
 import type { SwalePurpose } from './model.ts';
 import { JOIN_RULES } from './join-checks.ts';
@@ -50,6 +50,11 @@ const bankFreeboard: Rule<SwaleFacts> = {
           : lacking > 0
             ? say`Raise the bank crest by ${step(lacking)}, or lengthen the sill so that water stands lower.`
             : 'Nothing: keep the crest level when it settles.',
+      ...cureBy(lacking > 0 && !low, {
+        work: swale.id,
+        set: { 'levels.bankCrestM': upToMm(swale.levels.bankCrestM + lacking) },
+        says: say`Raise the bank crest by ${step(lacking)}`,
+      }),
     };
   },
 };

@@ -6,9 +6,12 @@ import {
   type Abstraction,
   HORTON_DECAY,
   HORTON_TIMES,
+  LEAST_PEAK_FACTOR,
   LOSSES,
   LOSS_METHODS,
   type LossMethod,
+  MOST_PEAK_FACTOR,
+  PEAK_FACTOR,
   USUAL_LOSS,
   WETNESSES,
   type Wetness,
@@ -99,6 +102,24 @@ function LossPart({ told }: { readonly told: MethodsTold | null }): ReactNode {
   );
 }
 
+/** How peaked the hydrograph of the land is, for the whole property. */
+function PeakednessPart(): ReactNode {
+  const { runoff = {} } = useProject();
+  return (
+    <Part title="How peaked it comes">
+      <Quantity
+        label="Peak rate factor"
+        value={runoff.peakFactor ?? PEAK_FACTOR}
+        kind="count"
+        min={LEAST_PEAK_FACTOR}
+        max={MOST_PEAK_FACTOR}
+        onChange={(peakFactor) => setRunoff({ peakFactor })}
+      />
+      <Muted>484 is usual; 300 and less on flat land with ponding, towards 600 on steep land (from memory: look locally).</Muted>
+    </Part>
+  );
+}
+
 /** How sure volume and peak are. */
 function BandsPart({ of }: { readonly of: string }): ReactNode {
   const bands = useAskGround('bands', { of });
@@ -143,6 +164,7 @@ export function RunoffPart(): ReactNode {
       <>
         <Muted>Give rain, and drop a pin or draw a swale: its catchment is worked out by several methods, side by side.</Muted>
         <LossPart told={null} />
+        <PeakednessPart />
       </>
     );
   }
@@ -200,6 +222,7 @@ export function RunoffPart(): ReactNode {
         </>
       )}
       <LossPart told={fresh} />
+      <PeakednessPart />
       <BandsPart of={own.of} />
       <Part title="Working">
         <Working ids={[own.of]} />

@@ -82,7 +82,7 @@ export function OrderPart(): ReactNode {
                   {s.name}
                 </Button>{' '}
                 {s.kind === 'spills' ? 'runs' : 'is passed'} at {format(s.levelM, 'level')}
-                {s.breachM3s === null ? '' : `; cut through, about ${format(s.breachM3s, 'flow')} comes down`}
+                {s.breachM3s === null ? '' : `; cut through, about ${format(Number(s.breachM3s.toPrecision(2)), 'flow')} comes down`}
                 {s.takes.length > 0 ? `; takes ${s.takes.map((id) => works.find((w) => w.id === id)?.name ?? id).join(', ')} with it` : ''}
               </span>
               <span className="when">{when(s.years, s.times, s.isBeyondTable)}</span>

@@ -11,6 +11,9 @@ import { Choose, Fact, FoldPart, Muted } from '../../kit/index.ts';
 /** Nobody has said: the map is asked. */
 const BY_MAP = 'map';
 
+/** No more figures than a rough law is worth. */
+const rough = (value: number): number => Number(value.toPrecision(2));
+
 /** Who lies below a store if it fails, and what that asks of it. */
 export function BelowPart({ id }: { readonly id: string }): ReactNode {
   const store = useDerived()?.stores.find((s) => s.id === id);
@@ -58,13 +61,13 @@ export function BelowPart({ id }: { readonly id: string }): ReactNode {
       )}
       {breach && (
         <>
-          <Fact label="If it goes, roughly" value={format(breach.peakM3s, 'flow')} />
+          <Fact label="If it goes, roughly" value={format(rough(breach.peakM3s), 'flow')} />
           <Fact label="Within" value={format(breach.peakAtS / 60, 'minutes')} />
-          <Fact label="Through a gap of about" value={format(breach.widthM, 'length')} />
-          <Fact label="Water that comes down" value={format(breach.volumeM3, 'volume')} />
+          <Fact label="Through a gap of about" value={format(rough(breach.widthM), 'distance')} />
+          <Fact label="Water that comes down" value={format(rough(breach.volumeM3), 'volume')} />
           <Muted>
             By laws made from dams that went, and its own water run through the gap: half or twice would be no surprise. Dams of its size
-            let go {format(breach.seenM3s, 'flow')} as seen.
+            let go about {format(rough(breach.seenM3s), 'flow')}.
           </Muted>
         </>
       )}

@@ -10,6 +10,7 @@ import { WorkHead } from '../WorkHead.tsx';
 import { Working } from '../Working.tsx';
 import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
+import { CureButton } from './CureButton.tsx';
 import { BelowPart } from './BelowPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
@@ -122,7 +123,10 @@ export function ToMend({ id }: { readonly id: string }): ReactNode {
         <Muted>Nothing: every check is fine.</Muted>
       ) : (
         open.map((c, i) => (
-          <CheckItem key={`${c.id}${c.on}${i}`} check={c} {...(c.on === id ? {} : { subject: guests.get(c.on) ?? c.on })} />
+          <div key={`${c.id}${c.on}${i}`}>
+            <CheckItem check={c} {...(c.on === id ? {} : { subject: guests.get(c.on) ?? c.on })} />
+            {c.cure && <CureButton cure={c.cure} />}
+          </div>
         ))
       )}
     </FoldPart>
