@@ -146,6 +146,7 @@ export class Visitor {
 
   /** Clicks places of the land one by one, slowly enough that no two make a double click. */
   async clickPlaces(points: readonly Point[]): Promise<void> {
+    await this.settled();
     for (const p of points) {
       const { x, y } = await this.onPage(p);
       await this.page.mouse.click(x, y);
@@ -281,6 +282,8 @@ export class Visitor {
 
   /** Draws through places of the land and ends with a double click. */
   async draw(points: readonly Point[]): Promise<void> {
+    // A tool that was just taken up is in hand once the page has said so.
+    await this.settled();
     for (const [i, p] of points.entries()) {
       const { x, y } = await this.onPage(p);
       await this.page.mouse.move(x, y, { steps: 3 });

@@ -42,6 +42,12 @@ export interface StoreBreach {
   readonly peakAtS: number;
 }
 
+/** Between what a crest has least left nine times in ten, by the limits of the rain [m]. */
+export interface LeftBand {
+  readonly lowM: number;
+  readonly highM: number;
+}
+
 /** How a store stands the storm its crest must hold. */
 export interface CrestStorm {
   readonly years: number;

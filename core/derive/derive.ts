@@ -6,9 +6,9 @@ import { type Slowly, finish } from './graph/slowly.ts';
 import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
 import { underCondition } from './scenario/standard.ts';
 import type { RoomContext } from './set/laid.ts';
-import { crestsOf } from './set/rare.ts';
+import { bandsOf, crestsOf } from './set/rare.ts';
 import { type SetAsked, runSetSlowly } from './set/set.ts';
-import { tell, withoutGround } from './tell/tell.ts';
+import { NO_LOOKS, tell, withoutGround } from './tell/tell.ts';
 import type { DeriveResult } from './types.ts';
 
 export type { RoomContext };
@@ -43,8 +43,8 @@ export function* deriveSlowly(project: Project, { graph = new Graph(), ...on }: 
   const scenario = scenarioFor(project, on);
   const set = yield* runSetSlowly(scenario, { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
   if (!set) return withoutGround(scenario);
-  const crests = isOwn ? new Map<string, never>() : yield* crestsOf(set, graph);
-  return graph.runFor(scenario.id, () => tell(set, crests, graph));
+  const looks = isOwn ? NO_LOOKS : { crests: yield* crestsOf(set, graph), bands: yield* bandsOf(set, graph) };
+  return graph.runFor(scenario.id, () => tell(set, looks, graph));
 }
 
 /** Everything computed from a document. Deterministic: same document and assets, same result. */

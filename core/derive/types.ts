@@ -8,6 +8,7 @@ import type {
   CrestStorm,
   Figure,
   Hazard,
+  LeftBand,
   LevelMark,
   LinkFlow,
   OutletStorm,
@@ -58,6 +59,8 @@ export interface DerivedStore {
   readonly worst: Readonly<Record<string, Worst>>;
   /** Least freeboard as found, full and blocked [m]: what is fine is fine by this. Null without a storm. */
   readonly least: Worst | null;
+  /** Between what that is nine times in ten, by the limits of the rain; null where it has none. */
+  readonly band: LeftBand | null;
   /** Who lies below it if it fails; null while nobody has said and the map does not show. */
   readonly hazard: Hazard | null;
   /** By what that is known: the user's word, what is drawn in the way of its flood, or nothing. */

@@ -1,7 +1,7 @@
 // Sheets below level crests, held against a computation in feet that knows nothing of the code's own laws.
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { SHEET_ENERGY, grassedFlow, grassedHead, isTranquil, sheetBelow, tallerIndex } from './index.ts';
+import { SHEET_ENERGY, grassedHead, grassedRating, isTranquil, sheetBelow, tallerIndex } from './index.ts';
 
 const FT = 0.3048;
 
@@ -56,7 +56,7 @@ describe('a crest over grass', () => {
     const head = fc.double({ min: 0.005, max: 0.4, noNaN: true });
     fc.assert(
       fc.property(fc.tuple(slope, slope, head, fc.constantFrom<number>(2.88, 4.44, 5.6)), ([a, b, h, curveIndex]) => {
-        const at = (s: number, headM: number, CI = curveIndex): number => grassedFlow({ slope: s, curveIndex: CI }, headM);
+        const at = (s: number, headM: number, CI = curveIndex): number => grassedRating({ slope: s, curveIndex: CI }).flowAt(headM);
         expect(at(a, h)).toBeLessThanOrEqual(1.5 * h ** 1.5 * (1 + 1e-3));
         expect(at(Math.min(a, b), h)).toBeLessThanOrEqual(at(Math.max(a, b), h) * (1 + 1e-3));
         expect(at(a, h, tallerIndex(curveIndex)!)).toBeLessThanOrEqual(at(a, h) * (1 + 1e-3));
@@ -70,7 +70,7 @@ describe('a crest over grass', () => {
       for (let q = 0.002; q < 0.4; q *= 1.37) {
         const ground = { slope, curveIndex: 5.6 };
         const head = grassedHead(ground, q);
-        const [low, high] = [grassedFlow(ground, head - 1e-4), grassedFlow(ground, head + 1e-4)];
+        const [low, high] = [head - 1e-4, head + 1e-4].map((h) => grassedRating(ground).flowAt(h));
         expect([q, low <= q, high >= q]).toEqual([q, true, true]);
       }
   });

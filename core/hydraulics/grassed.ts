@@ -75,8 +75,8 @@ const MOST_Q = 1;
 const ROWS = 96;
 const ratings = new Map<string, Rating>();
 
-/** Flow per metre [m2/s] that a head takes over such ground, worked out once for each. */
-function ratingOf(ground: SheetGround): Rating {
+/** Flow per metre [m2/s] against head over a level crest, its sheet running on over such ground; worked out once for each. */
+export function grassedRating(ground: SheetGround): Rating {
   const key = `${ground.slope} ${ground.curveIndex}`;
   const known = ratings.get(key);
   if (known) return known;
@@ -89,6 +89,3 @@ function ratingOf(ground: SheetGround): Rating {
   ratings.set(key, made);
   return made;
 }
-
-/** Flow per metre over a level crest at a head, its sheet running on over such ground [m2/s]. */
-export const grassedFlow = (ground: SheetGround, headM: number): number => ratingOf(ground).flowAt(headM);

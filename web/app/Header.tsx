@@ -11,7 +11,7 @@ import { GroundSwitch } from './GroundSwitch.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
 import { StormWords } from './StormWords.tsx';
 import { useDerived, useProject, useWorks } from './selectors.ts';
-import { type AppState, dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
+import { dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
 
 const Bar = styled.header`
   display: flex;
@@ -75,9 +75,7 @@ function CheckList(): ReactNode {
 }
 
 function Checks(): ReactNode {
-  const count = (severity: string) => (s: AppState) => s.result?.derived.checks.filter((c) => c.severity === severity).length ?? 0;
-  const mend = useApp(count('mend'));
-  const weigh = useApp(count('weigh'));
+  const { mend, weigh } = useApp((s) => s.counts);
   return (
     <DialogTrigger>
       <Button look="quiet" aria-label={`Checks: ${mend} to mend, ${weigh} to weigh`}>

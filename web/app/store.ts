@@ -25,9 +25,24 @@ export interface Notice {
   readonly choices?: readonly { readonly name: string; readonly choose: () => void }[];
 }
 
+/** How many checks are to mend, and to weigh. */
+export interface Counts {
+  readonly mend: number;
+  readonly weigh: number;
+}
+
+const NO_CHECKS: Counts = { mend: 0, weigh: 0 };
+
+function countsOf({ derived: { checks } }: DeriveResult): Counts {
+  const of = (severity: keyof Counts): number => checks.filter((c) => c.severity === severity).length;
+  return { mend: of('mend'), weigh: of('weigh') };
+}
+
 export interface AppState {
   readonly history: History | null;
   readonly result: DeriveResult | null;
+  /** Checks of the last result of a whole set: while something is dragged only a part of them is at hand. */
+  readonly counts: Counts;
   /** Revision the result was computed from; behind history.revision while the worker works. */
   readonly computed: number;
   readonly terrain: TerrainView | null;
@@ -53,6 +68,7 @@ export interface AppState {
 const INITIAL: AppState = {
   history: null,
   result: null,
+  counts: NO_CHECKS,
   computed: -1,
   terrain: null,
   progress: null,
@@ -155,7 +171,7 @@ async function take({ history, shownMin }: Wanted, isQuick: boolean): Promise<bo
   // Unpacked even when it is no longer wanted: the next answer builds on it.
   const result = answer.ok ? unpacker.unpack(answer.value) : null;
   if (get().history?.project.id !== project.id) return false;
-  if (result) set({ result, computed: revision });
+  if (result) set({ result, computed: revision, ...(result.view.isWhole ? { counts: countsOf(result) } : {}) });
   else if (!answer.ok) set({ computed: revision, notice: notComputed(answer.problems) });
   return result !== null && !result.view.isWhole;
 }
@@ -303,6 +319,7 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
   set({
     history: startHistory(project),
     result: null,
+    counts: NO_CHECKS,
     computed: -1,
     terrain: null,
     selected: first?.id ?? null,

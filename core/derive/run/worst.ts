@@ -34,7 +34,7 @@ export interface Member extends By {
 }
 
 /** A length is looked at again on other ground, or in a rarer storm, where water rose to this share of the highest: another may decide there. */
-const RIVALS = 0.6;
+const RIVALS = 0.8;
 
 /** Lengths in which a store's water rose near enough to its highest of all members. */
 export function rivalLengths(members: readonly Member[], store: string): number[] {

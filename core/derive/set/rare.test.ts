@@ -173,3 +173,22 @@ describe('what comes down when a wall goes', () => {
     expect(['w1#bank', 'w1#fuse']).toContain(fused.outlet);
   });
 });
+
+describe('the limits of the rain', () => {
+  const limits = {
+    lowMm: TABLE.depthMm.map((row) => row.map((d) => 0.8 * d)),
+    highMm: TABLE.depthMm.map((row) => row.map((d) => 1.3 * d)),
+  };
+  const limited = told({ rain: { limits } });
+  it('are a band on what is left, the same as tables of those depths leave', () => {
+    const { band, least } = pondOf(limited);
+    expect(band!.lowM).toBeLessThan(least!.value - 0.005);
+    expect(band!.highM).toBeGreaterThan(least!.value + 0.005);
+    expect(Math.abs(band!.lowM - pondOf(told({ rain: { table: { ...TABLE, depthMm: limits.highMm } } })).least!.value)).toBeLessThan(0.02);
+  });
+  it('are told in the verdict, and nowhere without them', () => {
+    expect(limited.verdicts.works).toMatch(/; \d+.mm to \d+.mm by the limits of your rain\)/);
+    expect(pondOf(told({})).band).toBeNull();
+    expect(told({}).verdicts.works).not.toMatch(/limits of your rain/);
+  });
+});

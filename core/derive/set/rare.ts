@@ -1,13 +1,12 @@
 // The storm each crest must stand by who lies below it, where that is rarer than the one designed for.
-import { type CrestStorm, NOBODY_KNOWS, type Store, type Worst } from '../../contract/index.ts';
+import { type CrestStorm, type LeftBand, NOBODY_KNOWS, type Store, type Worst } from '../../contract/index.ts';
 import { canFail, crestYears } from '../../checks/index.ts';
 import { holdsYears, stepsOfStorm, tableAt } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { Slowly } from '../graph/slowly.ts';
-import type { Run } from '../run/run.ts';
 import { rivalLengths } from '../run/worst.ts';
 import { storesOnly } from '../water/water.ts';
-import { rainOver, runOn } from './laid.ts';
+import { Looked } from './looked.ts';
 import type { SetRan } from './set.ts';
 import { leastLeft } from './worst-of.ts';
 
@@ -30,37 +29,52 @@ function askedOf({ water, members }: SetRan): Asked[] {
 
 /**
  * How each crest stands the storm it must hold: by the set itself where that is as rare, else in rare storms of the lengths that
- * came near to deciding, on the ground and water by which it has least left. Nothing is told of storms of one's own, nor while only a part of
- * the set is run.
+ * came near to deciding, on the ground and water by which it has least left. Nothing is told of storms of one's own, nor while
+ * only a part of the set is run.
  */
 export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string, CrestStorm>> {
-  const { scenario, members, lands, isWhole } = set;
+  const { scenario, members, isWhole } = set;
   const { rain } = scenario.project;
   const crests = new Map<string, CrestStorm>();
   if (!rain || stepsOfStorm(rain.storm) || !isWhole) return crests;
-  const known = new Map<string, Run>();
+  const looked = new Looked(set, graph);
   for (const { store, years, least } of askedOf(set)) {
-    const { condition } = least;
-    const found = lands.get(condition);
+    const { condition, durationMin: decides } = least;
     if (years <= rain.storm.returnYears) {
-      crests.set(store.id, { years: rain.storm.returnYears, leftM: least.value, by: { durationMin: least.durationMin, condition } });
+      crests.set(store.id, { years: rain.storm.returnYears, leftM: least.value, by: { durationMin: decides, condition } });
       continue;
     }
     crests.set(store.id, { years, leftM: null, by: null });
+    if (!holdsYears(rain.table, years)) continue;
+    const rare = { ...rain, table: tableAt(rain.table, years), storm: { ...rain.storm, returnYears: years } };
     const own = members.filter((m) => m.condition === condition);
-    if (!found || !holdsYears(rain.table, years)) continue;
-    for (const durationMin of new Set([...rivalLengths(own, store.id), least.durationMin])) {
-      const name = `${scenario.id}|crest:${years}:${condition}:${durationMin}`;
-      const rare = { ...rain, table: tableAt(rain.table, years), storm: { ...rain.storm, returnYears: years } };
-      const on = { name, rain: rainOver({ rain: rare }, durationMin), startsM: found.startsM, isRaised: true, graph };
-      const isNew = !known.has(name);
-      const run = known.get(name) ?? graph.runFor(name, () => runOn(found.laid, on));
-      known.set(name, run);
-      const left = run.outcomes.get(store.id)?.storm.freeboardM ?? null;
+    for (const durationMin of new Set([...rivalLengths(own, store.id), decides])) {
+      const by = { durationMin, condition };
+      const left = yield* looked.left(store.id, by, { name: `crest:${years}`, rain: rare });
       const { leftM = null } = crests.get(store.id) ?? {};
-      if (left !== null && (leftM === null || left < leftM)) crests.set(store.id, { years, leftM: left, by: { durationMin, condition } });
-      if (isNew) yield;
+      if (left !== null && (leftM === null || left < leftM)) crests.set(store.id, { years, leftM: left, by });
     }
   }
   return crests;
+}
+
+/**
+ * Between what each crest has least left nine times in ten, by the limits of the rain: the storm that decides, of the depths at
+ * both limits. None where the rain has no limits.
+ */
+export function* bandsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string, LeftBand>> {
+  const { scenario, members, isWhole, water } = set;
+  const { rain } = scenario.project;
+  const bands = new Map<string, LeftBand>();
+  if (!rain?.limits || stepsOfStorm(rain.storm) || !isWhole) return bands;
+  const { limits, table } = rain;
+  const looked = new Looked(set, graph);
+  for (const { id } of storesOnly(water.stores)) {
+    const least = leastLeft(members, id);
+    if (!least) continue;
+    const most = yield* looked.left(id, least, { name: 'rain-low', rain: { ...rain, table: { ...table, depthMm: limits.lowMm } } });
+    const fewest = yield* looked.left(id, least, { name: 'rain-high', rain: { ...rain, table: { ...table, depthMm: limits.highMm } } });
+    if (most !== null && fewest !== null) bands.set(id, { lowM: Math.min(fewest, least.value), highM: Math.max(most, least.value) });
+  }
+  return bands;
 }

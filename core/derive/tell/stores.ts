@@ -1,5 +1,5 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import { type Below, type Condition, type CrestStorm, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
+import { type Below, type Condition, type CrestStorm, type LeftBand, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { StoreOutcome } from '../run/outcomes.ts';
 import type { Run } from '../run/run.ts';
@@ -17,7 +17,13 @@ export const setJson = ({ durationsMin, conditions, scenario }: SetRan): Derived
 
 type StoresTold = Pick<Derived, 'stores' | 'links' | 'outlets' | 'conduits'>;
 
-export function storesTold(set: SetRan, crests: ReadonlyMap<string, CrestStorm>, graph: Graph): StoresTold {
+/** What was looked at beside the set, by store. */
+interface StoreLooks {
+  readonly crests: ReadonlyMap<string, CrestStorm>;
+  readonly bands: ReadonlyMap<string, LeftBand>;
+}
+
+export function storesTold(set: SetRan, { crests, bands }: StoreLooks, graph: Graph): StoresTold {
   const { water, members } = set;
   const { stores } = water;
   const breaches = breachesOf(stores, graph);
@@ -35,6 +41,7 @@ export function storesTold(set: SetRan, crests: ReadonlyMap<string, CrestStorm>,
             least: leastLeft(members, s.id),
             below: water.below.get(s.id) ?? NOBODY_KNOWS,
             crest: crests.get(s.id) ?? null,
+            band: bands.get(s.id) ?? null,
             breach: breaches.get(s.id) ?? null,
           },
         ],
@@ -111,7 +118,7 @@ export function setView(set: SetRan): SetView {
   };
 }
 
-interface Judged extends Pick<DerivedStore, 'worst' | 'least' | 'crest' | 'breach'> {
+interface Judged extends Pick<DerivedStore, 'worst' | 'least' | 'band' | 'crest' | 'breach'> {
   readonly below: Below;
 }
 
@@ -126,7 +133,7 @@ function leastUnder(members: SetRan['members'], id: string, condition: Condition
   return least ? [least] : [];
 }
 
-function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, below, crest, breach }: Judged): DerivedStore {
+function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, band, below, crest, breach }: Judged): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;
   const storm = outcome?.storm;
   return {
@@ -153,6 +160,7 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, b
     nextDayM3: storm?.nextDayM3 ?? null,
     startM: storm?.startM ?? null,
     least,
+    band,
     worst,
     hazard: hazardOf(below),
     hazardBy: below.said !== null ? 'said' : below.seen ? 'seen' : null,

@@ -1,5 +1,5 @@
 // How storms, and the ways ground and water are found, are called.
-import type { Condition } from '../../contract/index.ts';
+import type { By, Condition } from '../../contract/index.ts';
 import type { DerivedSet, DerivedStore } from '../types.ts';
 
 /** How ground and water were found, said after a figure; nothing where it is as usual. */
@@ -29,6 +29,13 @@ export function spanWords({ durationsMin }: Pick<DerivedSet, 'durationsMin'>): s
 /** A duration as the verdict and the header say it. */
 export function hours(minutes: number): string {
   return minutes < 120 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
+}
+
+/** Which storm of a set decides, how it must find things where that is not as usual, and what else there is to say; in brackets. */
+export function decidedWords(set: DerivedSet | null, { durationMin, condition }: By, more: string | null): string {
+  const words = [...(set ? [`${hours(durationMin)} of rain`] : []), ...(condition === 'found' ? [] : [CONDITION_WORDS[condition]])];
+  const all = [...(words.length === 0 ? [] : [words.join(', ')]), ...(more === null ? [] : [more])];
+  return all.length === 0 ? '' : ` (${all.join('; ')})`;
 }
 
 /** Where a store's water stands highest as found, full and blocked, in any storm of the set; null while no storm is known. */

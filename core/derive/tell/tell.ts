@@ -1,5 +1,5 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Check, Condition, CrestStorm } from '../../contract/index.ts';
+import type { Check, Condition, CrestStorm, LeftBand } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
@@ -71,15 +71,19 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
   };
 }
 
-interface Judging {
-  readonly set: SetRan;
-  /** How crests stand the storms they must hold, by store. */
+/** What was looked at beside the set, by store. */
+export interface Looks {
+  /** How crests stand the storms they must hold. */
   readonly crests: ReadonlyMap<string, CrestStorm>;
+  /** What crests have left by the limits of the rain. */
+  readonly bands: ReadonlyMap<string, LeftBand>;
 }
+
+export const NO_LOOKS: Looks = { crests: new Map(), bands: new Map() };
 
 /** Everything told of the strict part of a set, and of ground found worse than usual. */
 function judgements(
-  { set, crests }: Judging,
+  { set, crests }: { readonly set: SetRan; readonly crests: Looks['crests'] },
   erosion: DerivedErosion | null,
   graph: Graph,
 ): { readonly told: Told; readonly judged: Judged; readonly checks: readonly Check[] } {
@@ -118,7 +122,7 @@ const erosionIn = ({ scenario: { project }, world: { model, map }, water }: SetR
 };
 
 /** Everything that is said of a set of storms run on a scenario. */
-export function tell(set: SetRan, crests: Judging['crests'], graph: Graph): DeriveResult {
+export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
   const { scenario, world, water, shown } = set;
   const { project, option } = scenario;
   const { model, map } = world;
@@ -126,7 +130,7 @@ export function tell(set: SetRan, crests: Judging['crests'], graph: Graph): Deri
   const { failures } = water;
   const { storm } = shown.hydrology;
   const erosion = erosionIn(set, graph);
-  const { told, judged, checks: ofWorks } = judgements({ set, crests }, erosion?.told ?? null, graph);
+  const { told, judged, checks: ofWorks } = judgements({ set, crests: looks.crests }, erosion?.told ?? null, graph);
   const inside = insideOf(model, project.site.outline, graph);
   judged.failed.forEach((f) => failures.add(f));
   const pictures = picturesFor(told);
@@ -153,7 +157,7 @@ export function tell(set: SetRan, crests: Judging['crests'], graph: Graph): Deri
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
     exits: shown.leaving.map(({ told: exit }) => ({ ...exit, worst: exitWorst(set.members, exit.id) })),
     erosion: erosion?.told ?? null,
-    ...storesTold(set, crests, graph),
+    ...storesTold(set, looks, graph),
     balance: shown.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),

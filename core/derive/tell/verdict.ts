@@ -14,9 +14,9 @@ import {
   totalsOf,
 } from '../../rain/index.ts';
 import { isReadable } from '../../survey/index.ts';
-import type { Worst } from '../../contract/index.ts';
+import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
-import { CONDITION_WORDS, hours, spanWords } from './storm-words.ts';
+import { decidedWords, hours, spanWords } from './storm-words.ts';
 
 export interface Piece {
   readonly text: string;
@@ -153,14 +153,15 @@ function storeTold({ project, derived, selected }: Telling): Derived['stores'][n
 /** Least freeboard of a store as found, full and blocked. */
 const leftOf = (store: Derived['stores'][number]): number | null => store.least?.value ?? store.freeboardM;
 
-/** Which storm decides, and how it must find things, where that is not as usual. */
-function decidedBy({ derived }: Telling, least: Worst | null): string {
-  if (!least) return '';
-  const words = [
-    ...(derived.set ? [`${hours(least.durationMin)} of rain`] : []),
-    ...(least.condition === 'found' ? [] : [CONDITION_WORDS[least.condition]]),
-  ];
-  return words.length === 0 ? '' : ` (${words.join(', ')})`;
+/** Which storm decides, how it must find things where that is not as usual, and between what the rain's own limits leave it. */
+function decidedBy({ derived, q }: Telling, least: Worst | null, band?: LeftBand | null): string {
+  return least
+    ? decidedWords(
+        derived.set,
+        least,
+        band ? `${q(band.lowM, 'difference')} to ${q(band.highM, 'difference')} by the limits of your rain` : null,
+      )
+    : '';
 }
 
 function nameOf({ project, derived }: Telling, id: string): string {
@@ -178,7 +179,7 @@ function tellWorks(telling: Telling): Piece[] {
     return [plain(`${name} would hold `), strong(q(store.heldM3, 'volume')), plain(`. Give the ${missing} to see what the storm brings.`)];
   }
   const left = leftOf(store);
-  const by = decidedBy(telling, store.least);
+  const by = decidedBy(telling, store.least, store.band);
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
   const first = worst ? spoken(worst.said.title, system) : '';
   const tail = worst ? [plain(' First mend: '), alarm(lowered(first)), plain('.')] : [];
@@ -288,7 +289,7 @@ function tellStorm(telling: Telling): Piece[] {
   const nearest = stores.reduce((a, b) => ((leftOf(b) ?? 0) < (leftOf(a) ?? 0) ? b : a));
   const name = nameOf(telling, nearest.id);
   const left = leftOf(nearest) ?? 0;
-  const by = decidedBy(telling, nearest.least);
+  const by = decidedBy(telling, nearest.least, nearest.band);
   const washed = derived.outlets.filter((o) => o.liningAtWorst === 'washes').length;
   const places = derived.exits.filter((e) => e.isPlace);
   const peaks = (places.length > 0 ? places : derived.exits).flatMap(({ worst }) => ('peakM3s' in worst ? [worst.peakM3s] : []));

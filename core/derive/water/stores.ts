@@ -1,7 +1,7 @@
 // The stores works make, and the ways water takes between them.
 import type { BoundWork, Link, Outlet, PlacedWork, Site, Store } from '../../contract/index.ts';
 import { type Line, middleOf } from '../../geometry/index.ts';
-import { grassedFlow, tallerIndex } from '../../hydraulics/index.ts';
+import { grassedRating, tallerIndex } from '../../hydraulics/index.ts';
 import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
@@ -62,8 +62,8 @@ function grassBelow({ exit }: Outlet, site: Site): number | null | undefined {
 function heldUp(outlet: Outlet, curveIndex: number | null | undefined): Outlet {
   const { exit, levelM: crestM, flowAt } = outlet;
   if (curveIndex === undefined || !exit || exit.slope === null) return outlet;
-  const ground = { slope: exit.slope, curveIndex };
-  return { ...outlet, flowAt: (levelM, beyondM) => Math.min(flowAt(levelM, beyondM), exit.widthM * grassedFlow(ground, levelM - crestM)) };
+  const perMetre = grassedRating({ slope: exit.slope, curveIndex });
+  return { ...outlet, flowAt: (levelM, beyondM) => Math.min(flowAt(levelM, beyondM), exit.widthM * perMetre.flowAt(levelM - crestM)) };
 }
 
 /** Shares of works that are not guests. */

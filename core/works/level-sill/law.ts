@@ -8,8 +8,8 @@ import {
   SHEET_ENERGY,
   SILL_HEAD,
   type SheetGround,
-  grassedFlow,
   grassedHead,
+  grassedRating,
   isTranquil,
   sheetBelow,
   tallerIndex,
@@ -25,7 +25,7 @@ export const headOn = (lengthM: number, flowM3s: number, below: SheetGround | nu
   below ? grassedHead(below, flowM3s / lengthM) : SILL_HEAD.evaluate({ Q: flowM3s, C: GRASSED_SILL_C, L: lengthM });
 
 /** Length over which a flow leaves within a head [m]. */
-export const lengthFor = (flowM3s: number, headM: number, below: SheetGround): number => flowM3s / grassedFlow(below, headM);
+export const lengthFor = (flowM3s: number, headM: number, below: SheetGround): number => flowM3s / grassedRating(below).flowAt(headM);
 
 /** The same head with its working: the crest's own, and that of the sheet below where it is felt. */
 export function workedHead(
