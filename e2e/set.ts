@@ -64,8 +64,7 @@ export function set(open: () => Bench): void {
     it('what can be mended is priced first, done in one step, and one undo takes it back', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
       await v.verdict(/Orchard swale/);
-      const lengthOf = async (): Promise<unknown> =>
-        (await v.kept()).options[0].works.find((w) => w.id === 'orchard-sill');
+      const lengthOf = async (): Promise<unknown> => (await v.kept()).options[0].works.find((w) => w.id === 'orchard-sill');
       await v.press('Widen it to 28\u00a0m');
       await v.reads('aside', /mm more freeboard, 1 fewer to mend/);
       expect(await lengthOf()).toMatchObject({ dimensions: { lengthM: 16 } });
