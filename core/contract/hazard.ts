@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/index.ts';
+import type { Breach } from '../hydraulics/index.ts';
 import type { By } from './water.ts';
 
 /** Who lies below a store if it fails: nobody · a track or a shed · a building or a road · people sleep there. */
@@ -28,18 +29,9 @@ export const NOBODY_KNOWS: Below = { said: null, seen: null };
 /** The class a store is judged by; null while nobody has said and the map does not show. */
 export const hazardOf = ({ said, seen }: Below): Hazard | null => said ?? seen?.hazard ?? null;
 
-/** What comes down when a bank goes: rough, as breaches are. */
-export interface StoreBreach {
-  /** The crest by which it goes. */
+/** What comes down when a bank goes: rough, as breaches are; and the crest by which it does. */
+export interface StoreBreach extends Breach {
   readonly outlet: string;
-  readonly volumeM3: number;
-  readonly heightM: number;
-  readonly widthM: number;
-  /** How long the breach takes to form [s]; its peak by routing and by dams that were seen to go, and when it comes [s]. */
-  readonly formsS: number;
-  readonly peakM3s: number;
-  readonly seenM3s: number;
-  readonly peakAtS: number;
 }
 
 /** Between what a crest has least left nine times in ten, by the limits of the rain [m]. */
