@@ -12,7 +12,7 @@ import {
   hazardOf,
 } from '../contract/index.ts';
 import { volumeAt } from '../network/index.ts';
-import { type Said, amount, say } from '../units/index.ts';
+import { type Said, amount, rough, say } from '../units/index.ts';
 import { runRules } from '../works/rules.ts';
 
 export interface HazardClass {
@@ -73,7 +73,7 @@ const whatLiesBelow: Rule<HazardFacts> = {
   applies: ({ store }) => volumeAt(store.stage, store.crestM) >= HARMFUL_M3,
   find: ({ below, breach }) => {
     const { said, seen } = below;
-    const flood: Said = breach ? say` If it goes, about ${amount(Number(breach.peakM3s.toPrecision(2)), 'flow')} comes down, roughly.` : '';
+    const flood: Said = breach ? say` If it goes, about ${amount(rough(breach.peakM3s), 'flow')} comes down, roughly.` : '';
     if (said !== null) {
       const isLess = seen !== null && gravity(said) < gravity(seen.hazard);
       return {
@@ -92,7 +92,7 @@ const whatLiesBelow: Rule<HazardFacts> = {
         severity: 'unknown',
         value: null,
         limit: null,
-        do: say`Draw what lies below it on the map, or say on its sheet who is there: the storm it must stand hangs on that.${flood}`,
+        do: say`Draw what lies below it, bring in the land further down, or say on its sheet who is there: the storm it must stand hangs on that.${flood}`,
       };
     return {
       severity: 'weigh',

@@ -12,7 +12,7 @@ import {
   type Traits,
   type WorkBase,
 } from '../contract/index.ts';
-import { distanceToRing, nearestOnLine } from '../geometry/index.ts';
+import { type Point, distance, distanceToRing, nearestOnLine } from '../geometry/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
@@ -171,7 +171,7 @@ const readyAgain: Rule<StoreFacts> = {
 };
 
 /** How far below a wall people are looked for, and how near the water's way [m]: common practice, no flood study. */
-const [BELOW_M, BESIDE_M] = [600, 40];
+export const [BELOW_M, BESIDE_M] = [600, 40];
 /** Water held above ground that can hurt someone [m3]: common practice. */
 const HARMFUL_M3 = 50;
 
@@ -280,6 +280,13 @@ export const EXIT_RULES: readonly Rule<ExitFacts>[] = [exitPeak];
 
 export const checkExit = (facts: ExitFacts): Check[] => runRules(EXIT_RULES, facts, facts.id);
 
+/** How far a place is from a feature [m]; infinitely from one without a shape. */
+export function awayFrom({ ring, line, at }: Feature, from: Point): number {
+  if (ring) return distanceToRing(ring, from);
+  if (line) return nearestOnLine(from, line).distanceM;
+  return at ? distance(at, from) : Infinity;
+}
+
 /** Nearest place of a way to a feature [m]. */
 export function nearestOnWay(
   path: LinkFlow['path'],
@@ -287,13 +294,7 @@ export function nearestOnWay(
 ): { readonly distanceM: number; readonly at: readonly [number, number] } | null {
   let best: { distanceM: number; at: readonly [number, number] } | null = null;
   for (const [x, y] of path) {
-    const d = feature.ring
-      ? distanceToRing(feature.ring, [x, y])
-      : feature.line
-        ? nearestOnLine([x, y], feature.line).distanceM
-        : feature.at
-          ? Math.hypot(x - feature.at[0], y - feature.at[1])
-          : Infinity;
+    const d = awayFrom(feature, [x, y]);
     if (d < (best?.distanceM ?? Infinity)) best = { distanceM: d, at: [x, y] };
   }
   return best;

@@ -6,9 +6,9 @@ import { type Slowly, finish } from './graph/slowly.ts';
 import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
 import { underCondition } from './scenario/standard.ts';
 import type { RoomContext } from './set/laid.ts';
-import { bandsOf, crestsOf } from './set/rare.ts';
+import { NO_LOOKS, bandsOf, crestsOf } from './set/rare.ts';
 import { type SetAsked, runSetSlowly } from './set/set.ts';
-import { NO_LOOKS, tell, withoutGround } from './tell/tell.ts';
+import { tell, withoutGround } from './tell/tell.ts';
 import type { DeriveResult } from './types.ts';
 
 export type { RoomContext };

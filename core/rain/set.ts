@@ -28,6 +28,9 @@ export const hasOwnLength = (storm: DesignStorm): boolean => stepsOfStorm(storm)
 /** Whether a storm is to be the worst of a set: of table rain whose length was not settled. */
 export const isSet = (storm: DesignStorm): boolean => storm.durationMin === undefined && !hasOwnLength(storm);
 
+/** Whether a longer storm of a set holds all shorter ones, its wettest in the middle. */
+export const isNested = ({ shape }: DesignStorm): boolean => shape === undefined || shape.kind === 'blocks';
+
 /** The storm of one length. */
 export function ofLength({ durationsMin: _, ...storm }: DesignStorm, durationMin: number): OneStorm {
   return { ...storm, durationMin };

@@ -114,3 +114,6 @@ export function formatQuantity(value: number | null | undefined, asked: Quantity
   const { unit } = DISPLAY[kind][system];
   return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;
 }
+
+/** No more figures than a rough law is worth: two. */
+export const rough = (value: number): number => Number(value.toPrecision(2));

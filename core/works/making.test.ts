@@ -76,6 +76,12 @@ describe('what works take', () => {
   it('a sill, a cut and a trench: by their sides', () => {
     const sill = { ...SILL, levels: { sillM: 0 } };
     expect(amounts(onHost(levelSill, sill).placed)).toEqual({ turf: near(6) });
+    const hard = onHost(levelSill, { ...sill, crest: 'hard' }).placed;
+    expect(amounts(hard)).toEqual({ lip: near(sill.dimensions.lengthM) });
+    expect([steps(onHost(levelSill, sill).placed), steps(hard)]).toEqual([
+      ['peg', 'cut', 'cover'],
+      ['peg', 'cut', 'lip'],
+    ]);
     const cut = { ...CUT, atM: 100, levels: { sillM: -0.5 } };
     expect(amounts(onHost(cutSpillway, cut).placed)).toEqual({ cut: near((5 + 3 * 0.5) * 0.5 * 12), turf: near(5 * (12 + 10)) });
     expect(amounts(onHost(cutSpillway, withAt(cut, 'dimensions.stoneM', 0.2)).placed)).toEqual({

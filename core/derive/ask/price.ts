@@ -53,11 +53,16 @@ const more = (value: number): string => (value > 0 ? 'more' : 'less');
 /** All of it in a row, parted by commas. */
 const inRow = (parts: readonly Said[]): Said => parts.reduce<Said>((row, part, k) => (k === 0 ? part : say`${row}, ${part}`), '');
 
-function wordsFor(project: Project, { work }: PriceAsked, on: Omit<Price, 'says' | 'said'>): Said {
+/** The store a work is judged with: its host's, or its own. */
+function storeOf(project: Project, id: string, registry: Registry): string {
+  const work = optionOf(project).works.find((w) => w.id === id);
+  return (work && registry.bind(work).hostId) ?? id;
+}
+
+function wordsFor(project: Project, on: Omit<Price, 'says' | 'said'>, store: string): Said {
   const { works } = optionOf(project);
   const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
-  const host = (works.find((w) => w.id === work) as { readonly host?: string } | undefined)?.host ?? work;
-  const own = on.stores.find((s) => s.store === host);
+  const own = on.stores.find((s) => s.store === store);
   const others = on.stores
     .filter((s) => s !== own && Math.abs(s.leftM ?? 0) >= LEAST_ELSEWHERE_M)
     .sort((a, b) => (a.leftM ?? 0) - (b.leftM ?? 0))
@@ -99,14 +104,18 @@ function withChange(project: Project, { work: id, set }: PriceAsked, registry: R
 /** The price of a change. @throws UserError where the document does not take it. */
 export function* priceSlowly(project: Project, context: RoomContext, asked: PriceAsked): Slowly<Price> {
   const changed = withChange(project, asked, context.registry);
-  const before = (yield* deriveSlowly(project, context)).derived;
-  const after = (yield* deriveSlowly(changed, { ...context, aside: ASIDE })).derived;
-  context.graph.forget(ASIDE);
-  const found = {
-    stores: changes(before, after),
-    mends: counted(after, 'mend') - counted(before, 'mend'),
-    weighs: counted(after, 'weigh') - counted(before, 'weigh'),
-  };
-  const said = wordsFor(project, asked, found);
-  return { ...found, said, says: spoken(said, 'metric') };
+  try {
+    const before = (yield* deriveSlowly(project, context)).derived;
+    const after = (yield* deriveSlowly(changed, { ...context, aside: ASIDE })).derived;
+    const found = {
+      stores: changes(before, after),
+      mends: counted(after, 'mend') - counted(before, 'mend'),
+      weighs: counted(after, 'weigh') - counted(before, 'weigh'),
+    };
+    const said = wordsFor(project, found, storeOf(project, asked.work, context.registry));
+    return { ...found, said, says: spoken(said, 'metric') };
+  } finally {
+    // Given up half way, it lets go of what it held.
+    context.graph.forget(ASIDE);
+  }
 }

@@ -1,6 +1,6 @@
 // Storms raised step by step, each run once and nothing judged in them.
 import { type Project, type Rain, fail } from '../../project/index.ts';
-import { stepsOfStorm, tableAt } from '../../rain/index.ts';
+import { isNested, stepsOfStorm, tableAt } from '../../rain/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
@@ -88,8 +88,8 @@ export class Raised {
    */
   private lengths(): SetAsked {
     const { governing, durationsMin, scenario } = this.designed;
-    const { shape } = scenario.project.rain?.storm ?? {};
-    if (!durationsMin || (shape !== undefined && shape.kind !== 'blocks')) return {};
+    const { storm } = scenario.project.rain ?? {};
+    if (!durationsMin || !storm || !isNested(storm)) return {};
     const asked = [durationsMin[durationsMin.length - 1], ...[...governing.values()].map((g) => g.durationMin)];
     return { only: new Set(asked.map((durationMin) => memberName({ durationMin, condition: 'found' }))) };
   }

@@ -53,11 +53,11 @@ const pondOf = (d: Derived): Derived['stores'][number] => d.stores.find((s) => s
 const severityOf = (d: Derived, id: string): string | undefined => d.checks.find((c) => c.id === id && c.on === 'pond')?.severity;
 
 describe('what the map shows below', () => {
-  it('is nothing known while nothing is drawn, and nobody where what is drawn lies elsewhere', () => {
+  it('is nothing known while nothing is drawn, nor where the valley runs off the map and what is drawn lies elsewhere', () => {
     expect(pondOf(told({}))).toMatchObject({ hazard: null, hazardBy: null, below: null });
     // A well is no one; a house up the valley is out of the way.
     expect(pondOf(told({ features: [{ id: 'w', kind: 'well', at: [101, 40] }] })).hazard).toBeNull();
-    expect(pondOf(told({ features: [house(97, 150)] }))).toMatchObject({ hazard: 'nobody', hazardBy: 'seen' });
+    expect(pondOf(told({ features: [house(97, 150)] }))).toMatchObject({ hazard: null, hazardBy: null, below: null });
   });
   it('is a house within forty metres of the way of its flood, told with how far down', () => {
     const { hazard, below } = pondOf(told({ features: [house(97, 0)] }));
@@ -68,7 +68,7 @@ describe('what the map shows below', () => {
     expect(below!.alongM).toBeLessThan(81 - 8);
     // 45 m and more to the side of the valley's floor, on both sides of the limit.
     expect(pondOf(told({ features: [house(101 + 37, 20)] })).hazard).toBe('building');
-    expect(pondOf(told({ features: [house(101 + 55, 20)] })).hazard).toBe('nobody');
+    expect(pondOf(told({ features: [house(101 + 55, 20)] })).hazard).toBeNull();
   });
   it('is the gravest of what is met, past works that might catch some of it', () => {
     expect(pondOf(told({ features: [road(60, 'track')] })).hazard).toBe('track');

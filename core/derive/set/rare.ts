@@ -1,4 +1,4 @@
-// The storm each crest must stand by who lies below it, where that is rarer than the one designed for.
+// What is looked at beside the set: the storm each crest must stand by who lies below it, and the set's own at the limits of the rain.
 import { type CrestStorm, type LeftBand, NOBODY_KNOWS, type Store, type Worst } from '../../contract/index.ts';
 import { canFail, crestYears } from '../../checks/index.ts';
 import { holdsYears, stepsOfStorm, tableAt } from '../../rain/index.ts';
@@ -9,6 +9,14 @@ import { storesOnly } from '../water/water.ts';
 import { Looked } from './looked.ts';
 import type { SetRan } from './set.ts';
 import { leastLeft } from './worst-of.ts';
+
+/** What was looked at beside the set, by store: how crests stand the storms they must hold, and what they have left by the limits of the rain. */
+export interface Looks {
+  readonly crests: ReadonlyMap<string, CrestStorm>;
+  readonly bands: ReadonlyMap<string, LeftBand>;
+}
+
+export const NO_LOOKS: Looks = { crests: new Map(), bands: new Map() };
 
 /** A store whose crest must stand a storm, with the condition under which it has least left in the set. */
 interface Asked {

@@ -1,6 +1,6 @@
 // The set of storms a scenario is judged by: every duration that matters, on ground and water as they may be found.
 import { type By, CONDITIONS, type Condition } from '../../contract/index.ts';
-import { isSet, setDurations } from '../../rain/index.ts';
+import { isNested, isSet, setDurations } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
 import { askForLike, startsFound, startsFull, stoodIn } from '../run/starts.ts';
@@ -183,8 +183,8 @@ function lengthsUnder(
   on: { readonly durationsMin: readonly number[]; readonly members: readonly Member[]; readonly asked: SetAsked },
 ): readonly number[] {
   const { durationsMin, members, asked } = on;
-  const { shape } = scenario.project.rain?.storm ?? {};
-  if (STRICT.has(condition) || asked.only || (shape !== undefined && shape.kind !== 'blocks')) return durationsMin;
+  const { storm } = scenario.project.rain ?? {};
+  if (STRICT.has(condition) || asked.only || !storm || !isNested(storm)) return durationsMin;
   const near = new Set(storesOnly(water.stores).flatMap(({ id }) => rivalLengths(members, id)));
   return durationsMin.filter((d, k) => near.has(d) || k === durationsMin.length - 1);
 }

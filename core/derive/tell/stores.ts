@@ -1,8 +1,9 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import { type Below, type Condition, type CrestStorm, type LeftBand, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
+import { type Below, type Condition, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { StoreOutcome } from '../run/outcomes.ts';
 import type { Run } from '../run/run.ts';
+import type { Looks } from '../set/rare.ts';
 import type { SetRan } from '../set/set.ts';
 import { governingNames, leastLeft, outletWorst, storeWorst } from '../set/worst-of.ts';
 import { breachesOf } from './breach.ts';
@@ -17,13 +18,7 @@ export const setJson = ({ durationsMin, conditions, scenario }: SetRan): Derived
 
 type StoresTold = Pick<Derived, 'stores' | 'links' | 'outlets' | 'conduits'>;
 
-/** What was looked at beside the set, by store. */
-interface StoreLooks {
-  readonly crests: ReadonlyMap<string, CrestStorm>;
-  readonly bands: ReadonlyMap<string, LeftBand>;
-}
-
-export function storesTold(set: SetRan, { crests, bands }: StoreLooks, graph: Graph): StoresTold {
+export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph): StoresTold {
   const { water, members } = set;
   const { stores } = water;
   const breaches = breachesOf(stores, graph);

@@ -1,5 +1,5 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Check, Condition, CrestStorm, LeftBand } from '../../contract/index.ts';
+import type { Check, Condition } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
@@ -8,6 +8,7 @@ import { type Run, outcomeSheets } from '../run/run.ts';
 import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { type Laid, rainOver } from '../set/laid.ts';
+import type { Looks } from '../set/rare.ts';
 import type { SetRan } from '../set/set.ts';
 import { exitWorst, storeWorst } from '../set/worst-of.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, View } from '../types.ts';
@@ -70,16 +71,6 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
     },
   };
 }
-
-/** What was looked at beside the set, by store. */
-export interface Looks {
-  /** How crests stand the storms they must hold. */
-  readonly crests: ReadonlyMap<string, CrestStorm>;
-  /** What crests have left by the limits of the rain. */
-  readonly bands: ReadonlyMap<string, LeftBand>;
-}
-
-export const NO_LOOKS: Looks = { crests: new Map(), bands: new Map() };
 
 /** Everything told of the strict part of a set, and of ground found worse than usual. */
 function judgements(

@@ -34,8 +34,10 @@ const HUT = {
   ],
 } as const;
 const valley = (change: Partial<Project>): Project => valleyProject(ALL, { features: [HUT], ...change });
+/** Right across below: whatever comes down meets it. */
+const LANE = { id: 'lane', kind: 'track', line: [[0, 40], [202, 40]] } as const; // prettier-ignore
 const plane = (change: Partial<Project>): Project =>
-  planeProject({ features: [HUT], ...change }, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
+  planeProject({ features: [LANE], ...change }, [SWALE, SILL, { ...SILL, id: 's2', atM: 60, levels: { sillM: 110.2 } } as WorkBase]);
 
 const checksOf = (p: Project): readonly Check[] => derived(p).derived.checks;
 /** What is judged, by rule and work; a rule may judge several places, and says the same of two only once. */

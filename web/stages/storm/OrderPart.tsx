@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { formatQuantity, spoken } from '#core/units';
+import { formatQuantity, rough, spoken } from '#core/units';
 import { useAskNetwork } from '../../app/network.ts';
 import { useFormat, useProject, useWorks } from '../../app/selectors.ts';
 import { select, useApp } from '../../app/store.ts';
@@ -82,7 +82,7 @@ export function OrderPart(): ReactNode {
                   {s.name}
                 </Button>{' '}
                 {s.kind === 'spills' ? 'runs' : 'is passed'} at {format(s.levelM, 'level')}
-                {s.breachM3s === null ? '' : `; cut through, about ${format(Number(s.breachM3s.toPrecision(2)), 'flow')} comes down`}
+                {s.breachM3s === null ? '' : `; cut through, about ${format(rough(s.breachM3s), 'flow')} comes down`}
                 {s.takes.length > 0 ? `; takes ${s.takes.map((id) => works.find((w) => w.id === id)?.name ?? id).join(', ')} with it` : ''}
               </span>
               <span className="when">{when(s.years, s.times, s.isBeyondTable)}</span>

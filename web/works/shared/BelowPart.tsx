@@ -1,18 +1,15 @@
 import type { ReactNode } from 'react';
-import { HAZARD_CLASSES, canFail } from '#core/checks';
+import { HAZARD_CLASSES, canFail, crestYears } from '#core/checks';
 import type { Hazard } from '#core/contract';
 import { optionOf } from '#core/project';
 import { catalogue } from '#core/works';
-import { lowered } from '#core/units';
+import { lowered, rough } from '#core/units';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Choose, Fact, FoldPart, Muted } from '../../kit/index.ts';
 
 /** Nobody has said: the map is asked. */
 const BY_MAP = 'map';
-
-/** No more figures than a rough law is worth. */
-const rough = (value: number): number => Number(value.toPrecision(2));
 
 /** Who lies below a store if it fails, and what that asks of it. */
 export function BelowPart({ id }: { readonly id: string }): ReactNode {
@@ -41,7 +38,7 @@ export function BelowPart({ id }: { readonly id: string }): ReactNode {
       />
       <Muted>
         {below === null
-          ? 'Nothing is drawn below it. '
+          ? 'The map does not tell: nothing is drawn below it, or the way of its flood runs off the map. '
           : below.feature === null
             ? 'Nothing drawn lies in the way of its flood. '
             : `By the map: ${below.name}, ${format(below.alongM, 'distance')} down the way of its flood. `}
@@ -50,7 +47,7 @@ export function BelowPart({ id }: { readonly id: string }): ReactNode {
       {asked && (
         <>
           <Fact label="Least storm for its ways out" value={`1 in ${asked.waysYears} yr`} />
-          <Fact label="Storm its crest must stand" value={`1 in ${traits.retains === 'wall' ? asked.wallYears : asked.bankYears} yr`} />
+          <Fact label="Storm its crest must stand" value={`1 in ${crestYears({ said: asked.id, seen: null }, traits)} yr`} />
         </>
       )}
       {crest && (
