@@ -193,6 +193,12 @@ describe('the command line', () => {
     expect(await refusal('calc', 'runoff.curve-number', '{"P":127}')).toBe('formula.input@runoff.curve-number');
     expect(await refusal('calc', 'no.such', '{}')).toBe('formula.unknown@');
   });
+  it('calc takes lists and words, and gives lists', async () => {
+    const inputs = '{"P":[2,3,1],"U":[404,1079,2343]}';
+    expect(await run('calc', 'runoff.convolution', inputs)).toMatchObject({ result: [808, 3370, 8327, 8108, 2343], unit: 'm³/s' });
+    expect(await run('calc', 'rain.day-share', '{"type":"II","t":12}')).toMatchObject({ result: 0.663, inRange: true });
+    expect(await refusal('calc', 'rain.day-share', '{"type":"X","t":12}')).toBe('formula.input@rain.day-share');
+  });
   it('refuses what it does not know', async () => {
     expect(await refusal('derive', path('nothing.json'))).toBe('file.missing@');
     expect(await refusal('derive', project, '--option', 'zz')).toBe('option.missing@option');

@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
 import { type Family, FAMILIES, FORMULAS, Graph, ask, derive, failureOrder } from '#core/derive';
 import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
+import type { LawResult, SymbolCard } from '#core/formula';
 import { UserError, fail } from '#core/project';
 import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
@@ -185,6 +186,10 @@ function formulasCommand(): string {
   );
 }
 
+/** A symbol of a formula, and how it is given where it is no number. */
+const givenAs = ([symbol, { many, words }]: readonly [string, SymbolCard]): string =>
+  words ? `${symbol} as one of ${words.join(', ')}` : many ? `${symbol} as a list of numbers` : `${symbol} as a number`;
+
 function calcCommand(words: readonly string[]): string {
   const args = readArguments(words, []);
   const id = soleArgument(args, 'the id of a formula');
@@ -192,13 +197,13 @@ function calcCommand(words: readonly string[]): string {
     FORMULAS.find((f) => f.id === id) ?? fail('formula.unknown', `there is no formula "${id}"`, { do: 'List them with: formulas --json' });
   const given = parseJson('inputs', new TextEncoder().encode(args.plain[1] ?? '{}'));
   const inputs = (typeof given === 'object' && given !== null ? given : {}) as never;
-  let result: number;
+  let result: LawResult;
   try {
     result = formula.evaluate(inputs);
   } catch (error) {
     return fail('formula.input', error instanceof Error ? error.message : String(error), {
       where: { field: id },
-      do: `Give ${Object.keys(formula.symbols).join(', ')} as numbers.`,
+      do: `Give ${Object.entries(formula.symbols).map(givenAs).join(', ')}.`,
     });
   }
   const cautions = formula.cautions(inputs);

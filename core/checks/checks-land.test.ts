@@ -29,6 +29,7 @@ describe('what the ground cannot tell', () => {
     tcMin: 12,
     peakM3s: 0.3,
     lossesMm: null,
+    soilFullShare: null,
     isExample: false,
     isTested: true,
     rateMmPerHour: 20,
@@ -58,6 +59,15 @@ describe('what the ground cannot tell', () => {
       judged: [
         [50, 'fine'],
         [50.1, 'weigh', /From 20(\.0)? mm to 40(\.0)? mm runs off/],
+      ],
+      silent: [facts()],
+    },
+    'runoff.soil-full': {
+      at: (v) => facts({ soilFullShare: v / 100 }),
+      limit: 0,
+      judged: [
+        [0, 'fine'],
+        [1, 'weigh', /Dig a hole up there/],
       ],
       silent: [facts()],
     },

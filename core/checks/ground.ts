@@ -11,6 +11,8 @@ export interface GroundFacts {
   readonly peakM3s: number;
   /** Least and most that runs off by the ways to losses there are [mm]; null where hardly any does. */
   readonly lossesMm: { readonly leastMm: number; readonly mostMm: number } | null;
+  /** Share of the catchment whose soil is full before the longest storm ends, by the way of losses chosen; null where that knows no full soil. */
+  readonly soilFullShare: number | null;
   /** Whether the ground is a start to correct, not what anybody found. */
   readonly isExample: boolean;
   /** Whether the rate under the work comes from a test. */
@@ -80,6 +82,29 @@ const lossesApart: Rule<GroundFacts> = {
   },
 };
 
+const soilFull: Rule<GroundFacts> = {
+  id: 'runoff.soil-full',
+  title: 'Share of the catchment whose soil fills in the storm',
+  why: 'Soil over rock or water takes in no more when it is full, whatever its rate: all that falls after that runs off, wherever the dry slope had none before.',
+  unit: '',
+  kind: 'percent',
+  sense: 'max',
+  source: { ...COMMON_PRACTICE, locator: 'depth of soil times the share of it that drains' },
+  applies: ({ soilFullShare }) => soilFullShare !== null,
+  find: ({ soilFullShare }) => {
+    if (soilFullShare === null) return null;
+    return {
+      value: 100 * soilFullShare,
+      limit: 0,
+      severity: soilFullShare > 0 ? 'weigh' : 'fine',
+      do:
+        soilFullShare > 0
+          ? 'Dig a hole up there to see how deep the soil is: the storm is worked out as if it were full by then.'
+          : 'Nothing.',
+    };
+  },
+};
+
 const notYours: Rule<GroundFacts> = {
   id: 'ground.not-yours',
   title: 'This ground is not yours yet',
@@ -134,6 +159,6 @@ const silt: Rule<GroundFacts> = {
   },
 };
 
-export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, notYours, untested, silt];
+export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, soilFull, notYours, untested, silt];
 
 export const checkGround = (facts: GroundFacts, on: string): Check[] => runRules(GROUND_RULES, facts, on);

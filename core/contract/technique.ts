@@ -57,6 +57,8 @@ export interface Host {
   /** Lowest place of the floor and designed crest. */
   readonly floorM: number;
   readonly crestM: number;
+  /** How deep its floor is dug below the ground, by distance along the line [m]; left out, not at all. */
+  readonly dugAt?: (atM: number) => number;
   /** Unit vector pointing downhill across the line at a distance along it. */
   readonly downhillAt: (atM: number) => Point;
   readonly groundAt: (atM: number) => number;

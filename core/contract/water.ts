@@ -231,7 +231,10 @@ export interface StoreStorm {
   /** How much higher than that its water stood at its far end [m], and what was left under its crest there. */
   readonly riseM: number;
   readonly freeboardM: number;
+  /** Hours until it is empty again by the rates at which it soaks and dries, as long as the soil has room; null: never. */
   readonly drainDownH: number | null;
+  /** What of the water left in it the soil below has no room for: it stays [m3]. */
+  readonly soilShortM3: number;
   readonly holds: boolean;
   /** Still standing a day after the rain began to end. */
   readonly nextDayM3: number;

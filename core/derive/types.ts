@@ -48,6 +48,8 @@ export interface DerivedStore {
   readonly riseM: number | null;
   readonly freeboardM: number | null;
   readonly drainDownH: number | null;
+  /** What of the water left in it the soil below has no room for; null without a storm. */
+  readonly soilShortM3: number | null;
   readonly holds: boolean | null;
   readonly peakInM3s: number | null;
   readonly peakOutM3s: number | null;

@@ -15,6 +15,10 @@ export interface SymbolCard {
   readonly domain: 'positive' | 'nonNegative' | 'finite';
   /** Where the source says the law holds: outside it the result carries a caution. */
   readonly range?: readonly [number, number];
+  /** It is a list of such numbers. */
+  readonly many?: true;
+  /** It is one of these words. */
+  readonly words?: readonly string[];
 }
 
 export interface FormulaCard<S extends string> {
@@ -36,9 +40,12 @@ export interface Formula<S extends string = string> extends FormulaCard<S> {
   readonly cautions: (inputs: Inputs<S>) => string[];
 }
 
+/** What a law may come to: a number, one for each of its inputs, or a class by its name. */
+export type LawResult = number | readonly number[] | string;
+
 /** A formula among others of other symbols: it can be listed, and evaluated by what knows its own. */
 export interface AnyFormula extends FormulaCard<string> {
-  readonly evaluate: (inputs: never) => number;
+  readonly evaluate: (inputs: never) => LawResult;
   readonly cautions: (inputs: never) => string[];
 }
 
@@ -53,29 +60,79 @@ const DOMAIN_WORDS: Record<SymbolCard['domain'], string> = {
   finite: 'a finite number',
 };
 
+function fits({ domain, many, words }: SymbolCard, value: unknown): boolean {
+  const isOne = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v) && DOMAIN_TEST[domain](v);
+  if (words) return typeof value === 'string' && words.includes(value);
+  return many ? Array.isArray(value) && value.length > 0 && value.every(isOne) : isOne(value);
+}
+
+function wanted({ domain, many, words }: SymbolCard): string {
+  if (words) return `one of ${words.join(', ')}`;
+  return many ? `a list, each of it ${DOMAIN_WORDS[domain]}` : DOMAIN_WORDS[domain];
+}
+
+/** @throws RangeError naming formula, symbol and value for the first input the algebra cannot take. */
+function checkInputs({ id, symbols }: FormulaCard<string>, inputs: Readonly<Record<string, unknown>>): void {
+  for (const [symbol, card] of Object.entries(symbols)) {
+    const value = inputs[symbol];
+    if (!fits(card, value)) throw new RangeError(`${id}: ${symbol} must be ${wanted(card)}, got ${String(value).slice(0, 60)}`);
+  }
+}
+
+function cautionsOn({ title, symbols }: FormulaCard<string>, inputs: Readonly<Record<string, unknown>>): string[] {
+  return Object.entries(symbols).flatMap(([symbol, { range, unit, means }]) => {
+    const off = [inputs[symbol]].flat().find((v) => typeof v === 'number' && range && !(v >= range[0] && v <= range[1]));
+    if (!range || typeof off !== 'number') return [];
+    return [
+      `${means} (${symbol} = ${Number(off.toPrecision(3))} ${unit}) is outside ${range[0]} to ${range[1]}, where ${title} was established`.trim(),
+    ];
+  });
+}
+
 /** Joins a card to its algebra; every evaluation is guarded by the card's own domains. */
 export function defineFormula<S extends string>(card: FormulaCard<S>, compute: (inputs: Inputs<S>) => number): Formula<S> {
-  const symbols = Object.entries(card.symbols) as [S, SymbolCard][];
   return {
     ...card,
     evaluate: (inputs) => {
-      for (const [symbol, { domain }] of symbols) {
-        const value = inputs[symbol];
-        if (typeof value !== 'number' || !Number.isFinite(value) || !DOMAIN_TEST[domain](value)) {
-          throw new RangeError(`${card.id}: ${symbol} must be ${DOMAIN_WORDS[domain]}, got ${String(value)}`);
-        }
-      }
+      checkInputs(card, inputs);
       return compute(inputs);
     },
-    cautions: (inputs) =>
-      symbols.flatMap(([symbol, { range, unit, means }]) => {
-        const value = inputs[symbol];
-        if (!range || (value >= range[0] && value <= range[1])) return [];
-        return [
-          `${means} (${symbol} = ${Number(value.toPrecision(3))} ${unit}) is outside ${range[0]} to ${range[1]}, where ${card.title} was established`.trim(),
-        ];
-      }),
+    cautions: (inputs) => cautionsOn(card, inputs),
   };
+}
+
+type Given<C extends SymbolCard> = C extends { readonly words: readonly (infer W)[] }
+  ? W
+  : C extends { readonly many: true }
+    ? readonly number[]
+    : number;
+
+/** A law of lists and words beside numbers: a hydrograph, a table, a class. */
+export interface Law<C extends Readonly<Record<string, SymbolCard>>, R extends LawResult> extends FormulaCard<Extract<keyof C, string>> {
+  /** @throws RangeError as a formula does, and where lists do not go together. */
+  readonly evaluate: (inputs: { readonly [S in keyof C]: Given<C[S]> }) => R;
+  readonly cautions: (inputs: { readonly [S in keyof C]: Given<C[S]> }) => string[];
+}
+
+/** Joins a card of lists and words to its algebra, guarded like a formula. */
+export function defineLaw<const C extends Readonly<Record<string, SymbolCard>>, R extends LawResult>(
+  card: FormulaCard<Extract<keyof C, string>> & { readonly symbols: C },
+  compute: (inputs: { readonly [S in keyof C]: Given<C[S]> }) => R,
+): Law<C, R> {
+  return {
+    ...card,
+    evaluate: (inputs) => {
+      checkInputs(card, inputs);
+      return compute(inputs);
+    },
+    cautions: (inputs) => cautionsOn(card, inputs),
+  };
+}
+
+/** @throws RangeError naming the law where two lists that belong together are not as long. */
+export function together(id: string, ...lists: readonly (readonly number[])[]): void {
+  const lengths = lists.map((l) => l.length);
+  if (new Set(lengths).size > 1) throw new RangeError(`${id}: these lists must be as long as each other, got ${lengths.join(' and ')}`);
 }
 
 /** One use of a formula: what a user reads when asking "how do you know?". */

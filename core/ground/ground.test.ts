@@ -7,6 +7,7 @@ import {
   DEEP_LIMITS,
   HEALED_SHARE,
   SOIL_GROUPS,
+  SOIL_ROOM,
   SOIL_SHIELD,
   type Soil,
   TEXTURES,
@@ -21,6 +22,7 @@ import {
   soilFacts,
   textureByFeel,
   textureByShares,
+  textureOf,
 } from './index.ts';
 
 const SOIL: Soil = { soilGroup: 'C', cover: 'pasture-poor', curveNumber: null, runoffC: null, infiltrationMmPerHour: 8, soilDepthM: 1.2 };
@@ -67,6 +69,21 @@ describe('texture', () => {
     expect(sharesProblem({ sand: 40, silt: 40, clay: 21 })).toBeNull();
     expect(sharesProblem({ sand: 40, silt: 40, clay: 30 })).toBe('sand, silt and clay add up to 110 %, not 100 %');
     expect(sharesProblem({ sand: -5, silt: 80, clay: 25 })).toMatch(/between 0 and 100/);
+  });
+});
+
+describe('room in the soil', () => {
+  it('is its depth under the floor times the share that drains (Rawls et al. 1982, Table 2; from memory)', () => {
+    // Loam: porosity 0.463, 0.270 held at 33 kPa; a metre and a half with a floor 0.5 m down leaves room for 193 mm.
+    expect(SOIL_ROOM.evaluate({ p: textureOf('loam').drainable, D: 1.5, c: 0.5 })).toBeCloseTo(193, 9);
+    expect(SOIL_ROOM.evaluate({ p: textureOf('sand').drainable, D: 1, c: 0 })).toBeCloseTo(346, 9);
+    expect(SOIL_ROOM.evaluate({ p: 0.2, D: 0.4, c: 0.9 })).toBe(0);
+  });
+  it('is less than all its pores, and least in clay', () => {
+    for (const t of TEXTURES) {
+      expect(t.drainable).toBeGreaterThanOrEqual(textureOf('clay').drainable);
+      expect(t.drainable).toBeLessThan(t.effectivePorosity);
+    }
   });
 });
 

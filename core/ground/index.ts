@@ -4,5 +4,7 @@ export * from './texture.ts';
 export * from './cover.ts';
 export * from './seen.ts';
 export * from './healing.ts';
+export * from './room.ts';
+export * from './laws.ts';
 export * from './soil.ts';
 export * from './tests/index.ts';

@@ -22,6 +22,8 @@ export interface Texture {
   readonly name: string;
   /** Share of the soil that can fill with water. */
   readonly effectivePorosity: number;
+  /** Share of the soil that drains by its own weight, and so has room again a few days after rain. */
+  readonly drainable: number;
   /** Suction at the wetting front [mm]. */
   readonly suctionMm: number;
   /** Effective conductivity of bare ground [mm/h]. */
@@ -37,12 +39,20 @@ export const ERODIBILITY_US_TO_SI = 0.1317;
 
 const texture = (
   id: TextureId,
-  [effectivePorosity, suctionCm, conductivityCm, erodibilityUs]: readonly [number, number, number, number],
+  [effectivePorosity, suctionCm, conductivityCm, erodibilityUs, porosity, heldAt33kPa]: readonly [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ],
   group: SoilGroup,
 ): Texture => ({
   id,
   name: id.replaceAll('-', ' '),
   effectivePorosity,
+  drainable: porosity - heldAt33kPa,
   suctionMm: 10 * suctionCm,
   conductivityMmPerHour: 10 * conductivityCm,
   group,
@@ -52,21 +62,22 @@ const texture = (
 /**
  * Porosity, suction and conductivity: Rawls, Brakensiek & Miller (1983), as in Chow et al. (1988) Table 4.3.1; silt, which it
  * lacks, is taken as silt loam. Soil groups of disturbed soil: TR-55 appendix A. Erodibility at 2 % organic matter: handbook 5.10,
- * where it has no figure (loamy sand to clay) a value between its neighbours; from memory.
+ * where it has no figure (loamy sand to clay) a value between its neighbours; from memory. Porosity and water held at 33 kPa, a few
+ * days after rain: Rawls, Brakensiek & Saxton (1982) Table 2; from memory.
  */
 export const TEXTURES: readonly Texture[] = [
-  texture('sand', [0.417, 4.95, 11.78, 0.03], 'A'),
-  texture('loamy-sand', [0.401, 6.13, 2.99, 0.1], 'A'),
-  texture('sandy-loam', [0.412, 11.01, 1.09, 0.24], 'A'),
-  texture('loam', [0.434, 8.89, 0.34, 0.34], 'B'),
-  texture('silt-loam', [0.486, 16.68, 0.65, 0.42], 'B'),
-  texture('silt', [0.486, 16.68, 0.65, 0.5], 'B'),
-  texture('sandy-clay-loam', [0.33, 21.85, 0.15, 0.25], 'C'),
-  texture('clay-loam', [0.309, 20.88, 0.1, 0.25], 'D'),
-  texture('silty-clay-loam', [0.432, 27.3, 0.1, 0.32], 'D'),
-  texture('sandy-clay', [0.321, 23.9, 0.06, 0.13], 'D'),
-  texture('silty-clay', [0.423, 29.22, 0.05, 0.23], 'D'),
-  texture('clay', [0.385, 31.63, 0.03, 0.2], 'D'),
+  texture('sand', [0.417, 4.95, 11.78, 0.03, 0.437, 0.091], 'A'),
+  texture('loamy-sand', [0.401, 6.13, 2.99, 0.1, 0.437, 0.125], 'A'),
+  texture('sandy-loam', [0.412, 11.01, 1.09, 0.24, 0.453, 0.207], 'A'),
+  texture('loam', [0.434, 8.89, 0.34, 0.34, 0.463, 0.27], 'B'),
+  texture('silt-loam', [0.486, 16.68, 0.65, 0.42, 0.501, 0.33], 'B'),
+  texture('silt', [0.486, 16.68, 0.65, 0.5, 0.501, 0.33], 'B'),
+  texture('sandy-clay-loam', [0.33, 21.85, 0.15, 0.25, 0.398, 0.255], 'C'),
+  texture('clay-loam', [0.309, 20.88, 0.1, 0.25, 0.464, 0.318], 'D'),
+  texture('silty-clay-loam', [0.432, 27.3, 0.1, 0.32, 0.471, 0.366], 'D'),
+  texture('sandy-clay', [0.321, 23.9, 0.06, 0.13, 0.43, 0.339], 'D'),
+  texture('silty-clay', [0.423, 29.22, 0.05, 0.23, 0.479, 0.387], 'D'),
+  texture('clay', [0.385, 31.63, 0.03, 0.2, 0.475, 0.396], 'D'),
 ];
 
 /** The texture of an id. @throws RangeError naming the id when there is none. */

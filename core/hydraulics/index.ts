@@ -10,6 +10,8 @@ export * from './gathering.ts';
 export * from './rating.ts';
 export * from './culvert.ts';
 export * from './pipe.ts';
+export * from './inlets.ts';
+export * from './sections.ts';
 export * from './rock.ts';
 export * from './waves.ts';
 export * from './breach.ts';

@@ -35,6 +35,27 @@ export const DRAIN_DOWN_FED = defineFormula(
   ({ V, f, A, q }) => V / ((f * A) / 1000 - 3600 * q),
 );
 
+export const SOIL_SHORT = defineFormula(
+  {
+    id: 'network.soil-short',
+    title: 'Water the soil below has no room for',
+    statement: 'S = V + s − w · A / 1000, nothing where that is less',
+    symbols: {
+      V: { means: 'water to soak away', unit: 'm³', domain: 'nonNegative' },
+      s: { means: 'water that soaked in before', unit: 'm³', domain: 'nonNegative' },
+      w: { means: 'depth of water the soil under the floor has room for', unit: 'mm', domain: 'nonNegative' },
+      A: { means: 'area wetted when full', unit: 'm²', domain: 'nonNegative' },
+    },
+    result: { symbol: 'S', means: 'water that stays', unit: 'm³' },
+    source: {
+      key: 'common-practice',
+      locator: 'soakage ends when the soil above rock or water is full: its depth times the share that drains',
+    },
+    limits: 'Water that moves on sideways through the soil makes more room; it is not counted.',
+  },
+  ({ V, s, w, A }) => Math.max(0, V + s - (w * A) / 1000),
+);
+
 /** Volume at a level of a stage, straight between its rows and on past the last [m3]. */
 export function volumeAt({ levelM, volumeM3 }: Stage, level: number): number {
   if (level <= levelM[0]) return 0;
@@ -68,18 +89,33 @@ const EMPTYING_STEP_H = 0.1;
 export function leftAfter(
   { volumeM3, wettedM2 }: Stage,
   standingM3: number,
-  on: { readonly hours: number; readonly mmPerHour: number; readonly steadyM3s?: number },
+  on: {
+    readonly hours: number;
+    /** What soaks in, until the soil has no more room. */
+    readonly mmPerHour: number;
+    readonly roomM3?: number;
+    readonly driesMmPerHour?: number;
+    readonly steadyM3s?: number;
+  },
 ): number {
   const wetted = new Curve(volumeM3, wettedM2);
   const steps = Math.round(on.hours / EMPTYING_STEP_H);
   const comes = (on.steadyM3s ?? 0) * 3600 * EMPTYING_STEP_H;
+  const dries = ((on.driesMmPerHour ?? 0) / 1000) * EMPTYING_STEP_H;
+  const soaks = (on.mmPerHour / 1000) * EMPTYING_STEP_H;
+  let room = on.roomM3 ?? Infinity;
   let left = standingM3;
   for (let k = 0; k < steps; k++) {
-    const lost = (on.mmPerHour / 1000) * EMPTYING_STEP_H * wetted.at(left);
-    left = Math.min(standingM3, Math.max(0, left + comes - lost));
+    const wet = wetted.at(left);
+    const soaked = Math.min(room, soaks * wet, left + comes);
+    room -= soaked;
+    left = Math.min(standingM3, Math.max(0, left + comes - soaked - dries * wet));
   }
   return left;
 }
 
 /** Level at which a store holds a volume [m]. */
 export const levelAt = ({ levelM, volumeM3 }: Stage, holdsM3: number): number => new Curve(volumeM3, levelM).at(holdsM3);
+
+/** What a store wets when it holds a volume [m2]. */
+export const wettedAt = ({ volumeM3, wettedM2 }: Stage, holdsM3: number): number => new Curve(volumeM3, wettedM2).at(holdsM3);

@@ -5,5 +5,6 @@ export * from './joined.ts';
 export * from './order.ts';
 export * from './route.ts';
 export * from './empty.ts';
+export * from './level-pool.ts';
 export type * from './steps.ts';
 export * from './conduit.ts';

@@ -23,6 +23,8 @@ export interface RoutedStore {
   readonly outlets: readonly RoutedOutlet[];
   /** Soakage through the wetted surface [m/s]; 0 takes no credit for it. */
   readonly soakMPerS?: number;
+  /** What the soil under it has room for [m3]: then soakage ends; left out, it never does. */
+  readonly soakRoomM3?: number;
   /** Level it stands at when the storm begins [m]; empty where none is given. */
   readonly startM?: number;
   /** It stores nothing and parts what comes: what its first way out takes of a flow [m3/s]; its second takes the rest. */
@@ -95,7 +97,8 @@ export class Pool {
   private readonly volumeOf: Curve;
   private readonly levelOf: Curve;
   private readonly wettedOf: Curve;
-  private readonly soak: number;
+  private soak: number;
+  private readonly room: number;
 
   constructor(
     readonly store: RoutedStore,
@@ -104,7 +107,8 @@ export class Pool {
   ) {
     const { stage, outlets } = store;
     this.own = outlets.flatMap((o, k) => (isJoint(o) ? [] : [k]));
-    this.soak = store.soakMPerS ?? 0;
+    this.room = store.soakRoomM3 ?? Infinity;
+    this.soak = this.room > 0 ? (store.soakMPerS ?? 0) : 0;
     this.volumeOf = new Curve(stage.levelM, stage.volumeM3);
     this.levelOf = new Curve(stage.volumeM3, stage.levelM);
     this.wettedOf = new Curve(stage.levelM, stage.wettedM2);
@@ -259,10 +263,11 @@ export class Pool {
       if (n === 1) this.flows[own[k]][i] = moved / stepS;
       else this.flows[own[k]].fill(moved / stepS, i, end);
     }
-    const soaked = scale * stepS * (first * before[own.length] + later * now[own.length]);
+    const soaked = Math.min(scale * stepS * (first * before[own.length] + later * now[own.length]), this.room - this.soakedM3);
     this.inM3 += meanIn * stepS;
     this.outM3 += left;
     this.soakedM3 += soaked;
+    if (this.soakedM3 >= this.room) this.soak = 0;
     this.volumeM3[end] = Math.max(0, there - left - soaked);
     this.levelM[end] = this.levelOf.at(this.volumeM3[end]);
     this.sumBefore = this.outflowAt(this.levelM[end]);

@@ -1,7 +1,7 @@
 // Level-pool routing against a second computation: the level itself as a differential equation, by Runge and Kutta with steps
 // that halve until they agree. Other unknown, other form, other steps.
 import { describe, expect, it } from '@jest/globals';
-import { DRAIN_DOWN_FED, leftAfter, levelAt, route } from './index.ts';
+import { DRAIN_DOWN_FED, SOIL_SHORT, leftAfter, levelAt, route } from './index.ts';
 
 /** A repeatable sequence of numbers from 0 to 1. */
 function randomFrom(seed: number): () => number {
@@ -103,6 +103,15 @@ describe('what is left of standing water', () => {
     expect(levelAt(trough, left)).toBeCloseTo(0.5 - 0.24, 2);
     expect(leftAfter(trough, 0.25, { hours: 60, mmPerHour: 10 })).toBeCloseTo(0, 9);
     expect(leftAfter(trough, 0.25, { hours: 24, mmPerHour: 0 })).toBe(0.25);
+  });
+  it('stays where the soil below is full, but for what dries: the room is taken from the volume, whatever the rate', () => {
+    expect(leftAfter(trough, 0.25, { hours: 500, mmPerHour: 10, roomM3: 0.1 })).toBeCloseTo(0.15, 9);
+    expect(leftAfter(trough, 0.25, { hours: 500, mmPerHour: 10, roomM3: 0.25 })).toBeCloseTo(0, 9);
+    // What dries goes on from sqrt(0.15) m at 1 mm/h.
+    const dried = leftAfter(trough, 0.25, { hours: 100, mmPerHour: 1000, roomM3: 0.1, driesMmPerHour: 1 });
+    expect(levelAt(trough, dried)).toBeCloseTo(Math.sqrt(0.15) - 0.1, 2);
+    expect(SOIL_SHORT.evaluate({ V: 0.25, s: 0.02, w: 100, A: 1 })).toBeCloseTo(0.17, 12);
+    expect(SOIL_SHORT.evaluate({ V: 0.25, s: 0.02, w: 300, A: 1 })).toBe(0);
   });
   it('stays where a spring brings as much as soaks away, and rises no higher than it stood', () => {
     // At 0.3 m 0.6 m2 lose 6 L/h.

@@ -17,3 +17,4 @@ export * from './which.ts';
 export * from './memory.ts';
 export * from './purposes.ts';
 export * from './rare.ts';
+export * from './laws.ts';

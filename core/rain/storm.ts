@@ -35,14 +35,22 @@ export function alternatingBlockStorm(
     return Math.min(total.depthMm, minutes < even ? (evenMm * minutes) / even : depthFor(table, returnYears, minutes).depthMm);
   };
   const blocks = Array.from({ length: count }, (_, k) => depthOf((k + 1) * stepMin) - depthOf(k * stepMin)).map((v) => Math.max(0, v));
-  blocks.sort((a, b) => b - a);
-  const stepsMm = new Float64Array(count);
+  const stepsMm = alternating(blocks);
+  return { depthMm: total.depthMm, durationMin, stepMin, stepsMm, extrapolated: total.extrapolated };
+}
+
+/** Blocks with the greatest in the middle, the next to its right, then left, and so on. */
+export function alternating(blocks: readonly number[]): Float64Array {
+  const count = blocks.length;
+  const placed = new Float64Array(count);
   const middle = Math.floor((count - 1) / 2);
   let [left, right] = [middle - 1, middle + 1];
-  blocks.forEach((block, k) => {
-    if (k === 0) stepsMm[middle] = block;
-    else if ((k % 2 === 1 && right < count) || left < 0) stepsMm[right++] = block;
-    else stepsMm[left--] = block;
-  });
-  return { depthMm: total.depthMm, durationMin, stepMin, stepsMm, extrapolated: total.extrapolated };
+  [...blocks]
+    .sort((a, b) => b - a)
+    .forEach((block, k) => {
+      if (k === 0) placed[middle] = block;
+      else if ((k % 2 === 1 && right < count) || left < 0) placed[right++] = block;
+      else placed[left--] = block;
+    });
+  return placed;
 }

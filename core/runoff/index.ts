@@ -14,3 +14,4 @@ export * from './soil-loss.ts';
 export * from './catchment.ts';
 export * from './terrain-factor.ts';
 export * from './bands.ts';
+export * from './laws.ts';

@@ -27,6 +27,7 @@ import {
   retentionOf,
   runoffDepth,
   soakedAfter,
+  soilRoomMm,
   weighed,
 } from './index.ts';
 
@@ -231,6 +232,28 @@ describe('every loss', () => {
         parted.runsMm.forEach((v, i) => expect(v).toBeLessThanOrEqual(mm[i] + 1e-9));
       }),
       { seed: 33, numRuns: 300 },
+    );
+  });
+  it('ends when the soil is full: 0.1 m of loam that drains a fifth holds 19.3 mm, wet two fifths of it; the number knows its own end', () => {
+    const mm = Float64Array.of(30, 30);
+    const soaks = (loss: 'constant' | 'horton' | 'green-ampt', wetness: 'average' | 'wet' = 'average'): number => {
+      const choice = { ...USUAL_LOSS, loss, wetness };
+      return partRain(mm, 2, { soil: soil({ soilDepthM: 0.1 }), choice }).soaksMm;
+    };
+    for (const loss of ['constant', 'horton', 'green-ampt'] as const) expect([loss, soaks(loss).toFixed(6)]).toEqual([loss, '19.300000']);
+    expect(soaks('constant', 'wet')).toBeCloseTo(0.4 * 19.3, 9);
+    expect(soilRoomMm(soil({ soilDepthM: 0.1 }), { wetness: 'dry' })).toBeCloseTo(1.4 * 19.3, 9);
+    const byNumber = (soilDepthM: number) => partRain(mm, 2, { soil: soil({ soilDepthM }), choice: USUAL_LOSS }).runoffMm;
+    expect(byNumber(0.1)).toBe(byNumber(9));
+  });
+  it('lets no less run on shallower soil', () => {
+    fc.assert(
+      fc.property(storms, choices, soils, fc.double({ min: 0, max: 0.5, noNaN: true }), (...[mm, choice, change, soilDepthM]) => {
+        const runs = (m: number): number =>
+          sum(partRain(Float64Array.from(mm), 0.1, { soil: soil({ ...change, soilDepthM: m }), choice }).runsMm);
+        expect(runs(soilDepthM)).toBeGreaterThanOrEqual(runs(soilDepthM + 0.1) - 1e-9);
+      }),
+      { seed: 36, numRuns: 150 },
     );
   });
   it('lets no less run for more rain, on wetter ground, or where less soaks in', () => {

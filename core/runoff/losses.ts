@@ -1,5 +1,5 @@
 // Ways to tell what a storm leaves over when the ground has had its share, one object each.
-import type { SoilFacts } from '../ground/index.ts';
+import { SOIL_ROOM, type SoilFacts } from '../ground/index.ts';
 import { INITIAL_ABSTRACTION, SMALL_ABSTRACTION, curveNumberLaw, retentionOf } from './curve-number.ts';
 import { greenAmptLaw } from './green-ampt.ts';
 import { constantLaw, hortonLaw } from './horton.ts';
@@ -33,7 +33,7 @@ export const [HORTON_TIMES, HORTON_DECAY] = [4, 4.14];
 const HORTON_WET: Readonly<Record<Wetness, number>> = { dry: 1, average: 0.75, wet: 0.25 };
 
 /** A soil as the losses see it. */
-export type LossSoil = Pick<SoilFacts, 'curveNumber' | 'infiltrationMmPerHour' | 'texture' | 'cover'>;
+export type LossSoil = Pick<SoilFacts, 'curveNumber' | 'infiltrationMmPerHour' | 'texture' | 'cover' | 'soilDepthM'>;
 
 /** The curve number a storm meets: for its wetness, and for its first loss. */
 export function stormCurveNumber(soil: Pick<LossSoil, 'curveNumber' | 'cover'>, { wetness, abstraction }: LossChoice): number {
@@ -43,6 +43,23 @@ export function stormCurveNumber(soil: Pick<LossSoil, 'curveNumber' | 'cover'>, 
 
 export const abstractionOf = ({ abstraction }: LossChoice): number => (abstraction === '0.05' ? SMALL_ABSTRACTION : INITIAL_ABSTRACTION);
 
+/** Air a soil drained for some days has left, against one as wet as `SATURATION` has it. */
+const airLeft = (wetness: Wetness): number => (1 - SATURATION[wetness]) / (1 - SATURATION.average);
+
+/** Depth of water the soil above rock, a tight layer or water has room for when the storm begins [mm]. */
+export const soilRoomMm = (soil: Pick<LossSoil, 'texture' | 'soilDepthM'>, { wetness }: Pick<LossChoice, 'wetness'>): number =>
+  SOIL_ROOM.evaluate({ p: soil.texture.drainable, D: soil.soilDepthM, c: 0 }) * airLeft(wetness);
+
+/** A law until the soil is full: what comes after that runs off, whatever the rate. */
+function untilFull(law: StepLaw, roomMm: number): StepLaw {
+  let room = roomMm;
+  return (rain, hours) => {
+    const soaks = Math.min(room, rain - law(rain, hours));
+    room -= soaks;
+    return rain - soaks;
+  };
+}
+
 interface Loss {
   readonly title: string;
   readonly says: string;
@@ -50,6 +67,8 @@ interface Loss {
   readonly law: (soil: LossSoil, choice: LossChoice) => StepLaw;
   /** Whether small hollows fill from what does not soak in; the curve number has them in itself. */
   readonly fillsHollows: boolean;
+  /** Whether it knows no end of soaking but the soil's own; the curve number has the soil's depth in its group. */
+  readonly endsFull: boolean;
 }
 
 export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
@@ -57,12 +76,14 @@ export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
     title: 'Curve number',
     says: 'By cover and soil group, for whole storms over fields. Says little for small storms or for minutes.',
     fillsHollows: false,
+    endsFull: false,
     law: (soil, choice) => curveNumberLaw(stormCurveNumber(soil, choice), abstractionOf(choice)),
   },
   'green-ampt': {
     title: 'Green-Ampt',
     says: 'A wetting front sinks into your texture, at the rate you measured. Follows the storm minute by minute.',
     fillsHollows: true,
+    endsFull: true,
     law: (soil, choice) =>
       greenAmptLaw({
         conductivityMmPerHour: soil.infiltrationMmPerHour,
@@ -73,6 +94,7 @@ export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
     title: 'Horton',
     says: 'Takes in several times your rate at first and slackens to it within the hour.',
     fillsHollows: true,
+    endsFull: true,
     law: (soil, choice) => {
       const last = soil.infiltrationMmPerHour;
       const first = last * Math.max(1, (choice.hortonTimes ?? HORTON_TIMES) * HORTON_WET[choice.wetness]);
@@ -83,6 +105,7 @@ export const LOSSES: Readonly<Record<LossMethod, Loss>> = {
     title: 'Constant rate',
     says: 'What lies in small hollows, then your rate throughout: plain, and on the safe side early in a storm.',
     fillsHollows: true,
+    endsFull: true,
     law: (soil) => constantLaw({ firstMm: 0, rateMmPerHour: soil.infiltrationMmPerHour }),
   },
 };
@@ -104,7 +127,8 @@ export function partRain(stepsMm: Float64Array, stepH: number, on: { readonly so
   const { soil, choice } = on;
   const rainMm = total(stepsMm);
   const loss = lossOf(soil, choice);
-  const runsMm = excessOf(loss.law(soil, choice), stepsMm, stepH);
+  const law = loss.law(soil, choice);
+  const runsMm = excessOf(loss.endsFull ? untilFull(law, soilRoomMm(soil, choice)) : law, stepsMm, stepH);
   const hollows = loss.fillsHollows ? soil.cover.surface.standsMm : abstractionOf(choice) * retentionOf(stormCurveNumber(soil, choice));
   // Nothing soaks into what is sealed: what it does not shed wets it and dries away.
   const stays = soil.cover.isSealed ? rainMm - total(runsMm) : Math.min(hollows, rainMm);

@@ -62,7 +62,7 @@ export function planeProject(change: Partial<Project> = {}, works: readonly Work
       },
       storm: { returnYears: 20, durationMin: 120 },
     },
-    ground: { soilGroup: 'B', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 20, soilDepthM: 1.6 },
+    ground: { soilGroup: 'B', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 20, soilDepthM: 3 },
     options: [{ id: 'o1', name: 'A', works }],
     ...change,
   };

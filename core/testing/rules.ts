@@ -73,6 +73,7 @@ export const stormOf = (change: Partial<StoreStorm> = {}): StoreStorm => ({
   riseM: 0,
   freeboardM: 1,
   drainDownH: 10,
+  soilShortM3: 0,
   holds: true,
   nextDayM3: 0,
   readyH: null,

@@ -118,7 +118,9 @@ describe('cases', () => {
 
 describe('order of failure', () => {
   it('lists ways out before banks, the wall last; more rain for each', () => {
-    const { steps, wrong } = failureOrder(valleyProject(JOINED), context());
+    // Over deep soil the swale is found empty: shallow, what it cannot let go stands in it and runs into the pond.
+    const base = valleyProject(JOINED);
+    const { steps, wrong } = failureOrder({ ...base, ground: { ...base.ground!, soilDepthM: 4 } }, context());
     const order = steps.map((s) => s.outlet);
     expect(order.indexOf('pipe')).toBeLessThan(order.indexOf('cut'));
     expect(order.indexOf('cut')).toBeLessThan(order.indexOf('backup#fuse'));

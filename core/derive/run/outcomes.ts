@@ -1,10 +1,11 @@
 // What a routed storm did to each store, way out and pipe.
 import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site, Store, StoreStorm } from '../../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
-import { DRAIN_DOWN, DRAIN_DOWN_FED, type OutletRun, type StoreRun, leftAfter, meanWettedArea } from '../../network/index.ts';
+import { DRAIN_DOWN, DRAIN_DOWN_FED, SOIL_SHORT, type OutletRun, type StoreRun, leftAfter, meanWettedArea } from '../../network/index.ts';
 import { type ExitFlow, exitFlow } from '../../works/index.ts';
 import type { CatchmentRunoff } from './hydrology.ts';
 import { readyAfter } from './ready.ts';
+import { type Soaks, roomOf } from './storm-run.ts';
 
 /** Flow over all its ways out at each instant, drowned ones too: the mouths of joined stores let none out. */
 function outflows(store: Store, run: StoreRun, outlets: readonly (OutletRun | null)[]): Float64Array {
@@ -23,14 +24,14 @@ export interface StoreOutcome {
   readonly sheet: readonly WorksheetLine[];
 }
 
-/** What a store's run comes to; `outlets` are the runs of its ways out as they stand, `seepsMmPerHour` what its bed takes in. */
+/** What a store's run comes to; `outlets` are the runs of its ways out as they stand, `soaks` what its bed takes in. */
 export function stormOf(
   store: Store,
   run: StoreRun,
   on: {
     readonly outlets: readonly (OutletRun | null)[];
     readonly stepS: number;
-    readonly seepsMmPerHour: number;
+    readonly soaks: Soaks;
     /** Steady inflow from springs [m3/s]. */
     readonly steadyM3s: number;
   },
@@ -64,8 +65,11 @@ export function stormOf(
     run.volumeM3.reduce((a, v) => Math.max(a, v), 0),
     store.heldM3,
   );
-  const mmPerHour = on.seepsMmPerHour + (store.driesMmPerHour ?? 0);
-  const drainDownH = emptyIn(store, standing, { mmPerHour, steadyM3s: on.steadyM3s, sheet });
+  const { mmPerHour } = on.soaks;
+  const roomM3 = roomOf(on.soaks) - run.soakedM3;
+  const [driesMmPerHour, { steadyM3s }] = [store.driesMmPerHour ?? 0, on];
+  const drainDownH = emptyIn(store, standing, { mmPerHour: mmPerHour + driesMmPerHour, steadyM3s, sheet });
+  const soilShortM3 = mmPerHour > 0 ? shortIn(on.soaks, { V: standing, s: run.soakedM3 }, sheet) : 0;
   const storm = {
     startM: run.levelM[0],
     inM3: run.inM3,
@@ -81,7 +85,8 @@ export function stormOf(
     freeboardM: leftM,
     drainDownH,
     holds: spilledM3 <= 1e-6 * Math.max(1, run.inM3),
-    nextDayM3: leftAfter(store.stage, standing, { hours: 24, mmPerHour, steadyM3s: on.steadyM3s }),
+    nextDayM3: leftAfter(store.stage, standing, { hours: 24, mmPerHour, roomM3, driesMmPerHour, steadyM3s }),
+    soilShortM3,
     readyH: readyAfter(store, run, stepS),
   };
   return { storm, sheet: sheet.lines };
@@ -102,6 +107,13 @@ export function emptyIn(
   if (f < LEAST_LOSS_MM_H || !(A > 0)) return null;
   if (q <= 0) return sheet.use(DRAIN_DOWN, { V: standingM3, f, A });
   return (f * A) / 1000 > 3600 * q ? sheet.use(DRAIN_DOWN_FED, { V: standingM3, f, A, q }) : null;
+}
+
+/** What of the water left the soil has no room for [m3]. */
+function shortIn({ soil }: Soaks, water: { readonly V: number; readonly s: number }, sheet: Worksheet): number {
+  if (!soil) return 0;
+  const on = { ...water, w: soil.roomMm, A: soil.wetM2 };
+  return SOIL_SHORT.evaluate(on) > 0 ? sheet.use(SOIL_SHORT, on) : 0;
 }
 
 /** Whether what an outlet's water runs on stands it; unknown where the ground there is. */

@@ -11,7 +11,7 @@ import { baseFlows } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
 import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, stormOf } from './outcomes.ts';
-import { runStorm, seepsOf } from './storm-run.ts';
+import { runStorm, soaksOf } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
@@ -78,9 +78,9 @@ export function stormRun(
     const run = result?.stores.get(id);
     flows.set(id, graph.step(`flows:${id}`, [store, water.links.get(id) ?? [], runs], keptFlows));
     if (!run || !result) continue;
-    const seepsMmPerHour = seepsOf(store, water.under.get(id) ?? null);
+    const soaks = soaksOf(store, water.under.get(id) ?? null);
     const over = { outlets: runs, stepS: result.stepS };
-    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, seepsMmPerHour, steadyM3s: base.get(id) ?? 0 }], stormOf));
+    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, soaks, steadyM3s: base.get(id) ?? 0 }], stormOf));
     if (store.soffitM !== undefined) conduits.set(id, graph.step(`conduit:${id}`, [store, run, over], conduitStorm));
     outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], keptOutlets));
   }

@@ -4,7 +4,7 @@ import { leftAfter, levelAt, meanWettedArea, volumeAt } from '../../network/inde
 import { type Antecedent, BETWEEN_STORMS_H } from '../../rain/index.ts';
 import { type Water, storesOnly } from '../water/water.ts';
 import { baseFlows } from '../world/springs.ts';
-import { seepsOf } from './storm-run.ts';
+import { roomOf, soaksOf } from './storm-run.ts';
 
 /** Hours since a storm like the one looked at, by how wet it has been (common practice); null: long enough for all to be gone. */
 const SINCE_H: Readonly<Record<Antecedent, number | null>> = { dry: null, usual: 24, wet: 6 };
@@ -18,20 +18,28 @@ export interface StartsOn {
   readonly stoodM3: ReadonlyMap<string, number>;
 }
 
-/** What a store loses by itself, and what comes in [mm/h over what it wets, m3/s]. */
-function lossOf(
-  store: Store,
-  { water }: Pick<StartsOn, 'water'>,
-  base: ReadonlyMap<string, number>,
-): { mmPerHour: number; steadyM3s: number } {
-  return { mmPerHour: seepsOf(store, water.under.get(store.id) ?? null) + (store.driesMmPerHour ?? 0), steadyM3s: base.get(store.id) ?? 0 };
+/** What a store loses by itself [mm/h over what it wets], until the soil below has no more room [m3], and what comes in [m3/s]. */
+interface Loses {
+  readonly mmPerHour: number;
+  readonly roomM3: number;
+  readonly driesMmPerHour: number;
+  readonly steadyM3s: number;
 }
 
-/** Whether a store keeps what fills it until the next storm: made to, fed faster than it loses, or slow to empty. */
-function keeps(store: Store, { mmPerHour, steadyM3s }: { readonly mmPerHour: number; readonly steadyM3s: number }): boolean {
+function lossOf(store: Store, { water }: Pick<StartsOn, 'water'>, base: ReadonlyMap<string, number>): Loses {
+  const soaks = soaksOf(store, water.under.get(store.id) ?? null);
+  const [driesMmPerHour, steadyM3s] = [store.driesMmPerHour ?? 0, base.get(store.id) ?? 0];
+  return { mmPerHour: soaks.mmPerHour, roomM3: roomOf(soaks), driesMmPerHour, steadyM3s };
+}
+
+/**
+ * Whether a store keeps what fills it until the next storm: made to, fed faster than it loses, or slow to empty. Soil that fills
+ * meanwhile does not make it one: in so many days what fills it moves on sideways.
+ */
+function keeps(store: Store, { mmPerHour, driesMmPerHour, steadyM3s }: Loses): boolean {
   if (store.keeps === true) return true;
   if (store.heldM3 <= 0) return false;
-  const net = (mmPerHour / 1000) * meanWettedArea(store.stage, store.heldM3) - 3600 * steadyM3s;
+  const net = ((mmPerHour + driesMmPerHour) / 1000) * meanWettedArea(store.stage, store.heldM3) - 3600 * steadyM3s;
   return store.heldM3 > net * BETWEEN_STORMS_H;
 }
 

@@ -10,6 +10,7 @@ import {
   arrivalsOf,
   route,
   routeGroup,
+  wettedAt,
 } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
@@ -40,8 +41,22 @@ export interface StormInput {
   readonly graph: Graph;
 }
 
-/** Rate a store loses into its bed [mm/h]: its own where it was measured, else that of the ground under it, where that is known. */
-export const seepsOf = (store: Store, under: GroundUnder | null): number => store.seepsMmPerHour ?? under?.rateMmPerHour ?? 0;
+/** What a store loses into its bed [mm/h], and the soil that takes it until it is full; null where that never ends. */
+export interface Soaks {
+  readonly mmPerHour: number;
+  /** Depth of water the soil has room for, and the area it lies under [mm, m2]. */
+  readonly soil: { readonly roomMm: number; readonly wetM2: number } | null;
+}
+
+/** What can soak in before the soil is full [m3]. */
+export const roomOf = ({ soil }: Soaks): number => (soil ? (soil.roomMm * soil.wetM2) / 1000 : Infinity);
+
+/** By its own rate where that was measured, without an end; else by the ground under what it wets when full, where that is known. */
+export function soaksOf(store: Store, under: GroundUnder | null): Soaks {
+  if (store.seepsMmPerHour !== undefined) return { mmPerHour: store.seepsMmPerHour, soil: null };
+  if (!under) return { mmPerHour: 0, soil: null };
+  return { mmPerHour: under.rateMmPerHour, soil: { roomMm: under.roomMm, wetM2: wettedAt(store.stage, store.heldM3) } };
+}
 
 interface Comes {
   readonly storm: Storm;
@@ -162,17 +177,15 @@ function comingTo({ water, runoff, storm, catchments, conditions, isRaised }: St
 interface Filled {
   readonly inflow: Float64Array;
   readonly soakMPerS: number;
+  readonly soakRoomM3: number;
   readonly startM: number | null;
 }
 
-const routedStore = ({ id, stage }: Store, { inflow, soakMPerS, startM }: Filled, outlets: readonly RoutedOutlet[]): RoutedStore => ({
-  id,
-  stage,
-  inflow,
-  soakMPerS,
-  ...(startM === null ? {} : { startM }),
-  outlets,
-});
+const routedStore = (
+  { id, stage }: Store,
+  { inflow, soakMPerS, soakRoomM3, startM }: Filled,
+  outlets: readonly RoutedOutlet[],
+): RoutedStore => ({ id, stage, inflow, soakMPerS, soakRoomM3, ...(startM === null ? {} : { startM }), outlets });
 
 /** All stores as they are routed, each with the place before it where its water is parted. */
 function routedStores(input: StormInput, steps: number): RoutedStore[] {
@@ -194,9 +207,11 @@ function routedStores(input: StormInput, steps: number): RoutedStore[] {
     const comes = comesFor(id);
     // What is parted before it comes to the store comes to that place; only rain on its own water is its own.
     const own = place ? { ...comes, flowM3s: null, steadyM3s: 0 } : comes;
+    const soaks = soaksOf(store, water.under.get(id) ?? null);
     const filled: Filled = {
       inflow: graph.step(`inflow:${id}`, [{ rainedM2: waterM2 }, own], inflowOf),
-      soakMPerS: input.soakage ? seepsOf(store, water.under.get(id) ?? null) / 3.6e6 : 0,
+      soakMPerS: input.soakage ? soaks.mmPerHour / 3.6e6 : 0,
+      soakRoomM3: roomOf(soaks),
       startM: input.startsM.get(id) ?? null,
     };
     const routed = graph.step(`routed:${id}`, [store, filled, outlets], routedStore);

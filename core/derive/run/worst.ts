@@ -86,6 +86,7 @@ export function worstStore(all: readonly StoreOutcome[], found: readonly StoreOu
     riseM: most(storms, (s) => s.riseM),
     freeboardM: -most(storms, (s) => -s.freeboardM),
     drainDownH: longest(usual.map((s) => s.drainDownH)),
+    soilShortM3: most(usual, (s) => s.soilShortM3),
     holds: usual.every((s) => s.holds),
     nextDayM3: most(usual, (s) => s.nextDayM3),
     readyH: mostKnown(usual.map((s) => s.readyH)),

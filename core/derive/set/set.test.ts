@@ -2,6 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Check, WorkBase } from '../../contract/index.ts';
+import { textureOf } from '../../ground/index.ts';
 import type { Project, Rain } from '../../project/index.ts';
 import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
 import { PIPE, POND, POND_SILL, valleyProject } from '../../testing/valley.ts';
@@ -180,9 +181,35 @@ describe('where the water of a store is found', () => {
     expect(plane({ ...rain('dry'), ground: slow }, upright).startM).toBeCloseTo(floorM, 9);
   });
   it('a swale on ground that takes in fast begins empty; one made to hold begins full', () => {
-    const fast = { ...planeProject().ground!, infiltrationMmPerHour: 40 };
+    const fast = { ...planeProject().ground!, infiltrationMmPerHour: 40, soilDepthM: 3 };
     expect(plane({ ...rain('usual'), ground: fast }).startM).toBeCloseTo(LIP_M - 0.35, 9);
     expect(plane({ ...rain('dry'), ground: fast }, { purpose: 'hold' }).startM).toBeCloseTo(SILL.levels.sillM, 9);
+  });
+  it('a swale over shallow soil stays full of what the soil has no room for; in a dry spell that has moved on', () => {
+    const { drainable } = textureOf('loam');
+    const upright = { dimensions: { ...SWALE.dimensions, sideSlopeHV: 0 } };
+    const shallow = (soilDepthM: number, before: 'dry' | 'usual' = 'usual'): Derived['stores'][number] =>
+      plane({ ...rain(before), ground: { ...planeProject().ground!, soilDepthM } }, upright);
+    const deep = shallow(9);
+    expect(deep.soilShortM3).toBe(0);
+    expect(deep.drainDownH).toBeGreaterThan(0);
+    expect(deep.startM).toBeCloseTo(deep.floorM, 3);
+    const { soilShortM3, drainDownH, startM, heldM3, stage, wayOutM } = shallow(0.8);
+    const wetted = stage.reduce((a, s) => (s.levelM <= wayOutM + 1e-9 ? s.wettedM2 : a), 0);
+    // 0.8 m of soil, the floor 0.35 m down: 0.45 m of loam under what it wets.
+    expect(soilShortM3! / heldM3).toBeGreaterThan(0);
+    expect(Math.abs((heldM3 - soilShortM3!) / (0.45 * drainable * wetted) - 1)).toBeLessThan(0.03);
+    expect(drainDownH).toBeNull();
+    const standing = (m: number): number => {
+      const k = stage.findIndex((s) => s.levelM >= m);
+      const [a, b] = [stage[k - 1], stage[k]];
+      return a.volumeM3 + ((b.volumeM3 - a.volumeM3) * (m - a.levelM)) / (b.levelM - a.levelM);
+    };
+    // A day at 20 mm/h would have emptied it: what stays is what the soil has no room for.
+    expect(Math.abs(standing(startM!) - soilShortM3!)).toBeLessThan(0.01 * heldM3);
+    expect(shallow(0.8, 'dry').startM).toBeCloseTo(LIP_M - 0.35, 9);
+    // On rock nothing soaks in at all.
+    expect(shallow(0.3).soilShortM3).toBeCloseTo(heldM3, 9);
   });
   it('a spring that brings more than soaks away keeps a swale full', () => {
     const spring = { id: 'spring', kind: 'spring', at: [101, 150] as const, flowM3s: 0.002 };

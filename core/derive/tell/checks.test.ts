@@ -227,6 +227,11 @@ const CASES: Fixtures = {
     'weigh',
     project(works(), { ground: { ...planeProject().ground!, cover: 'paved' } }),
   ],
+  'runoff.soil-full': [
+    project(works(), { ground: { ...planeProject().ground!, soilDepthM: 0.1 }, runoff: { loss: 'green-ampt' } }),
+    'weigh',
+    project(works(), { ground: { ...planeProject().ground!, soilDepthM: 0.1 } }),
+  ],
   'ground.not-yours': [project(works(), { ground: { ...planeProject().ground!, isExample: true } }), 'mend', project()],
   'ground.rate-tested': [project(), 'unknown', project(works(), { ground: { ...planeProject().ground!, rateFrom: 't1' } })],
   'ground.silt': [

@@ -3,7 +3,7 @@ import { checkGround } from '../../checks/index.ts';
 import type { DerivedErosion } from '../types.ts';
 import type { OneRain } from '../../project/index.ts';
 import { designStorm } from '../../rain/index.ts';
-import { LOSS_METHODS, partCatchment } from '../../runoff/index.ts';
+import { type GroundPart, LOSS_METHODS, lossOf, partCatchment, partRain, soilRoomMm } from '../../runoff/index.ts';
 import type { Timed } from '../run/watersheds.ts';
 import type { Told } from './facts.ts';
 import { unfitPeak } from './method-words.ts';
@@ -22,6 +22,22 @@ function lossesIn({ watershed, choice }: Timed, rain: OneRain): { readonly least
   return mostMm < LEAST_MM ? null : { leastMm, mostMm };
 }
 
+/** How near to full is full [mm]. */
+const FULL_MM = 1e-6;
+
+/** Share of a catchment whose soil is full before a storm ends; null where the way of losses knows no such thing. */
+function fullIn({ watershed: { parts }, choice }: Timed, rain: OneRain): number | null {
+  const ends = parts.filter(({ soil }) => lossOf(soil, choice).endsFull);
+  if (ends.length === 0) return null;
+  const { stepsMm, stepMin } = designStorm(rain.table, rain.storm, STEP_MIN);
+  const area = (list: readonly GroundPart[]): number => list.reduce((a, p) => a + p.areaM2, 0);
+  const full = ends.filter(({ soil }) => {
+    const { soaksMm } = partRain(stepsMm, stepMin / 60, { soil, choice });
+    return soaksMm >= soilRoomMm(soil, choice) - FULL_MM;
+  });
+  return area(full) / area(parts);
+}
+
 /** Checks of one work on the methods chosen for what its store catches, and on the ground above and under it. */
 export function groundChecks(work: string, store: string, on: { readonly told: Told; readonly erosion: DerivedErosion | null }): Check[] {
   const { project, run, water, graph } = on.told;
@@ -30,11 +46,12 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
   const under = water.under.get(store);
   if (!run.rain || !timed || !runoff || !under) return [];
   const lossesMm = graph.step(`losses:${store}`, [timed, run.rain], lossesIn);
+  const soilFullShare = graph.step(`soil-full:${store}`, [timed, run.rain], fullIn);
   const isExample = project.ground?.isExample === true;
   const yearsToSilt = on.erosion?.works.find((w) => w.of === store)?.yearsToFifth ?? null;
   return graph.step(
     `ground-checks:${store}`,
-    [run.rain, { timed, runoff, under, yearsToSilt, isExample, lossesMm }, work],
+    [run.rain, { timed, runoff, under, yearsToSilt, isExample, lossesMm, soilFullShare }, work],
     (rain, known, id) => {
       const { tcMin, chosenPeakM3s, runoffMm } = known.runoff.runoff;
       return checkGround(
@@ -44,6 +61,7 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
           tcMin,
           peakM3s: chosenPeakM3s,
           lossesMm: known.lossesMm,
+          soilFullShare: known.soilFullShare,
           isExample: known.isExample,
           isTested: known.under.isTested,
           rateMmPerHour: known.under.rateMmPerHour,

@@ -147,7 +147,9 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, b
     firstSpillS: storm?.firstSpillS ?? null,
     riseM: storm?.riseM ?? null,
     freeboardM: storm?.freeboardM ?? null,
-    drainDownH: storm?.drainDownH ?? null,
+    // Where the soil below is full first, nobody knows how long.
+    drainDownH: storm && storm.soilShortM3 <= 0 ? storm.drainDownH : null,
+    soilShortM3: storm?.soilShortM3 ?? null,
     holds: storm?.holds ?? null,
     peakInM3s: storm?.peakInM3s ?? null,
     peakOutM3s: storm?.peakOutM3s ?? null,

@@ -1,21 +1,11 @@
 // The plain sentence at the top of each stage. Composed in pieces, so that numbers can be shown strong and in any unit.
 import { type QuantityKind, type UnitSystem, formatQuantity, lowered, spoken } from '../../units/index.ts';
 import { type Project, healedYearsOf, optionOf } from '../../project/index.ts';
-import {
-  BETWEEN_STORMS_H,
-  CHANCE,
-  depthFor,
-  isInvented,
-  isSet,
-  longestStorm,
-  returnIn,
-  returnWords,
-  stepsOfStorm,
-  totalsOf,
-} from '../../rain/index.ts';
+import { CHANCE, depthFor, isInvented, isSet, longestStorm, returnIn, returnWords, stepsOfStorm, totalsOf } from '../../rain/index.ts';
 import { isReadable } from '../../survey/index.ts';
 import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
+import { emptiedWords } from './emptied.ts';
 import { decidedWords, hours, spanWords } from './storm-words.ts';
 
 export interface Piece {
@@ -189,11 +179,7 @@ function tellWorks(telling: Telling): Piece[] {
       strong(q(store.inM3, 'volume')),
       plain(' the storm brings, with '),
       strong(q(left, 'difference')),
-      plain(
-        keepsWater(store.drainDownH)
-          ? ` of freeboard left${by}, and keeps it.`
-          : ` of freeboard left${by}, and is empty again after ${q(store.drainDownH, 'hours')}.`,
-      ),
+      plain(` of freeboard left${by}, and ${emptiedWords(store, q)}.`),
       ...tail,
     ];
   }
@@ -250,9 +236,6 @@ function tellWorks(telling: Telling): Piece[] {
 
 /** What holds less than this holds nothing: a road on a pipe, a drain [m3]. */
 const PASSES_M3 = 1;
-
-/** Whether a store keeps its water: it never empties, or nobody waits for it to. */
-const keepsWater = (drainDownH: number | null): boolean => drainDownH === null || drainDownH > BETWEEN_STORMS_H;
 
 function isGuestOf({ project, derived }: Telling, id: string, host: string): boolean {
   const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];

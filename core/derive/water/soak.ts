@@ -1,5 +1,6 @@
 import type { PlacedWork } from '../../contract/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
+import { SOIL_ROOM } from '../../ground/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
 import type { Standing } from './standing.ts';
@@ -7,20 +8,30 @@ import type { Standing } from './standing.ts';
 /** How many places of a work its ground is asked at. */
 const PLACES = 24;
 
+/** A wall stands on the ground and digs nothing away. */
+const NOT_DUG_M = 0;
+
 /** The ground under a work, along its line, since it lies in several zones at times. */
 export interface GroundUnder {
   /** Mean rate it takes in water at [mm/h]. */
   readonly rateMmPerHour: number;
   /** Whether every part of it was tested. */
   readonly isTested: boolean;
+  /** Mean depth of water the soil under its floor has room for [mm]. */
+  readonly roomMm: number;
 }
 
 function underLine({ host }: PlacedWork, { surfaces }: SurfaceMap): GroundUnder | null {
   if (!host) return null;
   const length = lineLength(host.line);
-  const soils = Array.from({ length: PLACES }, (_, k) => groundAt(surfaces, pointAlong(host.line, ((k + 0.5) / PLACES) * length).point));
+  const places = Array.from({ length: PLACES }, (_, k) => ((k + 0.5) / PLACES) * length);
+  const soils = places.map((atM) => groundAt(surfaces, pointAlong(host.line, atM).point));
   const rateMmPerHour = soils.reduce((a, s) => a + s.infiltrationMmPerHour, 0) / PLACES;
-  return { rateMmPerHour, isTested: soils.every((s) => s.soil.rateFrom !== undefined) };
+  const roomMm = soils.reduce((a, s, k) => {
+    const { drainable: p } = s.texture;
+    return a + SOIL_ROOM.evaluate({ p, D: s.soilDepthM, c: host.dugAt?.(places[k]) ?? NOT_DUG_M }) / PLACES;
+  }, 0);
+  return { rateMmPerHour, isTested: soils.every((s) => s.soil.rateFrom !== undefined), roomMm };
 }
 
 /** The ground under each store, by its id. */

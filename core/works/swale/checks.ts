@@ -80,10 +80,19 @@ const drainDown: Rule<SwaleFacts> = {
         do: 'No infiltration rate is known or it is zero: test the soil, or let the water out through a low outlet.',
       };
     }
+    const severity = gradeMax(storm.drainDownH, limit, 1.5 * limit);
+    if (storm.soilShortM3 > 0) {
+      return {
+        value: null,
+        limit,
+        severity: severity === 'mend' ? 'mend' : 'weigh',
+        do: say`The soil under it is full before it is empty: ${amount(storm.soilShortM3, 'volume')} stay until they move on sideways. Make it wider and shallower, give it a low outlet, or dig a hole here: the soil may be deeper than you noted.`,
+      };
+    }
     return {
       value: storm.drainDownH,
       limit,
-      severity: gradeMax(storm.drainDownH, limit, 1.5 * limit),
+      severity,
       do: storm.drainDownH > limit ? 'Make it wider and shallower, loosen the floor, or lower the sill so that less stands.' : 'Nothing.',
     };
   },

@@ -31,6 +31,7 @@ function hostOf(swale: Swale, ground: LipGround): Host {
     crestM: swale.levels.bankCrestM,
     downhillAt: (atM) => downhillAt(swale.line, ground, atM),
     groundAt: (atM) => groundAlong(ground, atM),
+    dugAt: (atM) => Math.max(0, groundAlong(ground, atM) - swale.levels.floorM),
     crossSlope: ground.meanSlope,
   };
 }

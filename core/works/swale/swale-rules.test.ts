@@ -304,6 +304,12 @@ describe('rules on swales', () => {
     const hours = (v: number, purpose: Swale['purpose']) => find('swale.drain-down', emptying(v, purpose))?.severity;
     expect([hours(24, 'convey'), hours(24.1, 'convey'), hours(36.1, 'convey')]).toEqual(['fine', 'weigh', 'mend']);
     expect([hours(72, 'spillway'), hours(72.1, 'spillway')]).toEqual(['fine', 'weigh']);
+    const full = (drainDownH: number) => find('swale.drain-down', facts({ storm: stormOf({ drainDownH, soilShortM3: 32 }) }));
+    expect([full(20), full(73)].map((f) => [f?.severity, f?.value])).toEqual([
+      ['weigh', null],
+      ['mend', null],
+    ]);
+    expect(words(full(20)?.do)).toMatch(/soil under it is full before it is empty: 32 m³ stay/);
     expect(find('swale.drain-down', emptying(null))).toMatchObject({ severity: 'mend', value: null, limit: 48 });
   });
   it('mends a low place before it raises the bank', () => {

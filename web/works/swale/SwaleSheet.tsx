@@ -45,7 +45,11 @@ function Storm({ id }: { readonly id: string }): ReactNode {
         <>
           <Fact label="Its own peak, by hydrograph" value={format(runoff.hydrographPeakM3s, 'flow')} />
           <Fact label="Its own peak, rational" value={format(runoff.rationalPeakM3s, 'flow')} />
-          <Fact label="Empty again after" value={format(store.drainDownH, 'hours')} />
+          {store.soilShortM3 !== null && store.soilShortM3 > 0 ? (
+            <Fact label="Stays when the soil below is full" value={format(store.soilShortM3, 'volume')} />
+          ) : (
+            <Fact label="Empty again after" value={format(store.drainDownH, 'hours')} />
+          )}
           <Suspense fallback={null}>
             <StormChart id={id} />
           </Suspense>
