@@ -17,6 +17,7 @@ const storeOf = (volumeM3: number): Store =>
   ({
     work: 'w',
     crestM: 1,
+    outlets: [],
     stage: { levelM: Float64Array.of(0, 1, 2), volumeM3: Float64Array.of(0, volumeM3, 3 * volumeM3), wettedM2: Float64Array.of(1, 1, 1) },
   }) as unknown as Store;
 const facts = (change: Partial<HazardFacts> = {}): HazardFacts => ({
@@ -72,6 +73,20 @@ describe('who lies below', () => {
     expect(judged(said('homes', HOUSE))!.severity).toBe('fine');
     expect(judged(said('track', HOUSE))).toMatchObject({ severity: 'weigh', at: [3, 4] });
     expect(judged(said('nobody', UNKNOWN))!.severity).toBe('fine');
+  });
+  it('offers to raise the crest that is passed, where somebody set it: not a fuse, nor the ground beside a wall', () => {
+    const crest = { years: 50, leftM: -0.042, by: null };
+    const passed = (...outlets: readonly object[]) =>
+      judgeBy(rule('hazard.crest'), facts({ crest, store: { ...storeOf(400), outlets } as unknown as Store }))?.cure;
+    // 42 mm over 10 m of bank and 0.542 m over 2 m of sill, at 1.5: 0.129 and 1.197 m3/s; all of it over the sill stands 0.580 m deep.
+    const over = (lengthM: number, atM: number) => (m: number) => 1.5 * lengthM * Math.max(0, m - atM) ** 1.5;
+    const top = { kind: 'bank', role: 'crest', work: 'w', levelM: 1, levelBy: 'levels.crestM', flowAt: over(10, 1) };
+    const sill = { kind: 'sill', levelM: 0.5, flowAt: over(2, 0.5) };
+    expect(passed(top, sill)).toMatchObject({ work: 'w', set: { 'levels.crestM': 1.081 } });
+    // Nothing but the bank lets it out: raising it alone does not help.
+    expect(passed(top)).toBeUndefined();
+    expect(passed(top, sill, { ...top, role: 'round', levelM: 0.9, levelBy: undefined })).toBeUndefined();
+    expect(passed(top, sill, { ...top, role: 'fuse', levelM: 0.9 })).toBeUndefined();
   });
   // Ways out, crest of a wall, crest of a bank.
   const LEAST: Record<Hazard, readonly [number, number, number]> = {

@@ -13,6 +13,7 @@ import {
 } from '../contract/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Said, amount, rough, say } from '../units/index.ts';
+import { raiseCrest } from './crest.ts';
 import { runRules } from '../works/rules.ts';
 
 export interface HazardClass {
@@ -165,7 +166,7 @@ const crestStands: Rule<HazardFacts> = {
   },
   needs: ['rain', 'ground'],
   applies: ({ crest }) => crest !== null,
-  find: ({ below, crest }) => {
+  find: ({ below, crest, store }) => {
     if (!crest) return null;
     const { years, leftM: value } = crest;
     const rare = `1 in ${years} years`;
@@ -184,6 +185,7 @@ const crestStands: Rule<HazardFacts> = {
         limit: 0,
         title: say`The crest is passed by ${amount(-value, 'difference')} in the storm of ${rare}`,
         do: say`Raise the crest or widen its ways out: with ${hazardWords(below)} it must stand that storm.`,
+        ...raiseCrest(store, -value),
       };
     const isKnown = hazardOf(below) !== null;
     return {

@@ -15,7 +15,8 @@ import {
 import { type Point, distance, distanceToRing, nearestOnLine } from '../geometry/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
+import { lowestCrest, setLevel } from './crest.ts';
+import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
 
 export interface StoreFacts {
   readonly missing: readonly Missing[];
@@ -145,6 +146,10 @@ const bankBeforeWall: Rule<StoreFacts> = {
       limit: 0.05,
       severity: value <= 0 ? 'mend' : gradeMin(value, 0.02, 0.05),
       do: value < 0.05 ? say`Lower this bank’s fuse by ${step(0.05 - value)}, or raise the crest of ${wall.name} as much.` : 'Nothing.',
+      ...setLevel(value < 0.05 ? lowestCrest(store) : null, {
+        toM: downToMm(wall.crestM - 0.05),
+        says: say`Lower it by ${step(0.05 - value)}`,
+      }),
     };
   },
 };

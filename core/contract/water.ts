@@ -25,6 +25,8 @@ export interface Outlet {
   /** sill, rated: ways out that were made · bank: a crest that is passed · joint: a way between stores that runs both ways. */
   readonly kind: 'sill' | 'rated' | 'bank' | 'joint';
   readonly levelM: number;
+  /** The decision that sets a crest's level, by dotted path in its work; left out where nobody set it. */
+  readonly levelBy?: string;
   /** Where its water reaches the ground outside. */
   readonly dischargeAt: Point;
   /** Flow [m3/s] at a level of the store and, where water beyond is felt, at the level there. */

@@ -36,6 +36,11 @@ function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, j
     else if (severity === 'fine') expect(told).toMatch(/^Nothing/);
     if (severity !== 'fine') expect(told).not.toMatch(/^Nothing/);
     expect(told).not.toMatch(/NaN|undefined|null|-\d/);
+    if (!finding?.cure) continue;
+    // What mends is offered only where there is something to mend, in figures and in words.
+    expect([value, severity === 'mend' || severity === 'weigh']).toEqual([value, true]);
+    for (const to of Object.values(finding.cure.set)) expect(Number.isFinite(to)).toBe(true);
+    expect(words(finding.cure.says)).toMatch(/^[A-Z]((?!NaN|undefined|null| -\d).)+[^.]$/);
   }
   for (const facts of silent) expect(judgeBy(rule, facts)).toBeNull();
   // What the rule needs and nobody knows is never judged.

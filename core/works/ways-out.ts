@@ -3,7 +3,7 @@ import { type Exit, NEEDS_STORM, type Outlet, type Rule, type StormFacts } from 
 import { amount, say } from '../units/index.ts';
 import { exitFlow, noneCarries } from './exit.ts';
 import type { HostPlace } from './on-host.ts';
-import { gradeMax } from './rules.ts';
+import { cureBy, downToMm, gradeMax } from './rules.ts';
 
 export interface WayOutFacts extends StormFacts {
   readonly outlet: Outlet;
@@ -73,6 +73,11 @@ export function onNaturalGroundRule<F extends WayOutFacts>(id: string): Rule<F> 
           value > 0.03
             ? say`Natural ground is ${amount(value, 'difference')} lower here: move it to the end of the wall, or lower it.`
             : 'Nothing.',
+        ...cureBy(value > 0.03, {
+          work: outlet.work,
+          set: { 'levels.sillM': downToMm(place.groundM) },
+          says: say`Lower it by ${amount(value, 'difference')}`,
+        }),
       };
     },
   };

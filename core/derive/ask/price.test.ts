@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { applyCommand } from '../../commands/index.ts';
 import type { Check, WorkBase } from '../../contract/index.ts';
 import type { Project } from '../../project/index.ts';
+import { cured } from '../../testing/checks.ts';
 import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
 import { PIPE, POND, POND_SILL, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
@@ -71,21 +72,15 @@ describe('cures', () => {
     ]),
     valleyProject([{ ...POND, levels: { ...POND.levels, crestM: 106.3 } } as WorkBase, POND_SILL, { ...PIPE, levels: { sillM: 105.85, outletM: 105.2 } } as WorkBase], { rain: RAIN }), // prettier-ignore
   ];
-  const cured = projects.flatMap((project) => alone(project).checks.flatMap((check) => (check.cure ? [{ project, check }] : [])));
+  const offered = projects.flatMap((project) => alone(project).checks.flatMap((check) => (check.cure ? [{ project, check }] : [])));
   it('come with what is to mend or to weigh alone, and there are several', () => {
-    expect(new Set(cured.map((c) => c.check.id)).size).toBeGreaterThanOrEqual(5);
-    for (const { check } of cured) expect(['mend', 'weigh']).toContain(check.severity);
+    expect(new Set(offered.map((c) => c.check.id)).size).toBeGreaterThanOrEqual(6);
+    for (const { check } of offered) expect(['mend', 'weigh']).toContain(check.severity);
   });
   // Widening a sill lowers the water, raising a crest changes what comes: each is done once more where it was not enough.
-  it('do what they say: followed, the check is fine', () => {
-    for (const { project, check } of cured) {
-      let at = project;
-      let now: Check | undefined = check;
-      for (let k = 0; k < 4 && now?.cure; k++) {
-        at = changed(at, now.cure.work, { ...now.cure.set });
-        now = alone(at).checks.find((c) => c.id === check.id && c.on === check.on);
-      }
-      expect([check.id, now?.severity ?? 'fine']).toEqual([check.id, 'fine']);
-    }
+  it('do what they say: followed, nothing is to mend or to weigh in it', () => {
+    // Who lies below may still be unknown.
+    for (const { project, check } of offered)
+      expect([check.id, ['fine', 'unknown'].includes(cured(project, check))]).toEqual([check.id, true]);
   });
 });

@@ -84,8 +84,10 @@ function withAt(target: object, [key, ...rest]: readonly string[], value: number
   const there = (target as Readonly<Record<string, unknown>>)[key];
   const noPath = (): never => fail('work.path', `there is no "${key}" to change`, { do: 'Check the name of the field.' });
   if (key === '' || isForbiddenKey(key)) noPath();
-  if (rest.length === 0) return { ...target, [key]: value };
-  return { ...target, [key]: typeof there === 'object' && there !== null ? withAt(there, rest, value) : noPath() };
+  const next = rest.length === 0 ? value : typeof there === 'object' && there !== null ? withAt(there, rest, value) : noPath();
+  if (!Array.isArray(target)) return { ...target, [key]: next };
+  // Of a list only a place it has.
+  return there === undefined ? noPath() : target.map((item: unknown, k) => (String(k) === key ? next : item));
 }
 
 /** The document with the change made. @throws UserError where it does not take it. */

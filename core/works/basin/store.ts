@@ -106,6 +106,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
     name: ground.wall ? 'crest of the wall' : 'rim of the pit',
     kind: 'bank',
     levelM: crestM,
+    ...(ground.wall && pond.levels.crestM === crestM ? { levelBy: 'levels.crestM' } : {}),
     dischargeAt: outside(lowestOf(pond, ground)),
     flowAt: ground.wall ? grassedSillLaw({ lengthM: ground.wall.lengthM, levelM: crestM }) : sideSlopeLaw({ slope: 0.02, levelM: crestM }),
     ...(ground.wall ? { breaks: { bottomM: ground.bottomM } } : {}),

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { culvertHead } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import { type Crossing, pipeLength } from './model.ts';
 
@@ -43,6 +43,9 @@ const relief: Rule<CrossingFacts> = {
   },
 };
 
+/** As many pipes side by side as are ever laid under a farm road (common practice). */
+const PIPES = [1, 2, 3, 4, 5, 6];
+
 const headwater: Rule<CrossingFacts> = {
   id: 'crossing.headwater',
   title: 'Water above the pipe, in pipe diameters',
@@ -65,12 +68,17 @@ const headwater: Rule<CrossingFacts> = {
       inlet: crossing.inlet,
       slope: (crossing.levels.inletM - crossing.levels.outletM) / lengthM,
     };
-    const value = culvertHead(barrel, designPeakM3s / barrels) / diameterM;
+    const byPipes = (count: number): number => culvertHead(barrel, designPeakM3s / count) / diameterM;
+    const value = byPipes(barrels);
+    const enough = PIPES.find((count) => count > barrels && byPipes(count) <= 1.2);
     return {
       value,
       limit: 1.2,
       severity: gradeMax(value, 1.2, 1.5),
       do: value > 1.2 ? 'Lay a larger pipe, or one more beside it.' : 'Nothing.',
+      ...(enough === undefined
+        ? {}
+        : cureBy(value > 1.2, { work: crossing.id, set: { 'dimensions.barrels': enough }, says: `Lay ${enough} such pipes side by side` })),
     };
   },
 };
@@ -97,7 +105,8 @@ const roadFreeboard: Rule<CrossingFacts> = {
         value < 0.3
           ? say`Raise the road by ${amount(0.3 - value, 'difference')}, give more pipe, or make a stretch of it a hard dip.`
           : 'Nothing.',
-      ...cureBy(value < 0.3, {
+      // Run over, it would hold more of the flood back with every millimetre: more pipe is what it lacks.
+      ...cureBy(value >= 0 && value < 0.3, {
         work: crossing.id,
         set: { 'levels.roadM': upToMm(crossing.levels.roadM + 0.3 - value) },
         says: say`Raise the road by ${amount(0.3 - value, 'difference')}`,
@@ -126,6 +135,11 @@ const pipeTop: Rule<CrossingFacts> = {
       limit: 0,
       severity: value < 0 ? 'weigh' : 'fine',
       do: value < 0 ? say`Lay it ${amount(-value, 'difference')} lower.` : 'Nothing.',
+      ...cureBy(value < 0, {
+        work: crossing.id,
+        set: { 'levels.inletM': downToMm(crossing.levels.inletM + value), 'levels.outletM': downToMm(crossing.levels.outletM + value) },
+        says: say`Lay it ${amount(-value, 'difference')} lower`,
+      }),
     };
   },
 };
@@ -147,6 +161,11 @@ const cover: Rule<CrossingFacts> = {
       limit: 0.3,
       severity: gradeMin(value, 0.15, 0.3),
       do: value < 0.3 ? 'Raise the road or lay the pipe lower: 0.3 m, 0.6 m over plastic under lorries.' : 'Nothing.',
+      ...cureBy(value < 0.3, {
+        work: facts.crossing.id,
+        set: { 'levels.roadM': upToMm(levels.roadM + 0.3 - value) },
+        says: say`Raise the road by ${amount(0.3 - value, 'difference')}`,
+      }),
     };
   },
 };
@@ -162,7 +181,17 @@ const pipeSize: Rule<CrossingFacts> = {
   find: (facts) => {
     if (!hasPipe(facts)) return null;
     const value = facts.crossing.dimensions.diameterM;
-    return { value, limit: 0.45, severity: gradeMin(value, 0.3, 0.45), do: value < 0.45 ? 'Lay 450 mm where you can.' : 'Nothing.' };
+    return {
+      value,
+      limit: 0.45,
+      severity: gradeMin(value, 0.3, 0.45),
+      do: value < 0.45 ? 'Lay 450 mm where you can.' : 'Nothing.',
+      ...cureBy(value < 0.45, {
+        work: facts.crossing.id,
+        set: { 'dimensions.diameterM': 0.45 },
+        says: say`Lay a pipe of ${amount(0.45, 'difference')}`,
+      }),
+    };
   },
 };
 
@@ -214,6 +243,11 @@ const tilted: Rule<CrossingFacts> = {
       limit,
       severity: value < 0 ? 'mend' : value < limit ? 'weigh' : 'fine',
       do: value < limit ? 'Lay it anew, its outlet lower than its inlet.' : 'Nothing.',
+      ...cureBy(value < limit, {
+        work: crossing.id,
+        set: { 'levels.outletM': downToMm(crossing.levels.inletM - limit * pipeLength(crossing)) },
+        says: say`Lay its outlet ${amount((limit - value) * pipeLength(crossing), 'difference')} lower`,
+      }),
     };
   },
 };

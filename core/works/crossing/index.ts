@@ -118,6 +118,7 @@ function roadOutlet(made: Made): Outlet {
     name: isChosen ? `${crossing.name}: over the road` : `${crossing.name}: road`,
     kind: isChosen ? 'sill' : 'bank',
     levelM,
+    ...(isChosen ? {} : { levelBy: 'levels.roadM' }),
     dischargeAt,
     flowAt: grassedSillLaw({ lengthM, levelM }),
     ...(isChosen
@@ -138,6 +139,7 @@ function crestOutlet(made: Made): Outlet {
     name: `${crossing.name}: whole road`,
     kind: 'bank',
     levelM: levelM + 1e-3,
+    levelBy: 'levels.roadM',
     dischargeAt,
     flowAt: grassedSillLaw({ lengthM, levelM: levelM + 1e-3 }),
     breaks: { bottomM: ground.bottomM },

@@ -6,7 +6,7 @@ import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hyd
 import { exitFlow, grassChannel } from '../exit.ts';
 import { beginWayOut } from '../beginning.ts';
 import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
-import { gradeMin, runRules } from '../rules.ts';
+import { cureBy, gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
 import { CUT_CONTROL } from './formulas.ts';
 import { cutM3, quantitiesOf, stepsOf } from './making.ts';
@@ -63,7 +63,13 @@ const controlLength: Rule<CutFacts> = {
   source: { key: 'cps-378', locator: 'level control section at least 6 to 7.5 m', fromMemory: true },
   find: ({ cut }) => {
     const value = cut.dimensions.controlLengthM;
-    return { value, limit: 6, severity: gradeMin(value, 3, 6), do: value < 6 ? 'Level it 6 m along the flow.' : 'Nothing.' };
+    return {
+      value,
+      limit: 6,
+      severity: gradeMin(value, 3, 6),
+      do: value < 6 ? 'Level it 6 m along the flow.' : 'Nothing.',
+      ...cureBy(value < 6, { work: cut.id, set: { 'dimensions.controlLengthM': 6 }, says: 'Level it 6 m along the flow' }),
+    };
   },
 };
 
@@ -77,7 +83,13 @@ const sideSlope: Rule<CutFacts> = {
   source: { key: 'ah590', locator: 'earth spillways, sides 3 to 1', fromMemory: true },
   find: ({ cut }) => {
     const value = cut.dimensions.sideSlopeHV;
-    return { value, limit: 3, severity: gradeMin(value, 1.5, 3), do: value < 3 ? 'Lay them back to 3 out for 1 up.' : 'Nothing.' };
+    return {
+      value,
+      limit: 3,
+      severity: gradeMin(value, 1.5, 3),
+      do: value < 3 ? 'Lay them back to 3 out for 1 up.' : 'Nothing.',
+      ...cureBy(value < 3, { work: cut.id, set: { 'dimensions.sideSlopeHV': 3 }, says: 'Lay them back to 3 out for 1 up' }),
+    };
   },
 };
 

@@ -1,7 +1,8 @@
 import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
+import { lineLength } from '../../geometry/index.ts';
 import { froude, trapezoid } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import type { LipGround } from '../lip.ts';
 import { type Diversion, evenFlow, fallOf, stands } from './model.ts';
@@ -82,6 +83,11 @@ const fall: Rule<DrainFacts> = {
             : value < 0.002
               ? 'Give it 0.2 % at the least.'
               : 'Nothing.',
+      ...cureBy(value < 0.002, {
+        work: drain.id,
+        set: { 'levels.endM': downToMm(drain.levels.startM - 0.002 * lineLength(drain.line)) },
+        says: say`Lower its end by ${amount((0.002 - value) * lineLength(drain.line), 'difference')}`,
+      }),
     };
   },
 };

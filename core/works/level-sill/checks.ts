@@ -97,6 +97,7 @@ const exitVelocity: Rule<SillFacts> = {
     const soil = site.soilAt(ground.dischargeAt);
     if (!soil) return null;
     const q = designPeakM3s / sill.dimensions.lengthM;
+    const wide = upToMm(size.byVelocityM ?? size.lengthM);
     const value = SHEET_VELOCITY.evaluate({
       q,
       S: Math.max(0.001, ground.slopeBelow),
@@ -108,9 +109,8 @@ const exitVelocity: Rule<SillFacts> = {
       severity: gradeMax(value, size.permissibleMs, 1.25 * size.permissibleMs),
       at: ground.dischargeAt,
       do:
-        value > size.permissibleMs
-          ? say`Widen the sill to ${metres(size.byVelocityM ?? size.lengthM)}, lay stone below it, or move it to gentler ground.`
-          : 'Nothing.',
+        value > size.permissibleMs ? say`Widen the sill to ${metres(wide)}, lay stone below it, or move it to gentler ground.` : 'Nothing.',
+      ...cureBy(value > size.permissibleMs, { work: sill.id, set: { 'dimensions.lengthM': wide }, says: say`Widen it to ${metres(wide)}` }),
     };
   },
 };
@@ -232,6 +232,16 @@ const aboveFloor: Rule<SillFacts> = {
             : value < 0.1
               ? 'Raise the sill or deepen the floor: it hardly holds anything.'
               : 'Nothing.',
+      ...cureBy(value < 0.1, {
+        work: sill.id,
+        set: { 'levels.sillM': upToMm(company.host.floorM + 0.1) },
+        says: say`Raise the sill by ${step(0.1 - value)}`,
+      }),
+      ...cureBy(value > 0.5, {
+        work: sill.id,
+        set: { 'levels.sillM': downToMm(company.host.floorM + 0.5) },
+        says: say`Lower the sill by ${step(value - 0.5)}`,
+      }),
     };
   },
 };
@@ -287,6 +297,7 @@ const onFill: Rule<SillFacts> = {
         value > 0.03
           ? say`Natural ground is ${step(value)} lower here: move the sill to higher ground along the swale, lower it, or armour it with stone.`
           : 'Nothing.',
+      ...cureBy(value > 0.03, { work: sill.id, set: { 'levels.sillM': downToMm(ground.groundM) }, says: say`Lower it by ${step(value)}` }),
     };
   },
 };
@@ -301,7 +312,13 @@ const crestWidth: Rule<SillFacts> = {
   source: { key: 'common-practice', locator: 'level at least 1 m along the flow' },
   find: ({ sill }) => {
     const value = sill.dimensions.crestWidthM;
-    return { value, limit: 1, severity: value < 1 ? 'weigh' : 'fine', do: value < 1 ? 'Level it 1 m wide along the flow.' : 'Nothing.' };
+    return {
+      value,
+      limit: 1,
+      severity: value < 1 ? 'weigh' : 'fine',
+      do: value < 1 ? 'Level it 1 m wide along the flow.' : 'Nothing.',
+      ...cureBy(value < 1, { work: sill.id, set: { 'dimensions.crestWidthM': 1 }, says: 'Level it 1 m wide along the flow' }),
+    };
   },
 };
 
@@ -317,7 +334,19 @@ const onLine: Rule<SillFacts> = {
     const room = Math.min(sill.atM, ground.hostLengthM - sill.atM);
     const value = room - sill.dimensions.lengthM / 2;
     if (value >= 0) return null;
-    return { value, limit: 0, severity: 'weigh', at: ground.at, do: say`Move it ${metres(-value)} further in from the end of the swale.` };
+    const half = sill.dimensions.lengthM / 2;
+    return {
+      value,
+      limit: 0,
+      severity: 'weigh',
+      at: ground.at,
+      do: say`Move it ${metres(-value)} further in from the end of the swale.`,
+      ...cureBy(2 * half < ground.hostLengthM, {
+        work: sill.id,
+        set: { atM: sill.atM < ground.hostLengthM / 2 ? upToMm(half) : downToMm(ground.hostLengthM - half) },
+        says: say`Move it ${metres(-value)} further in`,
+      }),
+    };
   },
 };
 

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { APRON_STONE, apronOf } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { gradeMin } from '../rules.ts';
+import { cureBy, downToMm, gradeMin } from '../rules.ts';
 import { type WayOutFacts, peakThrough } from '../ways-out.ts';
 import type { PipeOutlet } from './model.ts';
 
@@ -65,6 +65,11 @@ const falls: Rule<PipeFacts> = {
       limit: 0.01,
       severity: value <= 0 ? 'mend' : value < 0.01 ? 'weigh' : 'fine',
       do: value < 0.01 ? 'Lower its outlet, or carry it further.' : 'Nothing.',
+      ...cureBy(value < 0.01, {
+        work: pipe.id,
+        set: { 'levels.outletM': downToMm(pipe.levels.sillM - 0.01 * pipe.dimensions.lengthM) },
+        says: say`Lower its outlet by ${amount((0.01 - value) * pipe.dimensions.lengthM, 'difference')}`,
+      }),
     };
   },
 };

@@ -121,6 +121,7 @@ const topWidth: Rule<PondFacts> = {
       limit,
       severity: gradeMin(value, 0.6 * limit, limit),
       do: value < limit ? say`Make it ${metres(limit)} wide.` : 'Nothing.',
+      ...cureBy(value < limit, { work: pond.id, set: { 'dimensions.topWidthM': upToMm(limit) }, says: say`Make it ${metres(limit)} wide` }),
     };
   },
 };
@@ -143,6 +144,11 @@ const sides: Rule<PondFacts> = {
       limit: 5,
       severity: isSteep || value < 4 ? 'mend' : value < 5 ? 'weigh' : 'fine',
       do: isSteep || value < 5 ? 'Flatten them: 3 to 1 on the water, 2 to 1 outside; 3 to 1 both in silty clay.' : 'Nothing.',
+      ...cureBy(isSteep || value < 5, {
+        work: pond.id,
+        set: { 'dimensions.waterSlopeHV': Math.max(3, waterSlopeHV), 'dimensions.backSlopeHV': Math.max(2, backSlopeHV) },
+        says: 'Flatten them: 3 to 1 on the water, 2 to 1 outside',
+      }),
     };
   },
 };
@@ -166,6 +172,11 @@ const key: Rule<PondFacts> = {
         value < 0.6 || keyWidthM < 1
           ? 'Cut it down to ground that holds water, a blade wide, and fill it in thin rolled layers.'
           : 'Nothing.',
+      ...cureBy(value < 0.6 || keyWidthM < 1, {
+        work: pond.id,
+        set: { 'dimensions.keyDepthM': Math.max(0.6, value), 'dimensions.keyWidthM': Math.max(1, keyWidthM) },
+        says: say`Cut it ${metres(Math.max(0.6, value))} deep and ${metres(Math.max(1, keyWidthM))} wide`,
+      }),
     };
   },
 };
@@ -186,6 +197,7 @@ const settlement: Rule<PondFacts> = {
       limit: 5,
       severity: gradeMin(value, 2, 5),
       do: value < 5 ? 'Build it 5 % higher in rolled layers, 10 % dumped.' : 'Nothing.',
+      ...cureBy(value < 5, { work: pond.id, set: { settlementPercent: 5 }, says: 'Build it 5 % higher in rolled layers' }),
     };
   },
 };

@@ -8,7 +8,7 @@ import { amount, say } from '../../units/index.ts';
 import { begun, storeNear } from '../beginning.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import { PIPE_WALLS, type PumpBack, newPump } from './model.ts';
-import { gradeMax, runRules } from '../rules.ts';
+import { cureBy, gradeMax, runRules, upToMm } from '../rules.ts';
 
 export * from './model.ts';
 
@@ -101,6 +101,11 @@ const lifts: Rule<PumpFacts> = {
       limit: 0,
       severity: value <= 0 ? 'mend' : 'fine',
       do: value <= 0 ? say`End the pipe ${amount(-value, 'length')} higher.` : 'Nothing.',
+      ...cureBy(value <= 0, {
+        work: pump.id,
+        set: { 'levels.deliveryM': upToMm(pump.levels.stopM) },
+        says: say`End the pipe ${amount(-value, 'length')} higher`,
+      }),
     };
   },
 };

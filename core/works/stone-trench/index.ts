@@ -19,7 +19,7 @@ import { beginWayOut } from '../beginning.ts';
 import { quantitiesOf, stepsOf, stoneM3 } from './making.ts';
 import { type StoneTrench, newTrench } from './model.ts';
 import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
-import { gradeMin, runRules } from '../rules.ts';
+import { cureBy, downToMm, gradeMin, runRules, upToMm } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GROUND_BELOW_UNKNOWN } from '../ways-out.ts';
 
 export type { StoneTrench } from './model.ts';
@@ -62,6 +62,11 @@ const threeLevels: Rule<TrenchFacts> = {
       limit: 0.1,
       severity: gradeMin(value, 0, 0.1),
       do: value < 0.1 ? say`Set the floor ${amount(0.1, 'difference')} or more below the lip, and the stone as much above it.` : 'Nothing.',
+      ...cureBy(value < 0.1, {
+        work: trench.id,
+        set: { 'levels.floorM': Math.min(floorM, downToMm(sillM - 0.1)), 'levels.rockTopM': Math.max(rockTopM, upToMm(sillM + 0.1)) },
+        says: say`Set floor and stone ${amount(0.1, 'difference')} from the lip`,
+      }),
     };
   },
 };
@@ -88,6 +93,11 @@ const fallsAway: Rule<TrenchFacts> = {
           : !meets
             ? 'The ground below hardly falls: check that its end meets the day.'
             : 'Nothing.',
+      ...cureBy(value < 0.01, {
+        work: trench.id,
+        set: { 'levels.floorM': downToMm(trench.levels.sillM - 0.01 * trench.dimensions.lengthM) },
+        says: say`Dig its far end ${amount((0.01 - value) * trench.dimensions.lengthM, 'difference')} deeper`,
+      }),
     };
   },
 };

@@ -1,12 +1,13 @@
-import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
+import { type Cure, NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { farEnd } from './far-end.ts';
-import type { SwalePurpose } from './model.ts';
+import type { LipGround } from '../lip.ts';
+import type { Swale, SwalePurpose } from './model.ts';
 import { JOIN_RULES } from './join-checks.ts';
 import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
-import { SHRINK, earthOf } from './quantities.ts';
+import { SHRINK, balancedCrest, earthOf } from './quantities.ts';
 import { lowPlacesOf } from './store.ts';
 
 /** Freeboard over the storm's highest water by purpose [m]: mend under the first, weigh under the second. */
@@ -221,6 +222,11 @@ const lowBank: Rule<SwaleFacts> = {
           ? say`Bank ${step(-value)} below the sill at ${metres(low.atM)}`
           : say`Bank only ${step(value)} above the sill at ${metres(low.atM)}`,
       do: say`Raise ${metres(low.lengthM)} of bank by ${step(lift)}, in rolled layers.`,
+      ...cureBy(value < 0.1, {
+        work: swale.id,
+        set: { [`lowPlaces.${swale.lowPlaces?.indexOf(low)}.levelM`]: swale.levels.bankCrestM },
+        says: say`Raise ${metres(low.lengthM)} of bank by ${step(lift)}`,
+      }),
     };
   },
 };
@@ -314,6 +320,17 @@ const catchmentEdge: Rule<SwaleFacts> = {
   },
 };
 
+/** A bank of what the cut gives, where there is one above the water it is to hold. */
+function lowerCrest(isShort: boolean, swale: Swale, ground: LipGround): { readonly cure?: Cure } {
+  const crestM = isShort ? balancedCrest(swale, ground) : null;
+  if (crestM === null || crestM <= swale.levels.floorM) return {};
+  return cureBy(crestM < swale.levels.bankCrestM, {
+    work: swale.id,
+    set: { 'levels.bankCrestM': downToMm(crestM) },
+    says: say`Lower the crest by ${step(swale.levels.bankCrestM - crestM)}`,
+  });
+}
+
 const earthBalance: Rule<SwaleFacts> = {
   id: 'swale.earth-balance',
   title: 'Earth for the bank from its own cut',
@@ -334,6 +351,7 @@ const earthBalance: Rule<SwaleFacts> = {
         value < 0.95
           ? say`About ${amount(bankM3 / SHRINK - cutM3, 'volume')} more is needed: widen the floor, or lower the crest.`
           : 'Nothing: spread what is over on the bank.',
+      ...lowerCrest(value < 0.95, swale, ground),
     };
   },
 };

@@ -3,7 +3,7 @@ import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { BROAD_CREST } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { gradeMin } from '../rules.ts';
+import { cureBy, downToMm, gradeMin } from '../rules.ts';
 import { groundAlong } from '../lip.ts';
 import { reachOf, tiltOf } from './joint.ts';
 import type { SwaleFacts } from './place-checks.ts';
@@ -75,6 +75,11 @@ const fuse: Rule<SwaleFacts> = {
           : value < 0.05
             ? say`Lower its crest by ${amount(0.05 - value, 'difference')}, or raise the rest of the bank.`
             : say`Nothing. Gone, it lets ${amount(breach, 'flow')} through at first.`,
+      ...cureBy(drains <= 0.1 && value < 0.05, {
+        work: swale.id,
+        set: { 'fuse.crestM': downToMm(swale.levels.bankCrestM - 0.05) },
+        says: say`Lower its crest by ${amount(0.05 - value, 'difference')}`,
+      }),
     };
   },
 };

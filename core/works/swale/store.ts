@@ -75,7 +75,7 @@ function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
   const weir = (
     role: OutletRole,
     [id, name]: readonly [string, string],
-    spec: { atM: number; lengthM: number; levelM: number },
+    spec: { atM: number; lengthM: number; levelM: number; levelBy?: string },
   ): Outlet => ({
     id: `${swale.id}#${id}`,
     role,
@@ -83,16 +83,27 @@ function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
     name,
     kind: 'bank',
     levelM: spec.levelM,
+    ...(spec.levelBy === undefined ? {} : { levelBy: spec.levelBy }),
     dischargeAt: outside(spec.atM),
     flowAt: grassedSillLaw(spec),
     breaks: { bottomM: groundAlong(ground, spec.atM), ...(role === 'fuse' ? { mostM: spec.lengthM } : {}) },
   });
   return [
     ...fuseOf(swale).map((fuse) =>
-      weir('fuse', ['fuse', 'fuse in the bank'], { atM: (fuse.fromM + fuse.toM) / 2, lengthM: fuse.toM - fuse.fromM, levelM: fuse.crestM }),
+      weir('fuse', ['fuse', 'fuse in the bank'], {
+        atM: (fuse.fromM + fuse.toM) / 2,
+        lengthM: fuse.toM - fuse.fromM,
+        levelM: fuse.crestM,
+        levelBy: 'fuse.crestM',
+      }),
     ),
     ...lowPlacesOf(swale).map((low, k) => weir('low', [`low${k + 1}`, 'low place in the bank'], low)),
-    weir('bank', ['bank', 'bank crest'], { atM: lowestGroundAt(ground), lengthM: ground.lengthM, levelM: swale.levels.bankCrestM }),
+    weir('bank', ['bank', 'bank crest'], {
+      atM: lowestGroundAt(ground),
+      lengthM: ground.lengthM,
+      levelM: swale.levels.bankCrestM,
+      levelBy: 'levels.bankCrestM',
+    }),
   ];
 }
 
