@@ -1,43 +1,67 @@
-// All checks in order: lint, types, then every test in one Jest run. Ends with "N passed, N failed" counted from Jest's own result.
-import { spawnSync } from 'node:child_process';
+// All checks: lint and types beside each other, then every test. Ends with "N passed, N failed" counted from Jest's own results.
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 const root = join(import.meta.dirname, '..');
 const bin = (name) => join(root, 'node_modules/.bin', name);
 const out = join(mkdtempSync(join(tmpdir(), 'outlet-')), 'jest.json');
 
-const steps = [
-  ['eslint', bin('eslint'), ['.', '--max-warnings', '0']],
+const lint = [['eslint', bin('eslint'), ['.', '--max-warnings', '0']]];
+const others = [
   ['prettier', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
   ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e', 'abuse']],
   ...['core', 'tsconfig.json', 'web', 'e2e', 'abuse'].map((project) => [`types of ${project}`, bin('tsc'), ['-p', project]]),
   ['compiled kernels', process.execPath, ['scripts/build-native.mjs', '--check']],
   ['generated docs', bin('tsx'), ['scripts/write-methods.ts', '--check']],
-  ['unit tests', bin('jest'), ['--selectProjects', 'core', 'cli', 'server', 'web', '--json', `--outputFile=${out}`]],
   ['abuse, a sample', bin('tsx'), ['abuse/run.ts', '--sample']],
-  ['interface tests', bin('jest'), ['--selectProjects', 'e2e', '--runInBand', '--json', `--outputFile=${out}.e2e`]],
 ];
+// Jest keeps a core for itself unless it is told how many there are.
+const workers = `--maxWorkers=${availableParallelism()}`;
+const unit = [['unit tests', bin('jest'), ['--selectProjects', 'core', 'cli', 'server', 'web', workers, '--json', `--outputFile=${out}`]]];
+const pages = [['interface tests', bin('jest'), ['--selectProjects', 'e2e', '--runInBand', '--json', `--outputFile=${out}.e2e`]]];
 
 let passed = 0;
 let failed = 0;
-for (const [name, command, args] of steps) {
+/** Runs a command; what it says is shown when it is done, so that two beside each other do not mix. */
+function run([name, command, args], isAlone) {
   const start = Date.now();
-  console.log(`\n== ${name}`);
-  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
-  console.log(`== ${name}: ${status === 0 ? 'ok' : 'FAILED'} in ${((Date.now() - start) / 1000).toFixed(0)} s`);
-  const report = args.find((a) => a.startsWith('--outputFile='))?.slice('--outputFile='.length);
-  if (report) {
-    try {
-      const result = JSON.parse(readFileSync(report, 'utf8'));
-      passed += result.numPassedTests;
-      failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
-    } catch {
-      failed++;
-    }
-  } else if (status === 0) passed++;
-  else failed++;
+  if (isAlone) console.log(`\n== ${name}`);
+  return new Promise((resolve) => {
+    const said = [];
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', isAlone ? 'inherit' : 'pipe', isAlone ? 'inherit' : 'pipe'] });
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => said.push(data));
+    child.on('close', (status) => {
+      if (!isAlone) process.stdout.write(`\n== ${name}\n${Buffer.concat(said)}`);
+      console.log(`== ${name}: ${status === 0 ? 'ok' : 'FAILED'} in ${((Date.now() - start) / 1000).toFixed(0)} s`);
+      resolve(status);
+    });
+  });
 }
+
+function count(args, status) {
+  const report = args.find((a) => a.startsWith('--outputFile='))?.slice('--outputFile='.length);
+  if (!report) {
+    if (status === 0) passed++;
+    else failed++;
+    return;
+  }
+  try {
+    const result = JSON.parse(readFileSync(report, 'utf8'));
+    passed += result.numPassedTests;
+    failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+  } catch {
+    failed++;
+  }
+}
+
+async function inOrder(steps, isAlone = false) {
+  for (const step of steps) count(step[2], await run(step, isAlone));
+}
+
+await Promise.all([inOrder(lint), inOrder(others)]);
+await inOrder(unit, true);
+await inOrder(pages, true);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
