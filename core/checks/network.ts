@@ -34,7 +34,8 @@ export interface StoreFacts {
 }
 
 const step = (m: number): Amount => amount(m, 'difference');
-const isChosen = (o: Outlet): boolean => o.kind === 'sill' || o.kind === 'rated';
+/** What seeps through a dam is no way out that was made: it closes in time. */
+const isChosen = (o: Outlet): boolean => (o.kind === 'sill' || o.kind === 'rated') && o.role !== 'through';
 
 /** Ways out that were made, lowest first; equal levels by id. */
 export const chosenOutlets = ({ outlets }: Pick<Store, 'outlets'>): Outlet[] =>

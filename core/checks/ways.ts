@@ -23,7 +23,8 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   sense: 'max',
   source: { key: 'common-practice', locator: 'send it to the original watercourse, spread it, and agree it' },
   needs: NEEDS_STORM,
-  applies: ({ link }) => link.to === 'property-edge',
+  // What seeps through a dam leaves where its notch lets go, and is judged there.
+  applies: ({ link }) => link.to === 'property-edge' && link.role !== 'through',
   find: ({ link, peakWithoutM3s }) => {
     const end = link.path[link.path.length - 1];
     const { peakM3s: value } = link;

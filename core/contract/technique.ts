@@ -42,6 +42,8 @@ export interface SiteSoil {
   readonly infiltrationMmPerHour: number;
   /** To rock or water. */
   readonly soilDepthM: number;
+  /** Share of it that drains by its own weight. */
+  readonly texture: { readonly drainable: number };
 }
 
 /** The ground a work is measured on, and the works it refers to, which stand already. */
@@ -84,6 +86,8 @@ export interface SectionShape {
   readonly title: string;
   readonly parts: readonly { readonly role: SectionRole; readonly points: readonly Point[]; readonly isArea?: boolean }[];
   readonly levels: readonly { readonly name: string; readonly levelM: number }[];
+  /** Far longer than high: heights are stretched as much as it takes to see them. */
+  readonly isLong?: true;
 }
 
 /** Results a work's checks may read; null where the storm or the terrain does not tell. */

@@ -13,7 +13,8 @@ export interface Stage {
  * pipe, road: of a crossing · crest, rim, bank: passed when it is full · round: ground beside a wall · low: a low place in a bank ·
  * fuse: a stretch meant to go first · lift: by a pump · past: what an intake lets run on.
  */
-export type OutletRole = 'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'fuse' | 'lift' | 'past';
+export type OutletRole =
+  'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'through' | 'fuse' | 'lift' | 'past';
 
 /** A way water leaves a store: its level and its head law. */
 export interface Outlet {

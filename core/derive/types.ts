@@ -32,6 +32,9 @@ export interface DerivedStage {
 
 export interface DerivedStore {
   readonly id: string;
+  /** The work it belongs to, which may have several, and what it is called among them. */
+  readonly work: string;
+  readonly name: string;
   readonly floorM: number;
   readonly sillM: number | null;
   readonly wayOutM: number;

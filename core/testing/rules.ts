@@ -89,6 +89,7 @@ export const soilOf = (change: { readonly cover?: string; readonly soilDepthM?: 
   cover: coverOf(change.cover ?? 'pasture-fair'),
   infiltrationMmPerHour: 20,
   soilDepthM: change.soilDepthM ?? 1.6,
+  texture: { drainable: 0.2 },
 });
 
 /** A property on a grid, its ground alike everywhere. */

@@ -2,7 +2,18 @@
 import type { WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { Project } from '../project/index.ts';
-import type { CutSpillway, Crossing, Diversion, LevelSill, PipeOutlet, Pond, PumpBack, StoneTrench, Swale } from '../works/index.ts';
+import type {
+  CheckDams,
+  CutSpillway,
+  Crossing,
+  Diversion,
+  LevelSill,
+  PipeOutlet,
+  Pond,
+  PumpBack,
+  StoneTrench,
+  Swale,
+} from '../works/index.ts';
 import { newPond } from '../works/index.ts';
 import { planeProject } from './projects.ts';
 
@@ -141,7 +152,36 @@ export const PUMP: PumpBack = {
 };
 
 /** A work of every kind, all in one valley. */
-export const EVERY_KIND: readonly WorkBase[] = [POND, POND_SILL, CUT, PIPE, TRENCH, BACKUP, BACKUP_SILL, ROAD, DRAIN, PUMP];
+/** Two dams of logs in the bed of the valley, above all else. */
+export const DAMS: CheckDams = {
+  id: 'dams',
+  kind: 'check-dams',
+  name: 'Dams',
+  status: 'planned',
+  line: [
+    [101, 196],
+    [101, 166],
+  ],
+  form: 'log',
+  dams: [
+    { atM: 18, heightM: 0.6, bedWidthM: 1.2, bankWidthM: 13.2, depthM: 1.2, isMeasured: true },
+    { atM: 30, heightM: 0.6, bedWidthM: 1.2, bankWidthM: 13.2, depthM: 1.2, isMeasured: true },
+  ],
+  dimensions: {
+    notchDepthM: 0.3,
+    notchWidthM: 1.2,
+    crestWidthM: 0.3,
+    upSlopeHV: 0,
+    downSlopeHV: 0,
+    pieceM: 0.25,
+    sideKeyM: 0.6,
+    bedKeyM: 0.3,
+    apronM: 1,
+  },
+  labour: { m3PerDay: 1.5, carryM: 40 },
+};
+
+export const EVERY_KIND: readonly WorkBase[] = [POND, POND_SILL, CUT, PIPE, TRENCH, BACKUP, BACKUP_SILL, ROAD, DRAIN, PUMP, DAMS];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {
   return planeProject(

@@ -36,6 +36,9 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   pit: { points: [[60, 30], [80, 30], [80, 50], [60, 50]] }, // prettier-ignore
   crossing: { points: [[88, 141], [114, 141]] }, // prettier-ignore
   diversion: { points: [[60, 100], [50, 50]] }, // prettier-ignore
+  'check-dams': { points: [[101, 196], [101, 120]] }, // prettier-ignore
+  'check-dams-gully': { points: [[101, 196], [101, 120]] }, // prettier-ignore
+  'check-dam': { points: [[101, 196], [101, 170]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },

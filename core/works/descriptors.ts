@@ -1,4 +1,5 @@
 // What every kind of work is, without what works it out: all the page needs to know.
+import { checkDamsDescriptor } from './check-dams/descriptor.ts';
 import { crossingDescriptor } from './crossing/descriptor.ts';
 import { cutSpillwayDescriptor } from './cut-spillway/descriptor.ts';
 import { diversionDescriptor } from './diversion/descriptor.ts';
@@ -21,5 +22,6 @@ export const DESCRIPTORS = [
   crossingDescriptor,
   diversionDescriptor,
   pumpBackDescriptor,
+  checkDamsDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -14,6 +14,7 @@ export type { StoneTrench } from './stone-trench/index.ts';
 export type { PipeOutlet } from './pipe-outlet/index.ts';
 export { type Crossing, pipeLength } from './crossing/index.ts';
 export type { Diversion } from './diversion/index.ts';
+export { type CheckDams, type Dam, DAM_FIELDS, ROW_COLUMNS, across, damsFromRows, inOrder } from './check-dams/index.ts';
 export type { PumpBack } from './pump-back/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';
 export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';

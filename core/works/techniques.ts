@@ -1,5 +1,6 @@
 // What works each kind of work out. One folder each; this list, that of their descriptors and its twin in web/works are all
 // that names them.
+import { checkDams } from './check-dams/index.ts';
 import { crossing } from './crossing/index.ts';
 import { cutSpillway } from './cut-spillway/index.ts';
 import { diversion } from './diversion/index.ts';
@@ -12,6 +13,6 @@ import { stoneTrench } from './stone-trench/index.ts';
 import { swale } from './swale/index.ts';
 
 /** All of them; a new technique is one line here. */
-export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack] as const;
+export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack, checkDams] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

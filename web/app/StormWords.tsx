@@ -5,7 +5,7 @@ import { CONDITION_NAMES, type DerivedSet, hours, spanWords } from '#core/derive
 import type { Rain } from '#core/project';
 import { isInvented, isSet, longestStorm, totalsOf } from '#core/rain';
 import { Button, Choose, Muted, Pop, Table } from '../kit/index.ts';
-import { useDerived, useFormat, useLeft, useView, useWorks } from './selectors.ts';
+import { useDerived, useFormat, useLeft, useView } from './selectors.ts';
 import { lookAtStorm, useApp } from './store.ts';
 
 const Quiet = styled.span`
@@ -62,7 +62,6 @@ export function ShownStorm({ set }: { readonly set: DerivedSet }): ReactNode {
 function Decides({ set }: { readonly set: DerivedSet }): ReactNode {
   const derived = useDerived();
   const order = useView()?.order ?? [];
-  const works = useWorks();
   const left = useLeft();
   const stores = order.flatMap((id) => derived?.stores.filter((s) => s.id === id && s.least !== null) ?? []);
   return (
@@ -79,7 +78,7 @@ function Decides({ set }: { readonly set: DerivedSet }): ReactNode {
           caption="The storm that decides for each store"
           head={['', 'in rain of', 'when', 'left']}
           rows={stores.map((s) => [
-            works.find((w) => w.id === s.id)?.name ?? s.id,
+            s.name,
             s.least ? hours(s.least.durationMin) : '–',
             s.least ? CONDITION_NAMES[s.least.condition] : '–',
             left(s.least?.value),

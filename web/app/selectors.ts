@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import type { Check, Figure, OutletRole, WorkBase } from '#core/contract';
 import type { Derived } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
@@ -66,14 +67,30 @@ export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
   bank: 'bank',
   round: 'side, round the wall',
   low: 'low bank',
+  through: 'stone',
   fuse: 'fuse',
   lift: 'pump',
   past: 'past its intake',
 };
 
-/** Name of where water ends: a work, or out of what is known. */
-export function endName(works: readonly WorkBase[], to: string | undefined): string {
-  const name = works.find((w) => w.id === to)?.name;
+export interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** Works, and the stores of those that have several: what an id is called. */
+export function useNamed(): readonly Named[] {
+  const works = useWorks();
+  const stores = useDerived()?.stores;
+  return useMemo(() => [...works, ...(stores ?? [])], [works, stores]);
+}
+
+/** What a work or a store is called. */
+export const nameAmong = (named: readonly Named[], id: string): string => named.find((w) => w.id === id)?.name ?? id;
+
+/** Name of where water ends: a work, a store of one, or out of what is known. */
+export function endName(named: readonly Named[], to: string | undefined): string {
+  const name = named.find((w) => w.id === to)?.name;
   return name ?? (to === 'property-edge' ? 'the property edge' : to === 'ground' ? 'the ground' : 'the edge of the terrain');
 }
 

@@ -11,6 +11,7 @@ import { FONT, THEMES } from '../app/theme.ts';
 import { setLand, useAsk, useLand, useLandPick } from '../app/land.ts';
 import { STAGE_UI } from '../stages/index.ts';
 import { drag } from './drag.ts';
+import { ownerOf } from './marks.ts';
 import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
 import { PlanBar } from './PlanBar.tsx';
@@ -48,7 +49,7 @@ function selectable(id: string | null): string | null {
   if (id === null) return null;
   const kept = ['feature:', 'zone:', 'test:'].find((start) => id.startsWith(start));
   if (kept !== undefined) return id.slice(kept.length);
-  return id.includes(':') ? null : id;
+  return id.includes(':') ? null : ownerOf(id);
 }
 
 const STEPS: Readonly<Record<string, Point>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };

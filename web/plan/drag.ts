@@ -2,6 +2,7 @@
 import type { Point } from '#core/geometry';
 import { optionOf } from '#core/project';
 import { dispatch, select, useApp } from '../app/store.ts';
+import { ownerOf } from './marks.ts';
 import { workUi } from '../works/index.ts';
 
 let gesture = 0;
@@ -9,7 +10,7 @@ let gesture = 0;
 export function drag(id: string, to: Point, phase: 'start' | 'move' | 'end'): void {
   if (phase === 'start') {
     gesture++;
-    select(id);
+    select(ownerOf(id));
     return;
   }
   const project = useApp.getState().history?.project;
@@ -21,7 +22,7 @@ export function drag(id: string, to: Point, phase: 'start' | 'move' | 'end'): vo
     return;
   }
   const { works } = optionOf(project);
-  const work = works.find((w) => w.id === id);
+  const work = works.find((w) => w.id === ownerOf(id));
   const command = work ? workUi(work.kind).drag(work, to, works) : null;
   if (command) dispatch(command, name);
 }

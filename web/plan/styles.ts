@@ -171,6 +171,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   'earth-wall': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 6 }),
   crossing: (l, p, { resolution }) => band(l, p, { resolution, fill: p.paper, least: 7 }),
   drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
+  'check-dam': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 5 }),
   spillway: (l, p) => [wayOut(l, p, { points: 3, angle: Math.PI, fill: p.paper })],
   trench: (l, p) => [wayOut(l, p, { points: 4, angle: 0, fill: p.straw })],
   pipe: (l, p) => [wayOut(l, p, { points: 12, angle: 0, fill: p.paper })],

@@ -1,4 +1,5 @@
 // The techniques' interfaces: the twin of the list in core/works.
+import { checkDamsUi } from './check-dams/index.ts';
 import { crossingUi } from './crossing/index.tsx';
 import { cutSpillwayUi } from './cut-spillway/index.ts';
 import { diversionUi } from './diversion/index.ts';
@@ -21,5 +22,6 @@ export const WORK_UIS = [
   crossingUi,
   diversionUi,
   pumpBackUi,
+  checkDamsUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

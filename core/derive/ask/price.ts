@@ -59,9 +59,8 @@ function storeOf(project: Project, id: string, registry: Registry): string {
   return (work && registry.bind(work).hostId) ?? id;
 }
 
-function wordsFor(project: Project, on: Omit<Price, 'says' | 'said'>, store: string): Said {
-  const { works } = optionOf(project);
-  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+function wordsFor(on: Omit<Price, 'says' | 'said'>, store: string, named: Derived['stores']): Said {
+  const nameOf = (id: string): string => named.find((s) => s.id === id)?.name ?? id;
   const own = on.stores.find((s) => s.store === store);
   const others = on.stores
     .filter((s) => s !== own && Math.abs(s.leftM ?? 0) >= LEAST_ELSEWHERE_M)
@@ -114,7 +113,7 @@ export function* priceSlowly(project: Project, context: RoomContext, asked: Pric
       mends: counted(after, 'mend') - counted(before, 'mend'),
       weighs: counted(after, 'weigh') - counted(before, 'weigh'),
     };
-    const said = wordsFor(project, found, storeOf(project, asked.work, context.registry));
+    const said = wordsFor(found, storeOf(project, asked.work, context.registry), after.stores);
     return { ...found, said, says: spoken(said, 'metric') };
   } finally {
     // Given up half way, it lets go of what it held.

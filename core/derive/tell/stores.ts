@@ -133,6 +133,8 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, b
   const storm = outcome?.storm;
   return {
     id: store.id,
+    work: store.work,
+    name: store.name,
     floorM: store.floorM,
     sillM: store.sillM,
     wayOutM: store.wayOutM,

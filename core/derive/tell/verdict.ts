@@ -6,6 +6,7 @@ import { isReadable } from '../../survey/index.ts';
 import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
 import { emptiedWords } from './emptied.ts';
+import { seriesOf, seriesWords } from './series.ts';
 import { decidedWords, hours, spanWords } from './storm-words.ts';
 
 export interface Piece {
@@ -155,7 +156,7 @@ function decidedBy({ derived, q }: Telling, least: Worst | null, band?: LeftBand
 }
 
 function nameOf({ project, derived }: Telling, id: string): string {
-  return optionOf(project, derived.option).works.find((w) => w.id === id)?.name ?? id;
+  return [...optionOf(project, derived.option).works, ...derived.stores].find((w) => w.id === id)?.name ?? id;
 }
 
 function tellWorks(telling: Telling): Piece[] {
@@ -173,6 +174,8 @@ function tellWorks(telling: Telling): Piece[] {
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
   const first = worst ? spoken(worst.said.title, system) : '';
   const tail = worst ? [plain(' First mend: '), alarm(lowered(first)), plain('.')] : [];
+  const series = seriesOf(derived, store);
+  if (series.length > 0) return [...seriesPieces(telling, series), ...tail];
   if (store.holds === true) {
     return [
       plain(`${name} holds all `),
@@ -231,6 +234,20 @@ function tellWorks(telling: Telling): Piece[] {
       ? [plain(', and '), alarm(`water passes the bank by ${q(-(left ?? 0), 'difference')}${by}`), plain('.')]
       : [plain(', with '), strong(q(left, 'difference')), plain(` of freeboard left${by}.`)]),
     ...tail,
+  ];
+}
+
+/** A work of several stores is told as one. */
+function seriesPieces(telling: Telling, series: readonly Derived['stores'][number][]): Piece[] {
+  const { q } = telling;
+  const { least, leftM, before, flow, after } = seriesWords(series, { name: nameOf(telling, series[0].work), q });
+  const left = q(Math.abs(leftM), 'difference');
+  const by = decidedBy(telling, least.least, least.band);
+  return [
+    plain(before),
+    strong(flow),
+    plain(after),
+    ...(leftM < 0 ? [alarm(`water passes its ends by ${left}${by}`), plain('.')] : [strong(left), plain(` under its ends${by}.`)]),
   ];
 }
 

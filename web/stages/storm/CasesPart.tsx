@@ -4,7 +4,7 @@ import type { Traits, WorkBase } from '#core/contract';
 import { CASE_GROUNDS, type Case } from '#core/project';
 import { catalogue } from '#core/works';
 import { useAskNetwork, usualCasesNow } from '../../app/network.ts';
-import { useDerived, useFormat, useProject, useWorks, newId } from '../../app/selectors.ts';
+import { useDerived, useFormat, useProject, useWorks, newId, nameAmong, useNamed } from '../../app/selectors.ts';
 import { type UnitSystem, displayUnit, formatNumber } from '#core/units';
 import { dispatch, useApp } from '../../app/store.ts';
 import { Button, ChooseRow, Inline, Muted, Part, Quantity, Table, Toggle } from '../../kit/index.ts';
@@ -20,10 +20,11 @@ const GROUNDS = { now: 'as it is now', healed: 'healed', bare: 'bare' } as const
 /** What one case is made of. */
 function CaseForm({ one }: { readonly one: Case }): ReactNode {
   const works = useWorks();
+  const named = useNamed();
   const stores = useDerived()?.stores ?? [];
   const set = (values: Readonly<Record<string, unknown>>): boolean =>
     dispatch({ type: 'case.change', payload: { id: one.id, set: values } });
-  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+  const nameOf = (id: string): string => nameAmong(named, id);
   const share = (member: 'blockedPercent' | 'siltedPercent' | 'morePercent', id: string, value: number): boolean => {
     const rest = Object.fromEntries(Object.entries(one[member] ?? {}).filter(([key]) => key !== id));
     const next = value > 0 ? { ...rest, [id]: value } : rest;
@@ -147,13 +148,14 @@ const leavesAt = (exits: readonly { readonly isPlace: boolean; readonly peakM3s:
 export function CasesPart(): ReactNode {
   const { cases = [], rain, ground } = useProject();
   const works = useWorks();
+  const named = useNamed();
   const canAsk = rain !== null && ground !== null && works.length > 0;
   const format = useFormat();
   const system = useApp((s) => s.system);
   const rows = useAskNetwork('cases', {});
   const [open, setOpen] = useState<string | null>(null);
   const shown = cases.find((c) => c.id === open) ?? null;
-  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+  const nameOf = (id: string): string => nameAmong(named, id);
   const add = (): void => {
     const id = newId('case');
     if (dispatch({ type: 'case.add', payload: { case: { id, name: `Case ${cases.length + 1}`, stormPercent: 20 } } })) setOpen(id);

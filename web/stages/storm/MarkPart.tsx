@@ -1,18 +1,18 @@
 import { useState, type ReactNode } from 'react';
 import { useAskNetwork } from '../../app/network.ts';
-import { useDerived, useFormat, useWorks } from '../../app/selectors.ts';
+import { useDerived, useFormat, nameAmong, useNamed } from '../../app/selectors.ts';
 import { ChooseRow, Fact, Muted, Part, Quantity } from '../../kit/index.ts';
 
 /** What storm left a debris line at a level. */
 export function MarkPart(): ReactNode {
   const derived = useDerived();
-  const works = useWorks();
+  const named = useNamed();
   const format = useFormat();
   const stores = derived?.stores.filter((s) => s.peakLevelM !== null) ?? [];
   const [wanted, choose] = useState<string | null>(null);
   const [mark, setMark] = useState<number | null>(null);
   const store = stores.find((s) => s.id === wanted) ?? stores[0];
-  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+  const nameOf = (id: string): string => nameAmong(named, id);
   const levelM = mark ?? Math.round(100 * (store?.peakLevelM ?? 0)) / 100;
   const told = useAskNetwork('whichStorm', store && levelM > store.floorM ? { store: store.id, levelM } : null);
   if (!store) return <Muted>Give rain, ground and a work first.</Muted>;

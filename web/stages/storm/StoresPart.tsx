@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { WAY_WORDS, endName, useDerived, useFormat, useLeft, useView, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, endName, useDerived, useFormat, useLeft, useView, nameAmong, useNamed } from '../../app/selectors.ts';
 import { CONDITION_WORDS, type Derived, hours } from '#core/derive';
 import { ShownStorm } from '../../app/StormWords.tsx';
 import { useApp } from '../../app/store.ts';
@@ -41,13 +41,13 @@ export function StoresPart(): ReactNode {
   const view = useView();
   const order = view?.order ?? [];
   const governs = view?.governs ?? {};
-  const works = useWorks();
+  const named = useNamed();
   const format = useFormat();
   if (!derived || derived.stores.every((s) => s.peakLevelM === null)) {
     return <Muted>Draw a work and give rain and ground: then the storm is followed through all of them.</Muted>;
   }
   const stores = order.flatMap((id) => derived.stores.filter((s) => s.id === id));
-  const nameOf = (id: string): string => works.find((w) => w.id === id)?.name ?? id;
+  const nameOf = (id: string): string => nameAmong(named, id);
   const ran = derived.outlets.filter((o) => o.peakM3s > 0);
   return (
     <>
@@ -79,7 +79,7 @@ export function StoresPart(): ReactNode {
             format(o.peakM3s, 'flow'),
             format(o.velocityMs, 'velocity'),
             o.liningAtWorst === 'unknown' ? '–' : o.liningAtWorst === 'stands' ? 'yes' : 'NO',
-            endName(works, derived.links.find((l) => l.outlet === o.id)?.to),
+            endName(named, derived.links.find((l) => l.outlet === o.id)?.to),
           ])}
         />
       </Part>

@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react';
 import { formatQuantity } from '#core/units';
 import { useApp } from '../../app/store.ts';
-import { endName, useChain, useDerived, useWorks } from '../../app/selectors.ts';
+import { endName, useChain, useDerived, useNamed } from '../../app/selectors.ts';
 import { type SectionPoint, SectionStrip } from '../../kit/index.ts';
 
 /** Where the selected swale's overflow goes: the ground down its path, with levels and distance. */
 export function LongSection(): ReactNode {
   const { host } = useChain();
   const derived = useDerived();
-  const works = useWorks();
+  const named = useNamed();
   const system = useApp((s) => s.system);
   const links = derived?.links.filter((l) => l.from === host?.id && l.path.length > 1) ?? [];
   const link = [...links].sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
@@ -19,7 +19,7 @@ export function LongSection(): ReactNode {
     points.push({ atM: (points[i - 1]?.atM ?? 0) + Math.hypot(x - px, y - py), levelM });
   });
   const fall = points[0].levelM - points[points.length - 1].levelM;
-  const ends = endName(works, link.to);
+  const ends = endName(named, link.to);
   const title = `Where the water goes: ${host.name} to ${ends}, ${formatQuantity(link.lengthM, 'length', system)}, falls ${formatQuantity(fall, 'length', system)}`;
   // Without a storm nobody knows whether it runs.
   const endText = link.peakM3s === null ? '' : link.peakM3s > 0 ? formatQuantity(link.peakM3s, 'flow', system) : 'dry';

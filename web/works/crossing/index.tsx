@@ -2,7 +2,7 @@ import LineString from 'ol/geom/LineString.js';
 import Polygon from 'ol/geom/Polygon.js';
 import type { ReactNode } from 'react';
 import type { Crossing } from '#core/works';
-import { useDerived, useWorks } from '../../app/selectors.ts';
+import { useDerived } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { ChooseRow, Muted, Part } from '../../kit/index.ts';
 import type { PlanItem } from '../../plan/types.ts';
@@ -13,12 +13,8 @@ import type { WorkUi } from '../types.ts';
 
 /** Which two stores its pipes join, where they join any. */
 function Between({ crossing }: { readonly crossing: Crossing }): ReactNode {
-  const works = useWorks();
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== crossing.id);
-  const choices = [
-    { id: 'none', name: 'nothing: its bank holds water of its own' },
-    ...stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id })),
-  ];
+  const choices = [{ id: 'none', name: 'nothing: its bank holds water of its own' }, ...stores.map((s) => ({ id: s.id, name: s.name }))];
   const set = (a: string, b: string): void => {
     if (a !== 'none' && b !== 'none' && a !== b) dispatch(change(crossing.id, { joins: [a, b] }));
     else if (a === 'none' || b === 'none') dispatch(change(crossing.id, { joins: null }));

@@ -3,7 +3,7 @@ import { Plus, Trash2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { BoundList, FieldSpec, ReferenceSpec, WorkBase } from '#core/contract';
 import { isShown, catalogue, valueAt } from '#core/works';
-import { useDerived, useWorks } from '../../app/selectors.ts';
+import { useDerived } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity } from '../../kit/index.ts';
 import { change } from '../levels.ts';
@@ -40,10 +40,9 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 
 /** Which other store a work leads to. */
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
-  const works = useWorks();
   const { hostId } = catalogue.describe(work);
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== work.id && s.id !== hostId);
-  const choices = stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id }));
+  const choices = stores.map((s) => ({ id: s.id, name: s.name }));
   return (
     <FoldPart title={spec.title}>
       <ChooseRow

@@ -1,20 +1,23 @@
 import type { ReactNode } from 'react';
 import { optionOf } from '#core/project';
-import { WAY_WORDS, useDerived, useProject, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, useDerived, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { ChooseRow } from '../../kit/index.ts';
 
 const FOLLOWED = 'followed';
+const FIXED: ReadonlySet<string> = new Set(['mouth', 'lift', 'through']);
 
 /** Where a work's ways out lead: down the ground as it lies, unless the user says otherwise. */
 export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const project = useProject();
-  const works = useWorks();
   const derived = useDerived();
   const said = optionOf(project).links ?? {};
-  // Mouths and pumps lead where they were made to.
-  const own = (derived?.outlets ?? []).filter((o) => o.work === id && o.role !== 'mouth' && o.role !== 'lift');
-  const stores = (derived?.stores ?? []).filter((s) => !own.some((o) => o.store === s.id));
+  const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
+  // Mouths and pumps lead where they were made to, and what seeps through where the rest goes; one of several stores into the next.
+  const own = (derived?.outlets ?? []).filter(
+    (o) => o.work === id && !FIXED.has(o.role) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
+  );
+  const stores = (derived?.stores ?? []).filter((s) => s.work !== id && !own.some((o) => o.store === s.id));
   return (
     <>
       {own.map((o) => (
@@ -24,7 +27,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
           value={said[o.id] ?? FOLLOWED}
           choices={[
             { id: FOLLOWED, name: 'where the ground takes it' },
-            ...stores.map((s) => ({ id: s.id, name: works.find((w) => w.id === s.id)?.name ?? s.id })),
+            ...stores.map((s) => ({ id: s.id, name: s.name })),
             { id: 'property-edge', name: 'out of the property' },
           ]}
           onChange={(to) => dispatch({ type: 'link.set', payload: { outlet: o.id, to: to === FOLLOWED ? null : to } })}

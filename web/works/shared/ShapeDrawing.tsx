@@ -25,7 +25,7 @@ const [TOP, BOTTOM] = [18, 12];
 /** Room for a letter of the names of levels, and for the least of them. */
 const [LETTER, LEAST_RIGHT] = [7.1, 96];
 /** Heights are drawn at most so many times their true size beside widths: a section of a long wall stays legible. */
-const MOST_STRETCH = 3;
+const [MOST_STRETCH, MOST_STRETCH_LONG] = [3, 12];
 
 const FILL: Readonly<Record<SectionRole, string>> = {
   ground: 'none',
@@ -64,7 +64,10 @@ export function ShapeDrawing({ shape }: { readonly shape: SectionShape }): React
   const perX = (WIDTH - right) / Math.max(0.1, x1 - x0);
   const fits = (MOST_HEIGHT - TOP - BOTTOM) / Math.max(0.1, y1 - y0);
   const wanted = 90 / Math.max(0.1, y1 - y0);
-  const perY = Math.min(fits, Math.max(perX, Math.min(MOST_STRETCH * perX, wanted)));
+  const perY = Math.min(
+    fits,
+    Math.max(perX, Math.min((shape.isLong ? MOST_STRETCH_LONG : MOST_STRETCH) * perX, shape.isLong ? fits : wanted)),
+  );
   const height = TOP + BOTTOM + perY * (y1 - y0);
   const at = ([x, y]: readonly [number, number]): string => `${(perX * (x - x0)).toFixed(1)},${(TOP + perY * (y1 - y)).toFixed(1)}`;
   const stretch = perY / perX;

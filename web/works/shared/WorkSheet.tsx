@@ -1,9 +1,9 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { WorkBase } from '#core/contract';
+import type { LinkFlow, WorkBase } from '#core/contract';
 import { hours } from '#core/derive';
 import { catalogue, valueAt } from '#core/works';
-import { WAY_WORDS, checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks } from '../../app/selectors.ts';
+import { WAY_WORDS, checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks, useNamed } from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
@@ -20,14 +20,16 @@ import { ShapeDrawing } from './ShapeDrawing.tsx';
 /** Where each way out's water goes, and how much of it in this storm. */
 export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
-  const works = useWorks();
+  const named = useNamed();
   const format = useFormat();
-  const own = derived?.outlets.filter((o) => o.work === id) ?? [];
+  const linkOf = (outlet: string): LinkFlow | undefined => derived?.links.find((l) => l.outlet === outlet);
+  const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
+  // What goes on to the next of its own stores stays in the work.
+  const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
   return (
     <>
       {own.map((o) => {
-        const link = derived?.links.find((l) => l.outlet === o.id);
-        const to = endName(works, link?.to);
+        const to = endName(named, linkOf(o.id)?.to);
         const ran =
           o.peakM3s > 0
             ? `${format(Math.abs(o.volumeM3), 'volume')} in ${format(o.runsH, 'hours')}, at most ${format(o.peakM3s, 'flow')}`
@@ -38,7 +40,8 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
             : '';
         return (
           <p key={o.id} style={{ margin: '6px 0' }}>
-            {own.length > 1 ? `Over its ${WAY_WORDS[o.role]} water` : 'Its water'} runs to {to}: {ran}.{washes}
+            {own.length > 1 ? `${o.role === 'through' ? 'Through' : 'Over'} its ${WAY_WORDS[o.role]} water` : 'Its water'} runs to {to}:{' '}
+            {ran}.{washes}
           </p>
         );
       })}

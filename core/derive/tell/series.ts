@@ -1,0 +1,25 @@
+// The answer for a work that makes several stores, one below the other.
+import type { QuantityKind } from '../../units/index.ts';
+import type { Derived, DerivedStore } from '../types.ts';
+
+/** All stores of the work a store belongs to; none where it is its only one. */
+export function seriesOf({ stores }: Derived, { work }: Pick<DerivedStore, 'work'>): readonly DerivedStore[] {
+  const own = stores.filter((s) => s.work === work);
+  return own.length > 1 ? own : [];
+}
+
+/** The pieces between names and figures: how many there are, what the lowest passes on at most, and where least is left. */
+export function seriesWords(
+  stores: readonly DerivedStore[],
+  { name, q }: { readonly name: string; readonly q: (value: number | null, kind: QuantityKind) => string },
+): { readonly least: DerivedStore; readonly leftM: number; readonly before: string; readonly flow: string; readonly after: string } {
+  const left = (s: DerivedStore): number => s.least?.value ?? s.freeboardM ?? Infinity;
+  const least = stores.reduce((a, b) => (left(b) < left(a) ? b : a));
+  return {
+    least,
+    leftM: left(least),
+    before: `${name}, ${stores.length} in a row, pass on at most `,
+    flow: q(stores[stores.length - 1].peakOutM3s, 'flow'),
+    after: `. Least is left at ${least.name.replace(`${name}, `, '')}: `,
+  };
+}

@@ -1,0 +1,81 @@
+// The bed of the channel along the line, and the channel across it as the terrain shows it.
+import type { Site } from '../../contract/index.ts';
+import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Grid, levelAt } from '../../terrain/index.ts';
+import { carryOver } from '../lip.ts';
+
+/** The bed at even stations, from the upper end. */
+export interface Bed {
+  readonly lengthM: number;
+  readonly stepM: number;
+  readonly points: readonly Point[];
+  readonly bedM: Float64Array;
+}
+
+const MOST_STATIONS = 600;
+
+/** Measures the ground along the line. @throws UnknownGround where nothing is known of it. */
+export function measureBed(line: Line, { grid }: Pick<Site, 'grid'>): Bed {
+  const lengthM = lineLength(line);
+  const count = Math.min(MOST_STATIONS, Math.max(4, Math.ceil(lengthM / Math.max(0.5, grid.cellM / 2))));
+  const stepM = lengthM / count;
+  const points = Array.from({ length: count + 1 }, (_, i) => pointAlong(line, i * stepM).point);
+  const bedM = Float64Array.from(points, (p) => levelAt(grid, p));
+  carryOver(bedM, 'No level is known under it');
+  return { lengthM, stepM, points, bedM };
+}
+
+/** The bed at a distance along it, straight between stations. */
+export function bedAt({ bedM, stepM }: Bed, atM: number): number {
+  const place = Math.min(bedM.length - 1, Math.max(0, atM / stepM));
+  const i = Math.min(bedM.length - 2, Math.floor(place));
+  return bedM[i] + (bedM[i + 1] - bedM[i]) * (place - i);
+}
+
+/** A bed so much lower. */
+export const lowered = (bed: Bed, byM: number): Bed => (byM === 0 ? bed : { ...bed, bedM: bed.bedM.map((v) => v - byM) });
+
+/** Mean fall along a stretch [m/m]. */
+export const fallBetween = (bed: Bed, [fromM, toM]: readonly [number, number]): number =>
+  (bedAt(bed, fromM) - bedAt(bed, toM)) / Math.max(1e-9, toM - fromM);
+
+export interface Across {
+  readonly bedWidthM: number;
+  readonly bankWidthM: number;
+  readonly depthM: number;
+}
+
+/** How far to each side the channel is looked for, and between which looks [m]. */
+const [REACH_M, LOOK_M] = [12, 0.25];
+/** As much over the lowest is still bed, and as much rise in a metre is bank [m]. */
+const [FLAT_M, BANK_SLOPE] = [0.1, 0.08];
+
+/** Rise over the bed by distance to one side, as far as it goes on rising. */
+function bank(grid: Grid, at: Point, side: Point): readonly [awayM: number, riseM: number][] {
+  const floor = levelAt(grid, at);
+  const found: [number, number][] = [[0, 0]];
+  for (let away = LOOK_M; away <= REACH_M; away += LOOK_M) {
+    const level = levelAt(grid, [at[0] + side[0] * away, at[1] + side[1] * away]);
+    if (Number.isNaN(level)) break;
+    const rise = level - floor;
+    const [, before] = found[Math.max(0, found.length - Math.round(1 / LOOK_M))];
+    // Where it has risen and no longer does, its bank has ended.
+    if (rise > FLAT_M && rise - before < BANK_SLOPE) break;
+    found.push([away, Math.max(found[found.length - 1][1], rise)]);
+  }
+  return found;
+}
+
+const awayAt = (found: readonly (readonly [number, number])[], riseM: number): number =>
+  found.find(([, rise]) => rise >= riseM)?.[0] ?? found[found.length - 1][0];
+
+/** The channel across a place as the terrain shows it: no finer than its cells are. */
+export function acrossAt(grid: Grid, line: Line, atM: number): Across {
+  const { point, direction } = pointAlong(line, atM);
+  const [left, right] = [bank(grid, point, [-direction[1], direction[0]]), bank(grid, point, [direction[1], -direction[0]])];
+  const depth = Math.min(left[left.length - 1][1], right[right.length - 1][1]);
+  const depthM = Math.max(0.1, depth);
+  const width = (rise: number): number => awayAt(left, rise) + awayAt(right, rise);
+  const bedWidthM = Math.max(0.5, width(Math.min(FLAT_M, depthM)));
+  return { bedWidthM, bankWidthM: Math.max(bedWidthM, width(depthM)), depthM };
+}

@@ -1,0 +1,91 @@
+import type { Figure, StormFacts } from '../../contract/index.ts';
+import type { Worksheet } from '../../formula/index.ts';
+import { SILL_LENGTH } from '../../hydraulics/index.ts';
+import { type Bed, fallBetween } from './bed.ts';
+import { allStoneM3, hoursOf } from './making.ts';
+import { type CheckDams, siltedShare } from './model.ts';
+import { HEEDE_SPACING, SIGHT_SPACING } from './spacing.ts';
+import { DAM_BODY, STONE_T_M3, WEDGE_VOLUME } from './stone.ts';
+import { NOTCH_C, type Standing, roomBehind } from './store.ts';
+
+export interface Series {
+  readonly work: CheckDams;
+  readonly bed: Bed;
+  readonly dams: readonly Standing[];
+}
+
+/** Water all of them hold to their notches, silt and all, and what is open of it [m3]. */
+export function roomOf({ bed, dams }: Omit<Series, 'work'>): { readonly allM3: number; readonly openM3: number } {
+  let [allM3, openM3] = [0, 0];
+  for (const one of dams) {
+    const room = roomBehind(one, bed);
+    allM3 += room;
+    openM3 += room * (1 - siltedShare(one.dam));
+  }
+  return { allM3, openM3 };
+}
+
+/** The greatest flow any of them must pass [m3/s]; null where no storm tells. */
+const peakOf = ({ designPeakM3s, others = [] }: StormFacts): number | null =>
+  designPeakM3s === null ? null : Math.max(designPeakM3s, ...others.flatMap((o) => o.storm?.peakInM3s ?? []));
+
+/** The working of one dam on the even slope about it, so that it can be followed by hand. */
+function workThrough({ work, bed, dams }: Series, sheet: Worksheet): void {
+  const one = dams[dams.length - 1];
+  const { dam, sideHV } = one;
+  const S = fallBetween(bed, [Math.max(0, dam.atM - 10), dam.atM]);
+  const H = dam.heightM;
+  if (S > 0) {
+    sheet.use(SIGHT_SPACING, { H, S });
+    sheet.use(HEEDE_SPACING, { H, G: S });
+    sheet.use(WEDGE_VOLUME, { b: dam.bedWidthM, z: sideHV, H, S });
+  }
+  const { crestWidthM: w, upSlopeHV, downSlopeHV, notchWidthM: n, notchDepthM } = work.dimensions;
+  sheet.use(DAM_BODY, { w, m: upSlopeHV + downSlopeHV, n, b: dam.bedWidthM, z: sideHV, H, E: H + notchDepthM });
+}
+
+export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): Figure[] {
+  const { work, bed, dams } = series;
+  const { allM3, openM3 } = roomOf(series);
+  const stoneM3 = allStoneM3(work, dams);
+  const hours = hoursOf(work, stoneM3);
+  const [first, last] = [dams[0].dam.atM, dams[dams.length - 1].dam.atM];
+  const { fillsAYear, siltM3AYear } = work.labour;
+  const drains = facts.site.soilAt(bed.points[Math.min(bed.points.length - 1, Math.round(last / bed.stepM))])?.texture.drainable ?? null;
+  const peak = peakOf(facts);
+  workThrough(series, sheet);
+  const litresAnHour = (m3: number | null): number | null => (m3 === null || hours <= 0 ? null : (1000 * m3) / hours);
+  return [
+    { id: 'dams', label: 'Dams', value: dams.length, kind: 'count' },
+    { id: 'fall', label: 'Fall of the bed', value: fallBetween(bed, [0, bed.lengthM]), kind: 'slope' },
+    { id: 'apartM', label: 'Apart, on average', value: dams.length > 1 ? (last - first) / (dams.length - 1) : null, kind: 'distance' },
+    { id: 'openM3', label: 'Hold together, to their notches', value: openM3, kind: 'volume' },
+    { id: 'stoneM3', label: work.form === 'rock' ? 'Stone' : 'Body, keys and aprons', value: stoneM3, kind: 'volume' },
+    ...(work.form === 'rock' ? [{ id: 'tonnes', label: 'Tonnes of it', value: stoneM3 * STONE_T_M3, kind: 'number' as const }] : []),
+    { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
+    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: litresAnHour(openM3), kind: 'number' },
+    {
+      id: 'litresAnHourAYear',
+      label: 'Litres for each hour, a year',
+      value: fillsAYear === undefined ? null : litresAnHour(openM3 * fillsAYear),
+      kind: 'number',
+    },
+    {
+      id: 'litresAnHourSilted',
+      label: 'Litres for each hour in the silt, when full of it',
+      value: drains === null ? null : litresAnHour(allM3 * drains),
+      kind: 'number',
+    },
+    { id: 'yearsToSilt', label: 'Years until full of silt', value: siltM3AYear === undefined ? null : openM3 / siltM3AYear, kind: 'years' },
+    ...(peak === null || peak <= 0
+      ? []
+      : [
+          {
+            id: 'notchWidthM',
+            label: 'Notch needed',
+            value: Math.ceil(100 * sheet.use(SILL_LENGTH, { Q: peak, C: NOTCH_C, H: work.dimensions.notchDepthM })) / 100,
+            kind: 'length' as const,
+          },
+        ]),
+  ];
+}

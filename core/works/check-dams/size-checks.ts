@@ -1,0 +1,182 @@
+// Keys, apron and crest of check dams, and the state they were found in.
+import type { Rule } from '../../contract/index.ts';
+import { type Said, amount, say } from '../../units/index.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { fallBetween } from './bed.ts';
+import { type DamsFacts, at, metres, of, worstOf } from './facts.ts';
+import { lostShare, siltedShare } from './model.ts';
+
+/** A size that must be so much at the least, with the dam it is judged at. */
+function leastRule(
+  card: Pick<Rule<DamsFacts>, 'id' | 'title' | 'why' | 'source'>,
+  by: {
+    readonly path: 'sideKeyM' | 'bedKeyM' | 'apronM' | 'crestWidthM';
+    readonly limitFor: (facts: DamsFacts) => number;
+    readonly says: (m: number) => Said;
+    readonly mendUnder: number;
+  },
+): Rule<DamsFacts> {
+  return {
+    ...card,
+    unit: 'm',
+    kind: 'length',
+    sense: 'min',
+    find: (facts) => {
+      const value = facts.work.dimensions[by.path];
+      const limit = by.limitFor(facts);
+      const to = upToMm(limit);
+      return {
+        value,
+        limit,
+        severity: gradeMin(value, by.mendUnder * limit, limit),
+        do: value < limit ? say`${by.says(to)}.` : 'Nothing.',
+        ...cureBy(value < limit, { work: facts.work.id, set: { [`dimensions.${by.path}`]: to }, says: by.says(to) }),
+      };
+    },
+  };
+}
+
+const highest = ({ dams }: DamsFacts): number => dams.reduce((a, { dam }) => Math.max(a, dam.heightM), 0);
+const steepest = ({ bed, dams }: DamsFacts): number =>
+  dams.reduce((a, { dam }) => Math.max(a, fallBetween(bed, [Math.max(0, dam.atM - 10), dam.atM])), 0);
+
+const sideKey = leastRule(
+  {
+    id: 'check-dams.side-key',
+    title: 'Key into each bank',
+    why: 'Water works round the end of a dam that only leans on its banks.',
+    source: { key: 'heede-1976', locator: 'keys 0.6 m into the bank, 1.2 m where it washes easily', fromMemory: true },
+  },
+  { path: 'sideKeyM', limitFor: () => 0.6, says: (m) => say`Dig it ${metres(m)} into both banks`, mendUnder: 0.5 },
+);
+
+const bedKey = leastRule(
+  {
+    id: 'check-dams.bed-key',
+    title: 'Key into the bed',
+    why: 'A dam set on the bed is undermined by the first water that seeps under it.',
+    source: { key: 'heede-1976', locator: 'keys 0.3 to 0.6 m into the bed', fromMemory: true },
+  },
+  { path: 'bedKeyM', limitFor: () => 0.3, says: (m) => say`Dig it ${metres(m)} into the bed`, mendUnder: 0.5 },
+);
+
+const apron = leastRule(
+  {
+    id: 'check-dams.apron',
+    title: 'Apron where the water falls',
+    why: 'The fall over the notch digs a hole that works back under the dam: most dams that fail go this way.',
+    source: { key: 'heede-1976', locator: 'apron 1.5 heights long, 1.75 where the bed is steeper than 15 %', fromMemory: true },
+  },
+  {
+    path: 'apronM',
+    limitFor: (facts) => (steepest(facts) > 0.15 ? 1.75 : 1.5) * highest(facts),
+    says: (m) => say`Lay an apron ${metres(m)} long`,
+    mendUnder: 0.5,
+  },
+);
+
+const crest: Rule<DamsFacts> = leastRule(
+  {
+    id: 'check-dams.crest-width',
+    title: 'Width of the crest along the flow',
+    why: 'A sharp crest of loose stone loses its top stones in the first flood.',
+    source: { ...COMMON_PRACTICE, locator: '0.5 to 0.7 m of loose stone; a log or a bag is as wide as it is' },
+  },
+  {
+    path: 'crestWidthM',
+    limitFor: ({ work }) => (work.form === 'rock' ? 0.5 : 0.1),
+    says: (m) => say`Make its crest ${metres(m)} wide`,
+    mendUnder: 0.6,
+  },
+);
+
+const measured: Rule<DamsFacts> = {
+  id: 'check-dams.measured',
+  title: 'Channels measured on the ground',
+  why: 'A gully is narrower than a cell of most terrain: width and depth decide stone, notch and room.',
+  unit: '',
+  kind: 'count',
+  sense: 'min',
+  source: COMMON_PRACTICE,
+  find: ({ dams }) => {
+    const value = dams.filter(({ dam }) => dam.isMeasured === true).length;
+    return {
+      value,
+      limit: dams.length,
+      severity: value < dams.length ? 'unknown' : 'fine',
+      do:
+        value < dams.length
+          ? 'Measure bed, banks and depth at each peg and paste them on its sheet: the others are read from the terrain.'
+          : 'Nothing.',
+    };
+  },
+};
+
+const condition: Rule<DamsFacts> = {
+  id: 'check-dams.condition',
+  title: 'Dams that have lost height',
+  why: 'One that is broken sends its silt and the flood to the next, which goes too.',
+  unit: '%',
+  kind: 'percent',
+  sense: 'max',
+  source: { ...COMMON_PRACTICE, locator: 'looked at after each flood, stone laid back from below' },
+  find: (facts) => {
+    const worst = worstOf(facts.dams, ({ dam }) => 100 * lostShare(dam), 'most');
+    return {
+      value: worst.value,
+      limit: 5,
+      at: at(facts, worst),
+      severity: gradeMax(worst.value, 5, 25),
+      do: worst.value > 5 ? `Lay its stone back from the apron up, before the next rain${of(worst.k, facts)}.` : 'Nothing.',
+    };
+  },
+};
+
+const full: Rule<DamsFacts> = {
+  id: 'check-dams.silted',
+  title: 'Room taken by silt',
+  why: 'A full dam holds no water but its silt: that is what it is for. It is raised, or another is built on the silt above it.',
+  unit: '%',
+  kind: 'percent',
+  sense: 'max',
+  source: COMMON_PRACTICE,
+  find: (facts) => {
+    const worst = worstOf(facts.dams, ({ dam }) => 100 * siltedShare(dam), 'most');
+    return {
+      value: worst.value,
+      limit: 80,
+      at: at(facts, worst),
+      severity: worst.value > 80 ? 'weigh' : 'fine',
+      do: worst.value > 80 ? `Plant the silt, then raise it by a step or build the next on its silt${of(worst.k, facts)}.` : 'Nothing.',
+    };
+  },
+};
+
+const stoneNear: Rule<DamsFacts> = {
+  id: 'check-dams.stone-near',
+  title: 'Stone lying near, against what they take',
+  why: 'Stone prised from the slope or the bed takes away what holds them: only what lies loose is used.',
+  unit: '',
+  kind: 'percent',
+  sense: 'min',
+  source: COMMON_PRACTICE,
+  applies: ({ work }) => work.form === 'rock' && work.dams.every((dam) => dam.rockNearM3 !== undefined),
+  find: (facts) => {
+    const near = facts.work.dams.reduce((a, dam) => a + (dam.rockNearM3 ?? NaN), 0);
+    const needs = facts.dams.reduce((a, one) => a + facts.needsM3(one), 0);
+    if (facts.work.form !== 'rock' || Number.isNaN(near) || needs <= 0) return null;
+    const value = (100 * near) / needs;
+    return {
+      value,
+      limit: 100,
+      severity: gradeMin(value, 50, 100),
+      do:
+        value < 100
+          ? say`${amount(needs - near, 'volume')} must be carried in: fewer or lower dams, or another way. Never prise stone from the slope.`
+          : 'Nothing: take none that holds the slope.',
+    };
+  },
+};
+
+export const SIZE_RULES: readonly Rule<DamsFacts>[] = [sideKey, bedKey, apron, crest];
+export const STATE_RULES: readonly Rule<DamsFacts>[] = [measured, condition, full, stoneNear];

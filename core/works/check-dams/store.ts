@@ -1,0 +1,200 @@
+// Each dam as a store: the wedge of water behind it by the real bed, its notch, its ends, and what its stone lets through.
+import type { Exit, Outlet, Stage, Store } from '../../contract/index.ts';
+import { type Point, pointAlong } from '../../geometry/index.ts';
+import { type ChannelSection, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, grassedSillLaw, trapezoid } from '../../hydraulics/index.ts';
+import { type Bed, bedAt, fallBetween } from './bed.ts';
+import { type CheckDams, type Dam, inOrder, lostShare, siltedShare } from './model.ts';
+
+/** Discharge of a rough notch (Heede & Mufich 1973; from memory). */
+export const NOTCH_C = 1.65;
+const STAGES = 32;
+/** How far above the ends the stage table reaches [m]. */
+const ABOVE_M = 1;
+
+/** One dam on its bed. */
+export interface Standing {
+  readonly dam: Dam;
+  /** Its store; the first is the work's own. */
+  readonly store: string;
+  readonly name: string;
+  readonly bedM: number;
+  /** The notch as it stands, and its ends [m]. */
+  readonly notchM: number;
+  readonly endsM: number;
+  readonly section: ChannelSection;
+  /** Sides of its channel, out per 1 up. */
+  readonly sideHV: number;
+  /** Where the dam above it stands, or the line begins: its water is told no further up. */
+  readonly fromM: number;
+}
+
+export function standingDams(work: CheckDams, bed: Bed): readonly Standing[] {
+  const dams = inOrder(work);
+  return dams.map((dam, k) => {
+    const bedM = bedAt(bed, dam.atM);
+    const heightM = dam.heightM * (1 - lostShare(dam));
+    const sideHV = (dam.bankWidthM - dam.bedWidthM) / 2 / dam.depthM;
+    return {
+      dam,
+      store: k === 0 ? work.id : `${work.id}:${k + 1}`,
+      name: dams.length === 1 ? work.name : `${work.name}, dam ${k + 1}`,
+      bedM,
+      notchM: bedM + heightM,
+      endsM: bedM + heightM + work.dimensions.notchDepthM,
+      section: trapezoid(dam.bedWidthM, sideHV),
+      sideHV,
+      fromM: k === 0 ? 0 : dams[k - 1].atM,
+    };
+  });
+}
+
+interface Content {
+  readonly volumeM3: number;
+  readonly wettedM2: number;
+}
+
+/** Water behind a dam at a level, and its surface: section by section up the bed until it comes out of the water. */
+export function waterBehind({ dam, section, fromM }: Standing, bed: Bed, levelM: number): Content {
+  let [volumeM3, wettedM2] = [0, 0];
+  let [at, depth] = [dam.atM, levelM - bedAt(bed, dam.atM)];
+  while (depth > 0 && at > fromM + 1e-9) {
+    const next = Math.max(fromM, (Math.ceil(at / bed.stepM - 1e-9) - 1) * bed.stepM);
+    const there = levelM - bedAt(bed, next);
+    // Where it comes out of the water within the stretch, only so much of it is wet.
+    const length = there < 0 ? ((at - next) * depth) / (depth - there) : at - next;
+    const end = Math.max(0, there);
+    // Areas are of the second power in depth, and depth is straight along a stretch: three places tell it all.
+    const middle = (depth + end) / 2;
+    volumeM3 += (length * (section.area(depth) + 4 * section.area(middle) + section.area(end))) / 6;
+    wettedM2 += length * section.topWidth(middle);
+    if (there < 0) break;
+    [at, depth] = [next, there];
+  }
+  return { volumeM3, wettedM2 };
+}
+
+/** Room behind a dam up to its notch, silt and all [m3]. */
+export const roomBehind = (one: Standing, bed: Bed): number => waterBehind(one, bed, one.notchM).volumeM3;
+
+/** Levels and water over the silt that lies there. */
+function stageOf(one: Standing, bed: Bed): Stage {
+  const siltM3 = roomBehind(one, bed) * siltedShare(one.dam);
+  const top = one.endsM + ABOVE_M;
+  let [floor, above] = [one.bedM, one.notchM];
+  for (let k = 0; siltM3 > 0 && k < 40; k++) {
+    const middle = (floor + above) / 2;
+    if (waterBehind(one, bed, middle).volumeM3 < siltM3) floor = middle;
+    else above = middle;
+  }
+  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floor + ((top - floor) * k) / STAGES);
+  const content = Array.from(levelM, (level) => waterBehind(one, bed, level));
+  let least = 0;
+  const volumeM3 = Float64Array.from(content, (c) => (least = Math.max(least + 1e-9, c.volumeM3 - siltM3)) - 1e-9);
+  return { levelM, volumeM3, wettedM2: Float64Array.from(content, (c) => Math.max(1e-3, c.wettedM2)) };
+}
+
+/** What lets water through, by what it is made of: stone by its size; brush as stone with as wide gaps (a guess); others nothing. */
+const PIECES_M: Readonly<Record<CheckDams['form'], (pieceM: number) => number | null>> = {
+  rock: (pieceM) => pieceM,
+  brush: () => 0.1,
+  log: () => null,
+  sandbag: () => null,
+};
+
+/** Flow through a dam by the water before it, free behind: none where it holds, the less the more silt lies in it. */
+export function leakLaw(work: CheckDams, { dam, section }: Standing): ((depthM: number) => number) | null {
+  const piece = PIECES_M[work.form](work.dimensions.pieceM);
+  const open = 1 - siltedShare(dam);
+  if (piece === null || open <= 0) return null;
+  const { crestWidthM, upSlopeHV, downSlopeHV } = work.dimensions;
+  const m = VOID_RADIUS.evaluate({ D: piece, p: ROCK_VOIDS });
+  const most = dam.heightM + work.dimensions.notchDepthM;
+  const rating = Rating.by(16, (share) => {
+    const y = most * share;
+    // Half as high, the mean way through it is as long as it is thick there.
+    const L = crestWidthM + (upSlopeHV + downSlopeHV) * (dam.heightM - y / 2);
+    const perM = ROCK_SEEPAGE.evaluate({ h1: y, h2: 0, L: Math.max(crestWidthM, L), m, p: ROCK_VOIDS });
+    return [y, (open * perM * section.area(y)) / y];
+  });
+  return (depthM) => rating.flowAt(depthM);
+}
+
+/** Where water lands below a dam. */
+function belowOf(work: CheckDams, { dam }: Standing): Point {
+  const { point, direction } = pointAlong(work.line, dam.atM);
+  const away = work.dimensions.crestWidthM / 2 + work.dimensions.downSlopeHV * dam.heightM + 1;
+  return [point[0] + direction[0] * away, point[1] + direction[1] * away];
+}
+
+function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: string | null }): Outlet[] {
+  const { one, to } = on;
+  const { store, dam, section } = one;
+  const dischargeAt = belowOf(work, one);
+  const leads = to === null ? {} : { to };
+  const slope = Math.max(0.005, fallBetween(bed, [Math.max(0, dam.atM - 5), Math.min(bed.lengthM, dam.atM + 5)]));
+  const exit: Exit = { at: dischargeAt, slope, widthM: work.dimensions.notchWidthM, shape: 'sheet' };
+  const way = { work: work.id, dischargeAt, ...leads };
+  const notch: Outlet = {
+    ...way,
+    id: `${store}#notch`,
+    role: 'way',
+    name: `${one.name}: notch`,
+    kind: 'sill',
+    levelM: one.notchM,
+    flowAt: (levelM) => NOTCH_C * work.dimensions.notchWidthM * Math.max(0, levelM - one.notchM) ** 1.5,
+    exit: work.form === 'rock' ? { ...exit, stoneM: work.dimensions.pieceM } : exit,
+  };
+  const ends: Outlet = {
+    ...way,
+    id: `${store}#ends`,
+    role: 'bank',
+    name: `${one.name}: its ends`,
+    kind: 'bank',
+    levelM: one.endsM,
+    flowAt: grassedSillLaw({
+      lengthM: Math.max(0.5, section.topWidth(one.endsM - one.bedM) - work.dimensions.notchWidthM),
+      levelM: one.endsM,
+    }),
+  };
+  const law = leakLaw(work, one);
+  const leak: Outlet[] = law
+    ? [
+        {
+          ...way,
+          id: `${store}#stone`,
+          role: 'through',
+          name: `${one.name}: through it`,
+          kind: 'rated',
+          levelM: one.bedM,
+          flowAt: (levelM) => law(levelM - one.bedM),
+        },
+      ]
+    : [];
+  return [...leak, notch, ends];
+}
+
+/** All dams as stores, each letting go to the next. */
+export function storesOf(work: CheckDams, bed: Bed): readonly Store[] {
+  const all = standingDams(work, bed);
+  return all.map((one, k) => {
+    const stage = stageOf(one, bed);
+    const outlets = outletsOf(work, bed, { one, to: all[k + 1]?.store ?? null });
+    const floorM = stage.levelM[0];
+    const isTight = outlets.every((o) => o.role !== 'through');
+    const full = waterBehind(one, bed, one.notchM);
+    const silt = full.volumeM3 * siltedShare(one.dam);
+    return {
+      id: one.store,
+      work: work.id,
+      name: one.name,
+      floorM,
+      sillM: one.notchM,
+      wayOutM: isTight ? Math.max(floorM, one.notchM) : floorM,
+      crestM: one.endsM,
+      heldM3: isTight ? full.volumeM3 - silt : 0,
+      waterM2: full.wettedM2,
+      stage,
+      outlets,
+    };
+  });
+}
