@@ -9,7 +9,7 @@ function chance(x: number, y: number, seed: number): number {
 }
 
 /** Smooth unevenness of a wavelength, -0.5 to 0.5. */
-function uneven(x: number, y: number, on: { wave: number; seed: number }): number {
+export function uneven(x: number, y: number, on: { wave: number; seed: number }): number {
   const [u, v] = [x / on.wave, y / on.wave];
   const [cx, cy] = [Math.floor(u), Math.floor(v)];
   const ease = (t: number): number => t * t * t * (t * (6 * t - 15) + 10);

@@ -9,6 +9,7 @@ import { land } from './land.ts';
 import { network } from './network.ts';
 import { rain } from './rain.ts';
 import { set } from './set.ts';
+import { slopes } from './slopes.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -32,4 +33,5 @@ rain(open);
 ground(open);
 network(open);
 set(open);
+slopes(open);
 views(open);

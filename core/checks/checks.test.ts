@@ -114,6 +114,7 @@ describe('where overflow goes', () => {
     expect(find('way.terrain-edge', facts({ link: { ...link, to: 'terrain-edge' } }))?.at).toEqual([0, 0]);
   });
   it('is filed under the work it leaves', () => {
+    expect(checkWay(facts({ link: { ...link, role: 'through' } }))).toEqual([]);
     const checks = checkWay(facts({ link: { ...link, outlet: 'w1#bank', work: 'w1' } }));
     expect(checks.map((c) => [c.id, c.on])).toEqual([['way.neighbour', 'w1']]);
   });

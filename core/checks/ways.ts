@@ -23,8 +23,7 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   sense: 'max',
   source: { key: 'common-practice', locator: 'send it to the original watercourse, spread it, and agree it' },
   needs: NEEDS_STORM,
-  // What seeps through a dam leaves where its notch lets go, and is judged there.
-  applies: ({ link }) => link.to === 'property-edge' && link.role !== 'through',
+  applies: ({ link }) => link.to === 'property-edge',
   find: ({ link, peakWithoutM3s }) => {
     const end = link.path[link.path.length - 1];
     const { peakM3s: value } = link;
@@ -167,7 +166,7 @@ const receptorRule = ({ id, kinds, title, why, mendM, weighM, do: advice }: Rece
 
 export const WAY_RULES: readonly Rule<WayFacts>[] = [spillsOntoNeighbour, buildingInTheWay, beyondTheMap, ...RECEPTORS.map(receptorRule)];
 
-/** Checks on one overflow, filed under the work it leaves. */
+/** Checks on one overflow, filed under the work it leaves. What seeps through a dam goes where its notch lets go, and is judged there. */
 export function checkWay(facts: WayFacts): Check[] {
-  return runRules(WAY_RULES, facts, facts.link.work);
+  return facts.link.role === 'through' ? [] : runRules(WAY_RULES, facts, facts.link.work);
 }

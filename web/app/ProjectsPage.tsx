@@ -7,7 +7,7 @@ import { Button, Muted, Problems, Row } from '../kit/index.ts';
 import { isOpenElsewhere } from './claim.ts';
 import { exportKept } from './export.ts';
 import { Notes } from './Notes.tsx';
-import { DEMO_ID } from './open.ts';
+import { DEMOS } from './open.ts';
 import { canKeep, listProjects, removeProject } from './storage.ts';
 
 const Page = styled.main`
@@ -72,11 +72,11 @@ export function ProjectsPage(): ReactNode {
           </span>
         </Row>
       ))}
-      {!data.some((p) => p.id === DEMO_ID) && (
-        <Row>
-          <Link to={`/p/${DEMO_ID}/works`}>Sallow Rise, the demo</Link>
+      {DEMOS.filter((demo) => !data.some((p) => p.id === demo.id)).map(({ id, name }) => (
+        <Row key={id}>
+          <Link to={`/p/${id}/works`}>{name}, a demo</Link>
         </Row>
-      )}
+      ))}
       <p style={{ marginTop: 22 }}>
         <Link to="/start">Start from my land →</Link>
       </p>

@@ -6,20 +6,25 @@ import { runJob } from './jobs.ts';
 import { openProject } from './store.ts';
 import { collectAssets, loadProject } from './storage.ts';
 
-export const DEMO_ID = 'sallow-rise';
+/** Holdings to look at, the first of them shown to whoever comes; each is a file that ships with the app. */
+export const DEMOS = [
+  { id: 'sallow-rise', name: 'Sallow Rise', file: 'demo.outlet' },
+  { id: 'dry-fork', name: 'Dry Fork', file: 'dry-fork.outlet' },
+] as const;
+export const DEMO_ID = DEMOS[0].id;
 export const ELSEWHERE = 'open in another tab';
 
 /** What came of opening: shown, not there, or kept but not to be opened, with why. */
 export type Opened = 'open' | 'missing' | { readonly problems: readonly UserProblem[] };
 
-async function demoFile(): Promise<File> {
-  const response = await fetch('/samples/demo.outlet');
+async function demoFile(name: string): Promise<File> {
+  const response = await fetch(`/samples/${name}`);
   if (!response.ok) fail('demo.missing', 'the demo is not there', { do: 'Start the app again, or begin from your own land.' });
-  return new File([await response.blob()], 'demo.outlet');
+  return new File([await response.blob()], name);
 }
 
-async function openDemo(): Promise<void> {
-  const file = await demoFile();
+async function openDemo(name: string): Promise<void> {
+  const file = await demoFile(name);
   const answer = await runJob('Opening the demo', (work) => work.open(file));
   if (!answer) return fail('demo.stopped', 'opening the demo was given up', { do: 'Open it again when you like.' });
   if (!answer.ok) throw new UserError(answer.problems);
@@ -64,9 +69,10 @@ export async function openById(id: string): Promise<Opened> {
       throw new UserError([UNREADABLE]);
     });
     if (kept) await collectOnce();
-    if (!kept && id !== DEMO_ID) return 'missing';
+    const demo = DEMOS.find((one) => one.id === id);
     if (kept) await openProject(await readProject(kept), how);
-    else await openDemo();
+    else if (demo) await openDemo(demo.file);
+    else return 'missing';
     return 'open';
   } catch (error) {
     return { problems: problemsThrown(error, 'opening this project') };

@@ -79,3 +79,29 @@ export function acrossAt(grid: Grid, line: Line, atM: number): Across {
   const bedWidthM = Math.max(0.5, width(Math.min(FLAT_M, depthM)));
   return { bedWidthM, bankWidthM: Math.max(bedWidthM, width(depthM)), depthM };
 }
+
+/** How far to each side of a line drawn by hand its bed is looked for, and how much lower a metre further off must be to be it [m]. */
+const [SNAP_M, SNAP_SLOPE] = [6, 0.02];
+/** Places are looked at so far apart at the least [m]. */
+const SNAP_STEP_M = 2;
+
+/** A line drawn roughly down a channel, brought onto the lowest ground across it; bends that would run back on themselves are left out. */
+export function ontoBed(grid: Grid, drawn: Line): Line {
+  const length = lineLength(drawn);
+  const count = Math.max(2, Math.round(length / Math.max(SNAP_STEP_M, grid.cellM)));
+  const found = Array.from({ length: count + 1 }, (_, k): Point => {
+    const { point, direction } = pointAlong(drawn, (length * k) / count);
+    let [best, least] = [point, Infinity];
+    for (let off = -SNAP_M; off <= SNAP_M; off += LOOK_M) {
+      const at: Point = [point[0] - direction[1] * off, point[1] + direction[0] * off];
+      const level = levelAt(grid, at) + SNAP_SLOPE * Math.abs(off);
+      if (level < least) [best, least] = [at, level];
+    }
+    return best;
+  });
+  return found.filter((at, k) => {
+    if (k === 0 || k === count) return true;
+    const [a, b] = [found[k - 1], found[k + 1]];
+    return (at[0] - a[0]) * (b[0] - at[0]) + (at[1] - a[1]) * (b[1] - at[1]) > 0;
+  });
+}

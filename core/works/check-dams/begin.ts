@@ -1,8 +1,8 @@
 import type { Begun, DrawSpec, Technique } from '../../contract/index.ts';
-import { type Line, lineLength } from '../../geometry/index.ts';
+import { type Line, type Point, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { begun, groundUnder, mm, offTerrain } from '../beginning.ts';
-import { type Bed, acrossAt, measureBed } from './bed.ts';
+import { type Bed, acrossAt, measureBed, ontoBed } from './bed.ts';
 import type { CheckDams, Dam } from './model.ts';
 import { byGully, bySight } from './spacing.ts';
 
@@ -87,7 +87,8 @@ const rising = ({ riseM, atM }: { readonly riseM: number; readonly atM: number }
 export const beginDams: Technique<CheckDams, unknown>['begin'] = ({ how, points }, land) => {
   const ground = groundUnder(points, land);
   if (!ground) return offTerrain('the channel');
-  const line = ground[0] >= ground[ground.length - 1] ? points : [...points].reverse();
+  const down = ground[0] >= ground[ground.length - 1] ? points : [...points].reverse();
+  const line = ontoBed(land.grid, down).map(([x, y]): Point => [mm(x), mm(y)]);
   const bed = measureBed(line, land);
   const rise = riseOf(bed);
   if (rise.riseM > RISES_M || bed.bedM[0] - bed.bedM[bed.bedM.length - 1] < 0.1) return rising(rise);
@@ -106,6 +107,6 @@ export const beginDams: Technique<CheckDams, unknown>['begin'] = ({ how, points 
   const work = newDams(land.idFor('check-dams'), land.nameFor('Check dams'), { line, dams });
   return {
     ...begun(work),
-    said: say`${amount(dams.length, 'count')} dams, ${amount(heightM, 'length')} high. Width and depth of the channel are read from the terrain: measure them.`,
+    said: say`${amount(dams.length, 'count')} dams, ${amount(heightM, 'length')} high, on the lowest ground beside your line. Width and depth of the channel are read from the terrain: measure them.`,
   } as Begun;
 };

@@ -263,6 +263,10 @@ describe('beginning', () => {
   it('spaces dams down the channel as drawn, whichever end came first, with a notch no wider than any bed', () => {
     const [work] = begunBy(checkDams, { points: [...LINE].reverse() }, land) as readonly CheckDams[];
     expect(work.line[0]).toEqual([50, 90]);
+    // Drawn four metres off it lies on the bed all the same.
+    const [off] = begunBy(checkDams, { points: [[53, 90], [46, 60], [52, 30]] }, land) as readonly CheckDams[]; // prettier-ignore
+    for (const [x] of off.line) expect(Math.abs(x - 50)).toBeLessThan(0.6);
+    expect(off.dams.length).toBe(work.dams.length);
     expect(work.dams.length).toBeGreaterThan(8);
     expect(checkDams.validate(work)).toEqual([]);
     const gaps = work.dams.slice(1).map((d, k) => d.atM - work.dams[k].atM);
@@ -275,7 +279,9 @@ describe('beginning', () => {
   });
   it('says how many, and to measure them; refuses a channel that rises and ground nobody knows', () => {
     const made = checkDams.begin({ how: 'check-dams', points: LINE, host: null }, land);
-    expect(made.ok && words(made.said)).toMatch(/^11 dams, 0\.60 m high\. Width and depth .* measure them\.$/);
+    expect(made.ok && words(made.said)).toMatch(
+      /^11 dams, 0\.60 m high, on the lowest ground beside your line\. Width and depth .* measure them\.$/,
+    );
     const over: Line = [[50, 90], [70, 60], [50, 30]]; // prettier-ignore
     expect(begunBy(checkDams, { points: over }, land)).toBe('check-dams.rises');
     expect(begunBy(checkDams, { points: [[20, 50], [60, 50]] }, land)).toBe('check-dams.rises'); // prettier-ignore
