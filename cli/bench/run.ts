@@ -25,7 +25,7 @@ import {
   type Flow,
   type Grid,
 } from '#core/terrain';
-import { registry } from '#core/works';
+import { type CheckDams, registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
 import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
@@ -191,10 +191,10 @@ interface Demo {
 }
 
 /** The demo holding with its ground worked out. */
-function demo(): Demo {
+function demo(file = 'demo.outlet'): Demo {
   const { json, assets } = openProjectFile(
-    'demo.outlet',
-    new Uint8Array(readFileSync(fileURLToPath(new URL('../../demo/demo.outlet', import.meta.url)))),
+    file,
+    new Uint8Array(readFileSync(fileURLToPath(new URL(`../../demo/${file}`, import.meta.url)))),
   );
   const project = json as Project;
   const [bytes] = [...assets.values()];
@@ -252,6 +252,22 @@ function editAmongMany(): { firstMs: number; medianMs: number; worstMs: number }
     return 1000 * timed(() => derive(copy, context));
   });
   return { firstMs, medianMs: median(times), worstMs: Math.max(...times) };
+}
+
+/** A gully of check dams, and one of them in the middle made lower: the whole set each time [ms]. */
+function editInGully(): { dams: number; firstMs: number; medianMs: number } {
+  const { project, context } = demo('dry-fork.outlet');
+  const firstMs = 1000 * timed(() => derive(project, { ...context, graph: new Graph() }));
+  const [first, ...rest] = project.options;
+  const series = first.works[0] as CheckDams;
+  const middle = Math.floor(series.dams.length / 2);
+  const times = Array.from({ length: 9 }, (_, n) => {
+    const dams = series.dams.map((dam, k) => (k === middle ? { ...dam, heightM: dam.heightM - 0.001 * (n + 1) } : dam));
+    const works = [{ ...series, dams }, ...first.works.slice(1)];
+    const copy = structuredClone({ ...project, options: [{ ...first, works }, ...rest] });
+    return 1000 * timed(() => derive(copy, context));
+  });
+  return { dams: series.dams.length, firstMs, medianMs: median(times) };
 }
 
 /** Two thousand small intakes over a million cells: what each of fifty stores they belong to catches [ms]. */
@@ -328,6 +344,7 @@ export async function runBench(): Promise<unknown> {
     editOfDepth: editOf('orchard', 'floorM'),
     draggedSill: editOf('far-sill', 'sillM'),
     sillAmong200: editAmongMany(),
+    gully: editInGully(),
     smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },

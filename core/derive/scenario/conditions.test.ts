@@ -1,49 +1,36 @@
-// What a case does to stores and their ways out: debris closes openings, and what stands above them still lets water over.
 import { describe, expect, it } from '@jest/globals';
-import type { Case } from '../../project/index.ts';
-import { noGrid } from '../../testing/projects.ts';
-import { EVERY_KIND, PIPE, POND, valleyProject } from '../../testing/valley.ts';
-import { registry } from '../../works/index.ts';
-import { derive, usualCases } from '../index.ts';
-import type { Derived } from '../types.ts';
+import { volumeAt } from '../../network/index.ts';
+import { DAMS, valleyAt } from '../../testing/valley.ts';
+import { gridOf } from '../../testing/grids.ts';
+import { siteOf } from '../../testing/rules.ts';
+import { checkDams } from '../../works/check-dams/index.ts';
+import { AS_DESIGNED, storeUnder } from './conditions.ts';
 
-const under = (one: Omit<Case, 'id' | 'name'>): Derived =>
-  derive(valleyProject(EVERY_KIND, { cases: [{ id: 'c', name: 'C', ...one }] }), { registry, grids: noGrid, case: 'c' }).derived;
-const PLAIN = derive(valleyProject(EVERY_KIND), { registry, grids: noGrid }).derived;
-const flow = (d: Derived, id: string): number => d.outlets.find((o) => o.id === id)?.volumeM3 ?? 0;
+const SITE = siteOf(gridOf(valleyAt, { cells: 101, cellM: 2 }));
+const stores = (form: 'rock' | 'log') => checkDams.place({ ...DAMS, form }, checkDams.measure(DAMS, SITE, null), null).stores([]);
 
-describe('a crossing whose pipe is blocked', () => {
-  const [half, whole] = [50, 100].map((share) => under({ blockedPercent: { road: share } }));
-  it('passes nothing through it, and all over its road', () => {
-    expect([flow(PLAIN, 'road#pipe') > 1, flow(PLAIN, 'road#road')]).toEqual([true, 0]);
-    expect(flow(whole, 'road#pipe')).toBe(0);
-    expect(flow(whole, 'road#road')).toBeGreaterThan(1);
-    const road = whole.stores.find((s) => s.id === 'road')!;
-    // By hand: a sheet over the dip and the road is thin; shut altogether, water would stand two decimetres over it.
-    expect(road.holds).toBe(false);
-    expect(road.peakLevelM! - road.crestM).toBeGreaterThan(0);
-    expect(road.peakLevelM! - road.crestM).toBeLessThan(0.05);
-    expect(Math.abs(whole.balance!.errorFraction)).toBeLessThan(1e-9);
+describe('a store as a case has it', () => {
+  it('stays the same thing where the case leaves it alone', () => {
+    for (const store of stores('log')) {
+      expect(storeUnder(store, AS_DESIGNED)).toBe(store);
+      expect(storeUnder(store, { ...AS_DESIGNED, blocked: new Map([['other', 1]]), silted: new Map([['other', 1]]) })).toBe(store);
+    }
   });
-  it('half blocked stands between the two', () => {
-    const peak = (d: Derived): number => d.stores.find((s) => s.id === 'road')!.peakLevelM!;
-    expect(peak(half)).toBeGreaterThanOrEqual(peak(PLAIN));
-    expect(peak(half)).toBeLessThan(peak(whole));
+  it('lets half as much over its notch where half of it is closed, and all over its ends', () => {
+    const [store] = stores('log');
+    const half = storeUnder(store, { ...AS_DESIGNED, blocked: new Map([['dams', 0.5]]) });
+    const at = store.crestM + 0.1;
+    expect(half.outlets.map((o, k) => o.flowAt(at) / store.outlets[k].flowAt(at))).toEqual([expect.closeTo(0.5, 12), 1]);
   });
-});
-
-describe('a drain not cut to its end yet', () => {
-  it('lets nothing out there; its bank is still passed', () => {
-    const drain = under({ uncut: ['drain'], stormPercent: 300 });
-    expect([flow(PLAIN, 'drain#end') > 0, flow(drain, 'drain#end')]).toEqual([true, 0]);
-    expect(flow(drain, 'drain#bank')).toBeGreaterThan(0);
-  });
-});
-
-describe('usual cases', () => {
-  it('ask nothing of a work that is retired', () => {
-    const blocked = (status: 'existing' | 'retired'): string[] =>
-      usualCases(valleyProject([POND, { ...PIPE, status }]), { registry }).flatMap((c) => (c.blockedPercent ? [c.id] : []));
-    expect([blocked('existing'), blocked('retired')]).toEqual([['blocked-pipe'], []]);
+  it('loses to silt a share of what it holds, or of what stands up to its notch where that leaks away', () => {
+    const silted = new Map([['dams', 0.4]]);
+    for (const form of ['log', 'rock'] as const) {
+      const [store] = stores(form);
+      const under = storeUnder(store, { ...AS_DESIGNED, silted });
+      const room = volumeAt(store.stage, store.sillM!);
+      expect(volumeAt(under.stage, store.sillM!) / room).toBeCloseTo(0.6, 2);
+      expect(under.floorM).toBeGreaterThan(store.floorM);
+      expect(under.heldM3).toBeCloseTo(form === 'log' ? 0.6 * store.heldM3 : 0, 1);
+    }
   });
 });

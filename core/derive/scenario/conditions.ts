@@ -103,9 +103,13 @@ function partly(outlet: Outlet, closed: number | undefined): Outlet {
 export const outletsUnder = (outlets: readonly Outlet[], { blocked, uncut }: Conditions): Outlet[] =>
   outlets.filter((o) => !(isOpening(o) && uncut.has(o.work))).map((o) => (isOpening(o) ? partly(o, blocked.get(o.work)) : o));
 
+/** What silt can take: what is held, or what stands up to the sill where that leaks away. */
+const roomOf = ({ heldM3, outlets, sillM, stage }: Store): number =>
+  sillM !== null && outlets.some((o) => o.role === 'through') ? volumeAt(stage, sillM) : heldM3;
+
 /** A store with silt lying in it: what it holds is less by that, from its floor up. */
 function silted(store: Store, share: number): Store {
-  const lost = share * store.heldM3;
+  const lost = share * roomOf(store);
   const { levelM, volumeM3, wettedM2 } = store.stage;
   if (lost <= 0) return store;
   const from = volumeM3.findIndex((v) => v > lost);
@@ -117,7 +121,7 @@ function silted(store: Store, share: number): Store {
     volumeM3: Float64Array.of(0, ...volumeM3.subarray(from).map((v) => v - lost)),
     wettedM2: Float64Array.of(wettedM2[from - 1] + part * (wettedM2[from] - wettedM2[from - 1]), ...wettedM2.subarray(from)),
   };
-  return { ...store, floorM: Math.max(store.floorM, floorM), heldM3: store.heldM3 - lost, stage };
+  return { ...store, floorM: Math.max(store.floorM, floorM), heldM3: Math.max(0, store.heldM3 - lost), stage };
 }
 
 /** A store with a stretch of its bank lower than designed. */
@@ -148,6 +152,9 @@ function lowered(store: Store, low: Conditions['low'][number], k: number): Store
 /** A store as the case has it. */
 export function storeUnder(store: Store, conditions: Conditions): Store {
   const lows = conditions.low.filter((l) => l.work === store.id);
-  const own = lows.reduce<Store>((at, low, k) => lowered(at, low, k), { ...store, outlets: outletsUnder(store.outlets, conditions) });
+  const outlets = outletsUnder(store.outlets, conditions);
+  const isSame = outlets.length === store.outlets.length && outlets.every((o, k) => o === store.outlets[k]);
+  // What the case leaves alone stays the same thing: nothing that reads it is worked out anew.
+  const own = lows.reduce<Store>((at, low, k) => lowered(at, low, k), isSame ? store : { ...store, outlets });
   return silted(own, conditions.silted.get(store.work) ?? 0);
 }

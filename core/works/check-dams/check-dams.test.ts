@@ -151,6 +151,14 @@ describe('a series', () => {
     expect(checkDams.intakes(three).map((i) => i.store)).toEqual(['dams', 'dams:2', 'dams:3']);
     expect(place(series([dam(60)])).stores([])[0].name).toBe('Gully');
   });
+  it('leaves a dam the same thing when another of them is changed, but for the one that lets go to it by name', () => {
+    const before = stores(three);
+    const after = stores(series([dam(60, { heightM: 0.5 }), dam(48), dam(54)]));
+    expect(after.map((s, k) => s === before[k])).toEqual([true, true, false]);
+    expect(after[2].crestM).toBeCloseTo(before[2].crestM - 0.1, 9);
+    // Another bed, or the same line lowered, is not.
+    expect(stores(withAt(three, 'dimensions.bedBelowM', 0.2)).some((s) => before.includes(s))).toBe(false);
+  });
   it('lets water over its notch by 1.65 L H^1.5, and over its ends as wide as the channel is there', () => {
     const [notch, ends] = stores(three)[0].outlets;
     expect(notch.flowAt(notch.levelM + 0.3)).toBeCloseTo(1.65 * 0.3 ** 1.5, 9);

@@ -53,21 +53,23 @@ const marksOf = (work: CheckDams, dams: readonly Standing[]): LevelMark[] => {
   }));
 };
 
-/** The edge of the water behind each dam at a level, as far as its pool reaches up the bed. */
-function ringsOf(dams: readonly Standing[], { work, bed }: { readonly work: CheckDams; readonly bed: Bed }): Line[] {
+/** The edge of the water behind each dam, full to its notch, as far as its pool reaches up the bed. */
+function ringsOf(dams: readonly Standing[], bed: Bed): Line[] {
+  const last = bed.points.length - 1;
   return dams.map((one): Line => {
-    const toe = Math.max(one.fromM, toeAbove(bed, one.dam.atM, one.notchM) ?? one.fromM);
-    const count = 6;
-    const places = Array.from({ length: count + 1 }, (_, k) => one.dam.atM - ((one.dam.atM - toe) * k) / count);
-    const edge =
-      (sign: 1 | -1) =>
-      (atM: number, k: number): Point => {
-        const { point, direction } = pointAlong(work.line, atM);
-        const half = (one.section.topWidth(((one.notchM - one.bedM) * (count - k)) / count) / 2) * sign;
-        return [point[0] - direction[1] * half, point[1] + direction[0] * half];
-      };
-    const left = places.map(edge(1));
-    return [...left, ...places.map(edge(-1)).reverse(), left[0]];
+    const { dam, section, notchM, bedM, fromM } = one;
+    const toe = Math.max(fromM, toeAbove(bed, dam.atM, notchM) ?? fromM);
+    const [from, to] = [Math.floor(toe / bed.stepM), Math.min(last, Math.ceil(dam.atM / bed.stepM))];
+    const edge = (sign: 1 | -1): Point[] =>
+      Array.from({ length: to - from + 1 }, (_, k): Point => {
+        const [[ax, ay], [bx, by]] = [bed.points[Math.max(0, from + k - 1)], bed.points[Math.min(last, from + k + 1)]];
+        const length = Math.hypot(bx - ax, by - ay);
+        const half = (sign * section.topWidth(Math.max(0, Math.min(notchM - bedM, notchM - bed.bedM[from + k])))) / 2;
+        const [x, y] = bed.points[from + k];
+        return [x - ((by - ay) / length) * half, y + ((bx - ax) / length) * half];
+      });
+    const left = edge(1);
+    return [...left, ...edge(-1).reverse(), left[0]];
   });
 }
 
@@ -75,10 +77,11 @@ function placeDams(work: CheckDams, measured: Bed): PlacedWork {
   const bed = lowered(measured, work.dimensions.bedBelowM ?? ON_THE_GROUND_M);
   const dams = standingDams(work, bed);
   const series = { work, bed, dams };
+  let rings: readonly Line[] | null = null;
   const needsM3 = (one: Standing): number => stoneOf(work, one).allM3;
   return {
     host: null,
-    stores: () => storesOf(work, bed),
+    stores: () => storesOf(work, bed, measured),
     outlets: [],
     figures: (facts, sheet) => figuresOf(series, facts, sheet),
     checks: (facts) => runRules(DAMS_RULES, { ...facts, ...series, needsM3 }, work.id),
@@ -87,7 +90,8 @@ function placeDams(work: CheckDams, measured: Bed): PlacedWork {
     pegs: () => pegsOf(work, dams),
     marks: marksOf(work, dams),
     section: () => longSection(work, series),
-    waterRings: () => ringsOf(dams, series),
+    // Each dam has a level of its own: what one level would wet says nothing of the others.
+    waterRings: () => (rings ??= ringsOf(dams, bed)),
   };
 }
 

@@ -173,28 +173,44 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
   return [...leak, notch, ends];
 }
 
-/** All dams as stores, each letting go to the next. */
-export function storesOf(work: CheckDams, bed: Bed): readonly Store[] {
+function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: string | null }): Store {
+  const { one } = on;
+  const stage = stageOf(one, bed);
+  const outlets = outletsOf(work, bed, on);
+  const floorM = stage.levelM[0];
+  const isTight = outlets.every((o) => o.role !== 'through');
+  const full = waterBehind(one, bed, one.notchM);
+  return {
+    id: one.store,
+    work: work.id,
+    name: one.name,
+    floorM,
+    sillM: one.notchM,
+    wayOutM: isTight ? Math.max(floorM, one.notchM) : floorM,
+    crestM: one.endsM,
+    heldM3: isTight ? full.volumeM3 * (1 - siltedShare(one.dam)) : 0,
+    waterM2: full.wettedM2,
+    stage,
+    outlets,
+  };
+}
+
+/** Stores made before on a bed: a dam that nothing of it or of the one below has changed stays the same thing, and is not routed anew. */
+const made = new WeakMap<Bed, Map<string, Store>>();
+const MOST_MADE = 2000;
+
+/** All dams as stores, each letting go to the next. `measured` is the bed as the terrain has it, the same thing while the line is. */
+export function storesOf(work: CheckDams, bed: Bed, measured = bed): readonly Store[] {
   const all = standingDams(work, bed);
+  const known = made.get(measured) ?? new Map<string, Store>();
+  if (known.size > MOST_MADE) known.clear();
+  made.set(measured, known);
+  const shape = JSON.stringify([work.id, work.form, work.dimensions]);
   return all.map((one, k) => {
-    const stage = stageOf(one, bed);
-    const outlets = outletsOf(work, bed, { one, to: all[k + 1]?.store ?? null });
-    const floorM = stage.levelM[0];
-    const isTight = outlets.every((o) => o.role !== 'through');
-    const full = waterBehind(one, bed, one.notchM);
-    const silt = full.volumeM3 * siltedShare(one.dam);
-    return {
-      id: one.store,
-      work: work.id,
-      name: one.name,
-      floorM,
-      sillM: one.notchM,
-      wayOutM: isTight ? Math.max(floorM, one.notchM) : floorM,
-      crestM: one.endsM,
-      heldM3: isTight ? full.volumeM3 - silt : 0,
-      waterM2: full.wettedM2,
-      stage,
-      outlets,
-    };
+    const to = all[k + 1]?.store ?? null;
+    const key = JSON.stringify([shape, one.dam, one.store, one.name, one.fromM, to]);
+    const store = known.get(key) ?? storeOf(work, bed, { one, to });
+    known.set(key, store);
+    return store;
   });
 }
