@@ -35,15 +35,6 @@ const clickAt = async ([x, y], count = 1) => {
   await page.mouse.click(px + box.x, py + box.y, { count, delay: 20 });
   await wait(420);
 };
-await shot('land-windrow', `${P}/land`, async () => {
-  await take('What I saw', 'Windrow');
-  await clickAt([350, 362]);
-  await clickAt([128, 253], 2);
-  await wait(1500);
-  await page.mouse.move(1100, 500);
-});
-await page.locator('header button[aria-label="Undo"]').click();
-await wait(700);
 await shot('land-places', `${P}/land`, async () => {
   await page.locator('aside ::-p-text(Find and show them)').click();
   await wait(1500);
@@ -106,4 +97,6 @@ await shot('pegs', `${P}/pegs`, async () => {
 await page.setViewport({ width: 390, height: 844, deviceScaleFactor: 2, isMobile: true, hasTouch: true });
 await shot('pegs-phone', `${P}/pegs`, () => page.$eval('aside', (e) => e.scrollIntoView()));
 await shot('works-phone', `${P}/works`);
+await page.setViewport({ width: 1280, height: 800 });
+await shot('check-dams', '/p/dry-fork/works', () => wait(3000));
 await browser.close();

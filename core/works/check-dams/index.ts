@@ -43,10 +43,11 @@ function pegsOf(work: CheckDams, dams: readonly Standing[]): PegDraft[] {
 
 const marksOf = (work: CheckDams, dams: readonly Standing[]): LevelMark[] => {
   const ends = dams.length > 1 ? [dams[0], dams[dams.length - 1]] : dams;
-  return ends.map(({ store, name, notchM }) => ({
+  const names = ends.length > 1 ? ['Highest notch', 'Lowest notch'] : ['Notch'];
+  return ends.map(({ store, notchM }, k) => ({
     id: `${store}:notch`,
     work: work.id,
-    name: `${name}: notch`,
+    name: names[k],
     role: 'sill',
     levelM: notchM,
     path: null,
