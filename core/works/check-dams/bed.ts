@@ -39,6 +39,16 @@ export const lowered = (bed: Bed, byM: number): Bed => (byM === 0 ? bed : { ...b
 export const fallBetween = (bed: Bed, [fromM, toM]: readonly [number, number]): number =>
   (bedAt(bed, fromM) - bedAt(bed, toM)) / Math.max(1e-9, toM - fromM);
 
+/** How much a bed rises from its lowest on the way down, and where [m]. */
+export function riseOf(bed: Bed): { readonly riseM: number; readonly atM: number } {
+  let [low, riseM, atM] = [bed.bedM[0], 0, 0];
+  bed.bedM.forEach((level, i) => {
+    low = Math.min(low, level);
+    if (level - low > riseM) [riseM, atM] = [level - low, i * bed.stepM];
+  });
+  return { riseM, atM };
+}
+
 export interface Across {
   readonly bedWidthM: number;
   readonly bankWidthM: number;

@@ -2,7 +2,7 @@ import type { Begun, DrawSpec, Technique } from '../../contract/index.ts';
 import { type Line, type Point, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { begun, groundUnder, mm, offTerrain } from '../beginning.ts';
-import { type Bed, acrossAt, measureBed, ontoBed } from './bed.ts';
+import { type Bed, acrossAt, measureBed, ontoBed, riseOf } from './bed.ts';
 import type { CheckDams, Dam } from './model.ts';
 import { byGully, bySight } from './spacing.ts';
 
@@ -62,16 +62,6 @@ const SPACED: Readonly<Record<string, (bed: Bed, heightM: number) => readonly nu
   'check-dams-gully': byGully,
   'check-dam': (bed) => [bed.lengthM],
 };
-
-/** How much a bed rises from its lowest on the way down, and where [m]. */
-function riseOf(bed: Bed): { readonly riseM: number; readonly atM: number } {
-  let [low, riseM, atM] = [bed.bedM[0], 0, 0];
-  bed.bedM.forEach((level, i) => {
-    low = Math.min(low, level);
-    if (level - low > riseM) [riseM, atM] = [level - low, i * bed.stepM];
-  });
-  return { riseM, atM };
-}
 
 const rising = ({ riseM, atM }: { readonly riseM: number; readonly atM: number }): Begun => ({
   ok: false,

@@ -3,7 +3,7 @@ import { GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
-import { bedAt, fallBetween } from './bed.ts';
+import { bedAt, fallBetween, riseOf } from './bed.ts';
 import { type DamsFacts, at, metres, of, peakAt, step, worstOf } from './facts.ts';
 import { FORM_WORDS, MOST_HIGH_M } from './model.ts';
 import { SIZE_RULES, STATE_RULES } from './size-checks.ts';
@@ -216,15 +216,11 @@ const rises: Rule<DamsFacts> = {
   sense: 'max',
   source: { key: 'geometry' },
   find: ({ bed }) => {
-    let [low, value, where] = [bed.bedM[0], 0, 0];
-    bed.bedM.forEach((level, i) => {
-      low = Math.min(low, level);
-      if (level - low > value) [value, where] = [level - low, i];
-    });
+    const { riseM: value, atM } = riseOf(bed);
     return {
       value,
       limit: 0.15,
-      at: bed.points[where] ?? null,
+      at: bed.points[Math.round(atM / bed.stepM)] ?? null,
       severity: gradeMax(value, 0.15, 0.5),
       do: value > 0.15 ? say`It rises by ${step(value)} here: draw it along the lowest of the channel.` : 'Nothing.',
     };
