@@ -31,8 +31,7 @@ describe('what the ground cannot tell', () => {
     lossesMm: null,
     soilFullShare: null,
     isExample: false,
-    isTested: true,
-    rateMmPerHour: 20,
+    rate: { isTested: true, mmPerHour: 20 },
     yearsToSilt: 9,
     ...change,
   });
@@ -79,12 +78,13 @@ describe('what the ground cannot tell', () => {
       silent: [facts()],
     },
     'ground.rate-tested': {
-      at: (v) => facts({ rateMmPerHour: v, isTested: v > 10 }),
+      at: (v) => facts({ rate: { mmPerHour: v, isTested: v > 10 } }),
       limit: null,
       judged: [
         [20, 'fine'],
         [5, 'unknown', /drive a ring/],
       ],
+      silent: [facts({ rate: null })],
     },
     'ground.silt': {
       at: (v) => facts({ yearsToSilt: v }),

@@ -15,9 +15,8 @@ export interface GroundFacts {
   readonly soilFullShare: number | null;
   /** Whether the ground is a start to correct, not what anybody found. */
   readonly isExample: boolean;
-  /** Whether the rate under the work comes from a test. */
-  readonly isTested: boolean;
-  readonly rateMmPerHour: number;
+  /** The rate under the work, and whether it comes from a test; null where none is asked for. */
+  readonly rate: { readonly isTested: boolean; readonly mmPerHour: number } | null;
   /** Years until a fifth of the store is silt; null where soil loss is not worked out or nothing arrives. */
   readonly yearsToSilt: number | null;
 }
@@ -125,12 +124,14 @@ const untested: Rule<GroundFacts> = {
   kind: 'intensity',
   sense: 'min',
   source: { ...COMMON_PRACTICE, locator: 'scatter of rates within a texture is a factor of 3 to 10' },
-  find: ({ isTested, rateMmPerHour }) => ({
-    value: rateMmPerHour,
-    limit: null,
-    severity: isTested ? 'fine' : 'unknown',
-    do: isTested ? 'Nothing.' : 'Dig a hole or drive a ring where this work will stand: Ground, Tests.',
-  }),
+  applies: ({ rate }) => rate !== null,
+  find: ({ rate }) =>
+    rate && {
+      value: rate.mmPerHour,
+      limit: null,
+      severity: rate.isTested ? 'fine' : 'unknown',
+      do: rate.isTested ? 'Nothing.' : 'Dig a hole or drive a ring where this work will stand: Ground, Tests.',
+    },
 };
 
 /** Years of use below which silt rules a work: common practice. */

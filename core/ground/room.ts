@@ -12,7 +12,8 @@ export const SOIL_ROOM = defineFormula(
     },
     result: { symbol: 'w', means: 'depth of water that fills it', unit: 'mm' },
     source: { key: 'rawls-1982', locator: 'Table 2: porosity less water held at 33 kPa', fromMemory: true },
-    limits: 'Water that moves on sideways through the soil makes more room; it is not counted.',
+    limits:
+      'Where no texture is told, the usual one of the soil group stands in. Water that moves on sideways through the soil makes more room; it is not counted.',
   },
   ({ p, D, c }) => 1000 * p * Math.max(0, D - c),
 );

@@ -4,6 +4,7 @@ import { weighed } from './catchment.ts';
 import { retentionOf } from './curve-number.ts';
 import { DETENTION, DETENTION_SHARE, REGIONS, unitPeakOf } from './graphical.ts';
 import { greenAmptLaw } from './green-ampt.ts';
+import { RATIONAL_PEAK } from './rational.ts';
 import { convolve } from './unit-hydrograph.ts';
 import { WETNESSES, curveNumberWhen } from './wetness.ts';
 
@@ -198,6 +199,6 @@ export const MODIFIED_RATIONAL = defineLaw(
   },
   ({ C, A, Q, t, i }) => {
     together('runoff.modified-rational', t, i);
-    return Math.max(0, ...t.map((minutes, k) => ((C * i[k] * A) / 360 - Q) * 60 * minutes));
+    return Math.max(0, ...t.map((minutes, k) => (RATIONAL_PEAK.evaluate({ C, i: i[k], A }) - Q) * 60 * minutes));
   },
 );

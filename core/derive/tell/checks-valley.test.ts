@@ -4,7 +4,7 @@ import { NETWORK_RULES } from '../../checks/index.ts';
 import type { Project } from '../../project/index.ts';
 import { type Fixtures, found, testChecks } from '../../testing/checks.ts';
 import { planeProject } from '../../testing/projects.ts';
-import { BACKUP, BACKUP_SILL, CUT, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../../testing/valley.ts';
+import { BACKUP, BACKUP_SILL, CUT, DAMS, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../../testing/valley.ts';
 import { CROSSING_RULES } from '../../works/crossing/index.ts';
 import { CUT_RULES } from '../../works/cut-spillway/index.ts';
 import { DIVERSION_RULES } from '../../works/diversion/index.ts';
@@ -277,6 +277,15 @@ describe('each check in the valley', () => {
     ...NETWORK_RULES,
   ];
   testChecks(CASES, all);
+  it('tells once of a work of several stores what is asked of their catchments, and whose ground it is, on no line of its own', () => {
+    const on = project([DAMS], { ground: { ...project().ground!, isExample: true } });
+    const all = found(on, 'ground.not-yours');
+    expect(all.map((c) => [c.on, c.severity])).toEqual([['dams', 'mend']]);
+    for (const id of ['runoff.time-method', 'runoff.losses-apart', 'rain.not-yours', 'rain.set-too-short'])
+      expect(found(on, id).filter((c) => c.on !== 'dams')).toEqual([]);
+    expect(found(on, 'runoff.time-method')).toHaveLength(1);
+    expect(found(on, 'ground.rate-tested')).toEqual([]);
+  });
   it('asks for what is not known: clay nobody has tested', () => {
     expect(found(project(swap(but(SOUND[0], { clayPercent: undefined }))), 'pond.clay')[0].severity).toBe('unknown');
   });

@@ -3,6 +3,16 @@ import type { Check, Condition } from '../../contract/index.ts';
 
 const RANK: Readonly<Record<Check['severity'], number>> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
 
+/** The gravest check of each rule, of things that are told as one: they are filed under its id. */
+export function gravestOf(checks: readonly Check[], on: string): Check[] {
+  const by = new Map<string, Check>();
+  for (const check of checks) {
+    const known = by.get(check.id);
+    if (!known || RANK[check.severity] < RANK[known.severity]) by.set(check.id, { ...check, on });
+  }
+  return [...by.values()];
+}
+
 /** Names each check by its rule, what it is on, where, and how often that was seen before. */
 function named(checks: readonly Check[]): ReadonlyMap<string, Check> {
   const by = new Map<string, Check>();

@@ -43,8 +43,9 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
   const { project, run, water, graph } = on.told;
   const timed = run.hydrology.timed.get(store);
   const runoff = run.hydrology.runoff.get(store);
-  const under = water.under.get(store);
-  if (!run.rain || !timed || !runoff || !under) return [];
+  // A work that stands on no line of its own asks for no rate.
+  const under = water.under.get(store) ?? null;
+  if (!run.rain || !timed || !runoff) return [];
   const lossesMm = graph.step(`losses:${store}`, [timed, run.rain], lossesIn);
   const soilFullShare = graph.step(`soil-full:${store}`, [timed, run.rain], fullIn);
   const isExample = project.ground?.isExample === true;
@@ -63,8 +64,7 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
           lossesMm: known.lossesMm,
           soilFullShare: known.soilFullShare,
           isExample: known.isExample,
-          isTested: known.under.isTested,
-          rateMmPerHour: known.under.rateMmPerHour,
+          rate: known.under && { isTested: known.under.isTested, mmPerHour: known.under.rateMmPerHour },
           yearsToSilt: known.yearsToSilt,
         },
         id,

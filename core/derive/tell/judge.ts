@@ -1,5 +1,5 @@
 // Figures and checks of every work, each worked out anew only when what it reads differs.
-import type { Check, Company, Figure, Missing, StormFacts } from '../../contract/index.ts';
+import type { Check, Company, Figure, Missing, Store, StormFacts } from '../../contract/index.ts';
 import { type Uncomputed, checkPin, checkRain, checkSeen, checkWay } from '../../checks/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
 import { cellAt } from '../../terrain/index.ts';
@@ -8,6 +8,7 @@ import { attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
 import { acrossChecks } from './across.ts';
 import type { Told } from './facts.ts';
+import { gravestOf } from './graver.ts';
 import { groundChecks } from './ground-checks.ts';
 
 export interface Judged {
@@ -89,13 +90,18 @@ export function judge(told: Told, on: { readonly erosion: DerivedErosion | null;
   const judged = water.works.map((one) => [one.bound.work.id, judgementOf(one, told)] as const);
   const { pins, features } = project;
   const { rain } = run;
-  const rains = water.stores.flatMap(({ id, work }) => {
+  const catchmentChecks = ({ id, work }: Store): readonly Check[] => {
     const runoff = run.hydrology.runoff.get(id)?.runoff;
     if (!rain || !runoff) return [];
     return [
       ...graph.step(`rain:${id}`, [rain, { runoff, durationsMin }], (by, known) => checkRain({ rain: by, ...known })),
       ...groundChecks(work, id, { told, ...on }),
     ];
+  };
+  // A work of several stores is told once what is asked of each of their catchments.
+  const rains = [...new Set(water.stores.map((s) => s.work))].flatMap((work) => {
+    const own = water.stores.filter((s) => s.work === work);
+    return own.length === 1 ? catchmentChecks(own[0]) : gravestOf(own.flatMap(catchmentChecks), work);
   });
   return {
     figures: Object.fromEntries(judged.map(([id, { figures }]) => [id, figures])),

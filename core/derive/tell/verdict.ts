@@ -5,6 +5,7 @@ import { CHANCE, depthFor, isInvented, isSet, longestStorm, returnIn, returnWord
 import { isReadable } from '../../survey/index.ts';
 import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
+import { deepestWords } from './deepest.ts';
 import { emptiedWords } from './emptied.ts';
 import { seriesOf, seriesWords } from './series.ts';
 import { decidedWords, hours, spanWords } from './storm-words.ts';
@@ -311,9 +312,8 @@ function tellStorm(telling: Telling): Piece[] {
 function tellPegs({ project, derived, q }: Telling): Piece[] {
   if (derived.pegs.length === 0) return [plain('Pegs appear once there is a work to set out.')];
   const hc = project.survey?.heightOfCollimationM ?? null;
-  const cuts = derived.pegs.flatMap((p) => (p.cutM === null ? [] : [p.cutM]));
-  const deepest = cuts.length > 0 ? Math.max(...cuts) : null;
-  const head = [strong(`${derived.pegs.length} pegs`), plain(', the deepest cut '), strong(q(deepest, 'length'))];
+  const { before, figure } = deepestWords(derived.pegs, q);
+  const head = [strong(`${derived.pegs.length} pegs`), plain(before), strong(figure)];
   if (hc === null) return [...head, plain('. Give the height of your instrument to get staff readings.')];
   const read = derived.pegs.filter((p) => p.staffM !== null && isReadable(p.staffM)).length;
   const rest = derived.pegs.length - read;

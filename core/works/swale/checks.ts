@@ -87,7 +87,7 @@ const drainDown: Rule<SwaleFacts> = {
         value: null,
         limit,
         severity: severity === 'mend' ? 'mend' : 'weigh',
-        do: say`The soil under it is full before it is empty: ${amount(storm.soilShortM3, 'volume')} stay until they move on sideways. Make it wider and shallower, give it a low outlet, or dig a hole here: the soil may be deeper than you noted.`,
+        do: say`The soil under it is full before it is empty: ${amount(storm.soilShortM3, 'volume')} stay until they move on sideways. Make it wider and shallower, give it a low outlet, or dig a hole here: the soil may be deeper than you noted, or of another texture than its soil group suggests.`,
       };
     }
     return {

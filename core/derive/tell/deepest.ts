@@ -1,0 +1,13 @@
+import type { QuantityKind } from '../../units/index.ts';
+
+/** How deep the deepest cut of some pegs is; where nothing is dug, how little the least fill is. */
+export function deepestWords(
+  pegs: readonly { readonly cutM: number | null }[],
+  q: (value: number | null, kind: QuantityKind) => string,
+): { readonly before: string; readonly figure: string } {
+  const known = pegs.flatMap((p) => p.cutM ?? []);
+  const deepest = known.length > 0 ? Math.max(...known) : null;
+  return deepest !== null && deepest < 0
+    ? { before: ', all above the ground, the least by ', figure: q(-deepest, 'length') }
+    : { before: ', the deepest cut ', figure: q(deepest, 'length') };
+}
