@@ -58,11 +58,18 @@ module.exports = {
     {
       name: 'techniques-stand-alone',
       severity: 'error',
-      // basin is no technique: it is what ponds and crossings share.
+      // basin, gravity and field are no techniques: they are what techniques share.
       from: { path: '^core/works/([^/]+)/' },
       to: {
         path: '^core/works/[^/]+/',
-        pathNot: ['^core/works/$1/', '^core/works/basin/', '^core/works/swale/[.][.]', '^core/works/level-sill/model[.]ts$'],
+        pathNot: [
+          '^core/works/$1/',
+          '^core/works/basin/',
+          '^core/works/gravity/',
+          '^core/works/field/',
+          '^core/works/swale/[.][.]',
+          '^core/works/level-sill/model[.]ts$',
+        ],
       },
     },
     {

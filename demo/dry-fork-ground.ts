@@ -4,9 +4,11 @@ import { uneven } from './surface.ts';
 export const WIDE_M = 264;
 export const LONG_M = 342;
 
+/** The gully breaks off here. */
+export const HEAD_Y = 268;
 /** Where the gully runs at a height up the hill, and how far it is cut there: its head near the top, a wash at the bottom. */
-const mainAt = (y: number): number => 128 + 21 * Math.sin(y / 47 + 0.6) + 6.5 * Math.sin(y / 19 + 2.1) + 2 * Math.sin(y / 7.3);
-const mainDepth = (y: number): number => 2.3 / (1 + Math.exp((y - 268) / 9)) - 0.9 / (1 + Math.exp((y - 62) / 16));
+export const mainAt = (y: number): number => 128 + 21 * Math.sin(y / 47 + 0.6) + 6.5 * Math.sin(y / 19 + 2.1) + 2 * Math.sin(y / 7.3);
+const mainDepth = (y: number): number => 2.3 / (1 + Math.exp((y - HEAD_Y) / 1.6)) - 0.9 / (1 + Math.exp((y - 62) / 16));
 /** The fork comes in from the east at this height. */
 const FORK_Y = 148;
 const forkAt = (y: number): number => mainAt(FORK_Y) + (y - FORK_Y) * 0.62 + 7 * Math.sin((y - FORK_Y) / 21) + 2.2 * Math.sin(y / 8.1);
@@ -24,8 +26,12 @@ export function dryForkLevel(x: number, y: number): number {
   const lean = 5.2 * (1 - Math.exp(-((main / 95) ** 2))) + 0.9 * (1 - Math.exp(-((fork / 40) ** 2))) * v;
   const rough =
     1.5 * uneven(x, y, { wave: 70, seed: 31 }) + 0.45 * uneven(x, y, { wave: 26, seed: 32 }) + 0.09 * uneven(x, y, { wave: 6, seed: 33 });
+  // An old field on the west side lies far gentler than the hill about it.
+  const within = Math.exp(-(((x - 62) / 44) ** 4) - ((y - 58) / 36) ** 4);
+  const field = 817.4 + 0.031 * (y - 58) - 0.012 * (x - 62) + 0.25 * uneven(x, y, { wave: 48, seed: 34 });
   const cut = mainDepth(y) * trench(main, 2.6 - 0.6 * v) + forkDepth(y) * trench(fork, 1.9);
-  return hill + lean + rough - Math.max(cut, 0);
+  const open = hill + lean + rough;
+  return open + within * (field - open) - Math.max(cut, 0);
 }
 
 /** The bed of the gully or of its fork from one height down to another, as one would walk it. */

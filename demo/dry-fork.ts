@@ -1,13 +1,14 @@
-// Generates the second demo: a dry, gullied hillside with check dams in every state. Run with `npm run demo:data`.
+// Generates the second demo: a dry, gullied hillside with its works in every state. Run with `npm run demo:data`.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { WorkBase } from '#core/contract';
 import { type Command, execute, startHistory } from '#core/commands';
 import { writeProjectFile } from '#core/formats';
 import { type Project, assetName, emptyProject, gridToBytes } from '#core/project';
 import type { Line, Point } from '#core/geometry';
 import { gridFromLevels } from '#core/terrain';
-import { type CheckDams, type Dam, registry } from '#core/works';
-import { LONG_M, WIDE_M, bedOf, dryForkLevel } from './dry-fork-ground.ts';
+import { type CheckDams, type Dam, type HalfMoons, type Headcut, type StoneLines, type Weir, registry } from '#core/works';
+import { HEAD_Y, LONG_M, WIDE_M, bedOf, dryForkLevel, mainAt } from './dry-fork-ground.ts';
 
 const CELL_M = 1.5;
 // In mid-ocean on purpose, like the first.
@@ -40,15 +41,24 @@ const rain = {
 const bytes = gridToBytes(grid);
 const sha256 = assetName(bytes);
 
+/** What a drawing begins with. */
+function begun(
+  kind: string,
+  points: readonly (readonly [number, number])[],
+  as: { readonly id: string; readonly name: string; readonly how: string },
+): unknown {
+  const land = { grid, stores: [], nameFor: () => as.name, idFor: () => as.id };
+  const made = registry.begin(kind, { how: as.how, points: points.map(here), host: null }, land);
+  if (!made.ok) throw new Error(`the demo's ${as.id} cannot begin: ${JSON.stringify(made.problem)}`);
+  return made.works[0];
+}
+
 /** The series a drawing down a bed begins with. */
 function drawn(
   bed: readonly (readonly [number, number])[],
   as: { readonly id: string; readonly name: string; readonly how: string },
 ): CheckDams {
-  const land = { grid, stores: [], nameFor: () => as.name, idFor: () => as.id };
-  const begun = registry.begin('check-dams', { how: as.how, points: bed.map(here), host: null }, land);
-  if (!begun.ok) throw new Error(`the demo series ${as.id} cannot begin: ${JSON.stringify(begun.problem)}`);
-  return begun.works[0] as CheckDams;
+  return begun('check-dams', bed, as) as CheckDams;
 }
 
 /** As they were found and measured two seasons on: the upper ones full of silt, one broken by a root that came down. */
@@ -67,9 +77,62 @@ const found = (dams: readonly Dam[]): Dam[] =>
 
 const upper = drawn(bedOf('main', [246, 166]), { id: 'upper', name: 'Upper gully', how: 'check-dams' });
 const fork = drawn(bedOf('fork', [214, 154]), { id: 'fork', name: 'Fork', how: 'check-dams-gully' });
-const works: readonly CheckDams[] = [
+
+/** A weir of baskets from before, set on the bed with hardly a key: the second flood went round its west end. */
+const old = begun('weir', [[mainAt(118) - 5, 113.9], [mainAt(118) + 5, 122.3]], { id: 'old-weir', name: 'Old weir', how: 'weir' }) as Weir; // prettier-ignore
+const oldWeir: Weir = {
+  ...old,
+  status: 'existing',
+  ground: 'firm',
+  found: 'flanked',
+  dimensions: {
+    ...old.dimensions,
+    topWidthM: 1,
+    baseWidthM: 1,
+    foundationM: 0.2,
+    keyM: 0.3,
+    apronM: 1,
+    apronDropM: 0,
+    cutoffM: 0,
+    rampUpHV: 0,
+  },
+  siltedPercent: 60,
+};
+/** Where the gully eats into the hill, read against a peg for two seasons. */
+const lip = begun('headcut', [[mainAt(HEAD_Y) - 3.5, HEAD_Y + 3], [mainAt(HEAD_Y) + 4.5, HEAD_Y + 2.6]], { id: 'head', name: 'Gully head', how: 'headcut' }) as Headcut; // prettier-ignore
+const head: Headcut = {
+  ...lip,
+  status: 'existing',
+  above: 'resting',
+  soil: 'firm',
+  readings: [
+    { toLipM: 12, rainMm: 0 },
+    { toLipM: 11.7, rainMm: 142 },
+    { toLipM: 11.45, rainMm: 96 },
+    { toLipM: 10.9, rainMm: 171 },
+  ],
+  threatM: 42,
+  yearRainMm: 310,
+};
+/** Half-moons dug by a crew on the old field, two of them broken in their first storm. */
+const dug = begun('half-moons', [[41, 31], [88, 36], [90, 58], [38, 60]], { id: 'moons', name: 'Field moons', how: 'half-moons' }) as HalfMoons; // prettier-ignore
+const moons: HalfMoons = {
+  ...dug,
+  status: 'existing',
+  crop: { needMm: 420, rainMm: 240, runoffShare: 0.35, usedShare: 0.6 },
+  breaches: [
+    { row: 2, number: 3 },
+    { row: 3, number: 5 },
+  ],
+};
+const rowsOfStone = begun('stone-lines', [[52, 62], [92, 61], [92, 79], [50, 79]], { id: 'lines', name: 'Field lines', how: 'stone-lines' }) as StoneLines; // prettier-ignore
+const works: readonly unknown[] = [
   { ...upper, status: 'existing', dams: found(upper.dams), labour: { ...upper.labour, carryM: 35, fillsAYear: 5, siltM3AYear: 9 } },
   { ...fork, form: 'brush', labour: { m3PerDay: 2, carryM: 80 } },
+  oldWeir,
+  head,
+  moons,
+  { ...rowsOfStone, rockNearM3: 9, gaps: [{ row: 1, atM: 17, widthM: 0.4 }] },
 ];
 
 const ring: Line = [[14, 14], [176, 9], [252, 40], [249, 252], [206, 331], [58, 328], [12, 214]]; // prettier-ignore
@@ -95,7 +158,7 @@ const commands: Command[] = [
       },
     },
   },
-  { type: 'works.add', payload: { works } },
+  { type: 'works.add', payload: { works: works as readonly WorkBase[] } },
 ];
 
 const { project } = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('dry-fork', 'Dry Fork')));

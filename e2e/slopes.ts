@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
-import type { CheckDams } from '#core/works';
-import { bedOf } from '../demo/dry-fork-ground.ts';
+import type { WorkBase } from '#core/contract';
+import type { CheckDams, HalfMoons, RainGarden, Weir } from '#core/works';
+import { bedOf, mainAt } from '../demo/dry-fork-ground.ts';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -62,5 +63,79 @@ export function slopes(open: () => Bench): void {
       await v.until(dams, (d) => d.length === drawn.length && d[1].heightM !== 0.45);
       expect(v.errors).toEqual([]);
     }, 120000);
+  });
+
+  describe('works on a slope', () => {
+    it('half-moons fill a field, a weir crosses a gully and is refused on open ground, a head is read and rested', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.verdict(/Upper gully, 13 in a row, pass on at most/);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
+        (await works()).find((w) => w.name === name) as W | undefined;
+      const before = (await works()).length;
+
+      await v.menu('Draw another work', 'Half-moons over a field');
+      await v.draw([[176, 30], [226, 34], [222, 66], [178, 62]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('aside', /Half-moons 2/);
+      const moons = await v.until(() => named<HalfMoons>('Half-moons 2'), (w) => w !== undefined); // prettier-ignore
+      expect(moons?.rows.length).toBeGreaterThan(2);
+      await v.reads('aside', /Litres held for each hour, a fill\s+\d/);
+      await v.reads('aside', /Say what the crop needs, the rain of two years in three, and what share of it runs off there/);
+      await v.type('Radius', '1.5');
+      await v.until(() => named<HalfMoons>('Half-moons 2'), (w) => w?.dimensions.radiusM === 1.5); // prettier-ignore
+      expect(await serious(v)).toEqual([]);
+
+      // By labour, against all others that are there.
+      await v.reads('aside', /Against other works, by labour/);
+      await v.reads('aside', /Half-moons 2\s+\d+ m³\s+[\d.]+ h\s+\d+/);
+
+      // Basins in a chain: each place but the last; one made too large is refused, and nothing has changed.
+      await v.menu('Draw another work', 'Rain gardens in a chain');
+      await v.draw([[206, 150], [205, 143], [204, 132]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('aside', /Rain garden 1/);
+      const areas = async (): Promise<readonly number[]> => (await named<RainGarden>('Rain garden 1'))?.basins.map((b) => b.areaM2) ?? [];
+      expect(await areas()).toHaveLength(2);
+      await v.choose('Change basin', 'Basin 2');
+      await v.type('Water when full', '6');
+      await v.until(areas, (a) => a[1] === 6);
+      await v.type('Water when full', '400');
+      await v.reads('body', /meet: their middles are 7\.\d+ m apart/);
+      expect((await areas())[1]).toBe(6);
+
+      // A weir wants a channel: on open ground it is refused in words, and nothing has changed.
+      await v.menu('Draw another work', 'A weir across a gully');
+      await v.draw([[200, 180], [214, 184]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('body', /a weir needs 0\.70 m/);
+      expect((await works()).length).toBe(before + 2);
+      await v.page.keyboard.press('Escape');
+      const [x, y] = [mainAt(140), 140];
+      await v.menu('Draw another work', 'A weir across a gully');
+      await v.draw([[x - 6, y - 3], [x + 6, y + 3]].map(([a, b]) => here([a, b]))); // prettier-ignore
+      await v.reads('aside', /Dig a pit beside it down to its base and say what it stands on/);
+      await v.choose('Stands on', 'firm loam or clay');
+      await v.until(() => named<Weir>('Weir 2'), (w) => w?.ground === 'firm'); // prettier-ignore
+      await v.reads('aside', /Safety against sliding\s+[\d.]+ against at least 1\.50/);
+      // What mends it is asked for its price and done, by keyboard.
+      const said = await v.reads('aside', /Lay an apron [\d.]+ m long/);
+      const apron = Number(/Lay an apron ([\d.]+) m long/.exec(said)?.[1]);
+      await v.page.$$eval('button', (all) => all.find((b) => /^Lay an apron/.test(b.textContent))?.focus());
+      await v.page.keyboard.press('Enter');
+      await v.page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Do it' && !b.disabled));
+      await v.page.$$eval('button', (all) => all.find((b) => b.textContent === 'Do it')?.focus());
+      await v.page.keyboard.press('Enter');
+      const mended = await v.until(() => named<Weir>('Weir 2'), (w) => w !== undefined && w.dimensions.apronM !== 4); // prettier-ignore
+      expect(mended?.dimensions.apronM).toBeCloseTo(apron, 1);
+
+      await v.choose('Work', 'Gully head');
+      await v.reads('aside', /Reaches what stands uphill in\s+\d+ yr/);
+      await v.page.$$eval('summary, button', (all) =>
+        (all as HTMLElement[]).find((b) => b.textContent?.trim() === 'If the ground above rests')?.scrollIntoView(),
+      );
+      await v.reads('aside', /10 years\s*\d+ L\/s/);
+
+      for (let k = 0; k < 7; k++) await v.press('Undo');
+      await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
+      expect(v.errors).toEqual([]);
+    }, 180000);
   });
 }

@@ -170,6 +170,8 @@ export interface PlacedWork {
   readonly marks: readonly LevelMark[];
   /** Its section; `waterM` is the highest water of the storm, where it is known. */
   readonly section?: (waterM: number | null) => SectionShape;
+  /** Where water of one of its stores lies on the ground, and how deep its floor is dug; left out, its host's line tells, or nothing soaks in. */
+  readonly beds?: (store: string) => { readonly line: Line; readonly dugM: number } | null;
   /** The edge of its water at a level, for drawing and for flags. */
   readonly waterRings?: (levelM: number) => readonly Line[];
 }

@@ -26,7 +26,7 @@ export interface Outlet {
   /** sill, rated: ways out that were made · bank: a crest that is passed · joint: a way between stores that runs both ways. */
   readonly kind: 'sill' | 'rated' | 'bank' | 'joint';
   readonly levelM: number;
-  /** The decision that sets a crest's level, by dotted path in its work; left out where nobody set it. */
+  /** The decision that is a crest's level, by dotted path in its work; left out where nobody set it, or only how much it stands over something. */
   readonly levelBy?: string;
   /** Where its water reaches the ground outside. */
   readonly dischargeAt: Point;

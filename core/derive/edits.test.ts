@@ -97,7 +97,7 @@ describe('a thousand edits', () => {
       now = random() < 0.15 ? past[Math.max(0, past.length - 1 - Math.floor(3 * random()))] : pick(EDITS, random)(now, random);
       past.push(now);
       // Some come so fast that only the last of them is looked at.
-      if (random() < 0.91) continue;
+      if (random() < 0.97) continue;
       // A message brings the document as a copy each time.
       const copy = { ...structuredClone({ ...now, terrain: null }), terrain: START.terrain };
       const on = { registry, grids: noGrid, graph, ...(random() < 0.2 ? { case: pick(CASES, random).id } : {}) };
@@ -109,9 +109,9 @@ describe('a thousand edits', () => {
       // Written out first: to look through them piece by piece takes longer than to make them.
       if (JSON.stringify(kept) !== JSON.stringify(fresh)) expect(kept).toEqual(fresh);
     }
-    expect(looks).toBeGreaterThan(80);
+    expect(looks).toBeGreaterThan(20);
     // What nobody can come back to is let go.
-    expect(graph.size).toBeLessThan(6000);
+    expect(graph.size).toBeLessThan(550 * EVERY_KIND.length);
   });
 });
 

@@ -9,6 +9,7 @@ export * from './tell/verdict.ts';
 export * from './tell/storm-words.ts';
 export * from './tell/formulas.ts';
 export * from './tell/place-words.ts';
+export * from './tell/labour.ts';
 export type * from './types.ts';
 export * from './ask/compare.ts';
 export * from './ask/begin.ts';

@@ -101,6 +101,12 @@ export function defineFormula<S extends string>(card: FormulaCard<S>, compute: (
   };
 }
 
+/** Works a formula out, and may write it down. */
+export type Use = <S extends string>(formula: Formula<S>, inputs: Inputs<S>) => number;
+
+/** Works it out and writes nothing. */
+export const plainly: Use = (formula, inputs) => formula.evaluate(inputs);
+
 type Given<C extends SymbolCard> = C extends { readonly words: readonly (infer W)[] }
   ? W
   : C extends { readonly many: true }

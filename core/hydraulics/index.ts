@@ -13,5 +13,6 @@ export * from './pipe.ts';
 export * from './inlets.ts';
 export * from './sections.ts';
 export * from './rock.ts';
+export * from './drop.ts';
 export * from './waves.ts';
 export * from './breach.ts';

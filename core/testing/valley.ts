@@ -7,12 +7,17 @@ import type {
   CutSpillway,
   Crossing,
   Diversion,
+  HalfMoons,
+  Headcut,
   LevelSill,
   PipeOutlet,
   Pond,
   PumpBack,
+  RainGarden,
+  StoneLines,
   StoneTrench,
   Swale,
+  Weir,
 } from '../works/index.ts';
 import { newPond } from '../works/index.ts';
 import { planeProject } from './projects.ts';
@@ -181,7 +186,145 @@ export const DAMS: CheckDams = {
   labour: { m3PerDay: 1.5, carryM: 40 },
 };
 
-export const EVERY_KIND: readonly WorkBase[] = [POND, POND_SILL, CUT, PIPE, TRENCH, BACKUP, BACKUP_SILL, ROAD, DRAIN, PUMP, DAMS];
+/** A weir of baskets across the valley below all else: its bed 101.2, its notch a metre higher. */
+export const WEIR: Weir = {
+  id: 'weir',
+  kind: 'weir',
+  name: 'Weir',
+  status: 'planned',
+  line: [
+    [90, 24],
+    [112, 24],
+  ],
+  form: 'gabion',
+  ground: 'gravel',
+  base: 'drained',
+  face: 'sealed',
+  steps: 'below',
+  found: 'sound',
+  levels: { notchM: 102.3, crestM: 102.7 },
+  notchAtM: 11,
+  dimensions: {
+    notchWidthM: 1.5,
+    bedWidthM: 1.5,
+    topWidthM: 1,
+    baseWidthM: 2.5,
+    courseM: 0.5,
+    foundationM: 0.6,
+    keyM: 1,
+    apronM: 6,
+    apronDropM: 0.3,
+    cutoffM: 0.6,
+    pieceM: 0.15,
+    rampUpHV: 3,
+    rampDownHV: 0,
+  },
+  labour: { m3PerDay: 1, carryM: 40 },
+};
+
+/** A step in the valley's side taken for the head of a gully, a chute of stone laid into it. */
+export const HEAD: Headcut = {
+  id: 'head',
+  kind: 'headcut',
+  name: 'Head',
+  status: 'planned',
+  line: [
+    [140, 150],
+    [140, 156],
+  ],
+  form: 'rock',
+  above: 'resting',
+  soil: 'firm',
+  plug: 'bale',
+  levels: { lipM: 115.3, footM: 113.8 },
+  dimensions: { chuteWidthM: 3, sideM: 0.4, slopeHV: 4, stoneM: 0.25, apronM: 4, plugM: 0.4, plugKgM3: 120, heldKgM: 0 },
+  readings: [
+    { toLipM: 10, rainMm: 0 },
+    { toLipM: 9.4, rainMm: 180 },
+  ],
+  threatM: 30,
+  yearRainMm: 500,
+  labour: { m3PerDay: 2, carryM: 40 },
+};
+
+/** Two lines of stone along the contours 116 and 115 of the western side. */
+export const LINES: StoneLines = {
+  id: 'lines',
+  kind: 'stone-lines',
+  name: 'Lines',
+  status: 'planned',
+  lines: [16, 15].map((over) => [20, 40, 60].map((y): Point => [101 - (over - 0.05 * y) / 0.2, y])),
+  grass: 'behind',
+  dimensions: {
+    heightM: 0.25,
+    baseWidthM: 0.4,
+    topWidthM: 0.2,
+    trenchM: 0.08,
+    pieceM: 0.15,
+    endsUpM: 0.3,
+    plantSpacingM: 0.15,
+    grassRows: 1,
+    litresAPlant: 5,
+  },
+  labour: { m3PerDay: 1.5, carryM: 40, plantsPerDay: 400 },
+};
+
+/** Two rows of half-moons along the contours 116 and 115 of the eastern side. */
+export const MOONS: HalfMoons = {
+  id: 'moons',
+  kind: 'half-moons',
+  name: 'Moons',
+  status: 'planned',
+  form: 'half-moon',
+  rows: [16, 15].map((over) => [30, 60, 90].map((y): Point => [101 + (over - 0.05 * y) / 0.2, y])),
+  crust: 'broken',
+  tips: 'stone',
+  dimensions: { radiusM: 1.5, gapM: 1, dugM: 0.2, overTipsM: 0.15, bundTopM: 0.15, bundSlopeHV: 1 },
+  crop: { needMm: 475, rainMm: 250, runoffShare: 0.25, usedShare: 0.5 },
+  inputs: { manureKg: 15, fertiliserG: 50, restYears: 2 },
+  labour: { m3PerDay: 1.5 },
+};
+
+/** Two basins high on the western side, the lower one letting go down the slope. */
+export const GARDEN: RainGarden = {
+  id: 'garden',
+  kind: 'rain-garden',
+  name: 'Garden',
+  status: 'planned',
+  line: [
+    [60, 160],
+    [67, 160],
+    [75, 160],
+  ],
+  basins: [
+    { areaM2: 6, overflowM: 116.1 },
+    { areaM2: 6, overflowM: 114.7 },
+  ],
+  turf: 'smothered',
+  plants: 'zoned',
+  lastOver: 'ground',
+  dimensions: { pondM: 0.15, bermM: 0.15, sideHV: 3, mediaM: 0.3, voids: 0.25, mulchM: 0.06, rockWidthM: 0.8, stoneM: 0.1 },
+  labour: { m3PerDay: 2 },
+};
+
+export const EVERY_KIND: readonly WorkBase[] = [
+  POND,
+  POND_SILL,
+  CUT,
+  PIPE,
+  TRENCH,
+  BACKUP,
+  BACKUP_SILL,
+  ROAD,
+  DRAIN,
+  PUMP,
+  DAMS,
+  WEIR,
+  HEAD,
+  LINES,
+  MOONS,
+  GARDEN,
+];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {
   return planeProject(

@@ -39,17 +39,36 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'check-dams': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'check-dams-gully': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'check-dam': { points: [[101, 196], [101, 170]] }, // prettier-ignore
+  weir: { points: [[90, 24], [112, 24]] }, // prettier-ignore
+  'stone-lines': { points: [[20, 20], [60, 20], [60, 80], [20, 80]] }, // prettier-ignore
+  'stone-line': { points: [[26, 20], [30, 40], [36, 60]] }, // prettier-ignore
+  'stone-row': { points: [[26, 20], [36, 60]] }, // prettier-ignore
+  'half-moons': { points: [[60, 120], [140, 120], [140, 170], [60, 170]] }, // prettier-ignore
+  pits: { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'rain-garden': { points: [[100, 150], [100, 143], [101, 136]] }, // prettier-ignore
+  headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },
   'pipe-outlet': { points: [], host: 'pond' },
 };
 
+/** What is not for the steep sides of the valley is begun on a plane of a tenth. */
+const GENTLE = new Set(['half-moons', 'pits', 'rain-garden']);
+const PLANE = planeProject({}, []);
+/** Ground that breaks off two metres. */
+const STEP_Z = Array.from({ length: 101 * 101 }, (_, i) => 110 - 0.02 * Math.floor(i / 101) - (Math.floor(i / 101) > 50 ? 2 : 0));
+const STEP = planeProject(
+  { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: STEP_Z } },
+  [],
+);
+const groundFor = (id: string): Project => (GENTLE.has(id) ? PLANE : id === 'headcut' ? STEP : BARE);
+
 describe('every way of drawing', () => {
   it.each(registry.draws.filter((d) => d.what !== 'between-stores').map((d) => [d.id, d] as const))(
     '%s begins works that are sound, stand and are computed',
     (id, draw) => {
-      const project = draw.what === 'on-host' ? WITH_POND : BARE;
+      const project = draw.what === 'on-host' ? WITH_POND : groundFor(id);
       const works = begin(project, { kind: draw.kind, how: id, ...DRAWN[id] });
       expect(works[0].kind).toBe(draw.kind);
       for (const work of works) expect([work.kind, registry.bind(work).validate()]).toEqual([work.kind, []]);

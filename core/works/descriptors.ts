@@ -3,13 +3,18 @@ import { checkDamsDescriptor } from './check-dams/descriptor.ts';
 import { crossingDescriptor } from './crossing/descriptor.ts';
 import { cutSpillwayDescriptor } from './cut-spillway/descriptor.ts';
 import { diversionDescriptor } from './diversion/descriptor.ts';
+import { headcutDescriptor } from './headcut/descriptor.ts';
+import { halfMoonsDescriptor } from './half-moons/descriptor.ts';
 import { levelSillDescriptor } from './level-sill/descriptor.ts';
 import { pipeOutletDescriptor } from './pipe-outlet/descriptor.ts';
 import { pondDescriptor } from './pond/descriptor.ts';
 import { pumpBackDescriptor } from './pump-back/descriptor.ts';
+import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
+import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
 import { swaleDescriptor } from './swale/descriptor.ts';
+import { weirDescriptor } from './weir/descriptor.ts';
 
 /** All of them, in the order of the techniques; a new one is one line here. */
 export const DESCRIPTORS = [
@@ -23,5 +28,10 @@ export const DESCRIPTORS = [
   diversionDescriptor,
   pumpBackDescriptor,
   checkDamsDescriptor,
+  weirDescriptor,
+  headcutDescriptor,
+  stoneLinesDescriptor,
+  halfMoonsDescriptor,
+  rainGardenDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -1,4 +1,4 @@
-import type { FieldSpec, Problem, ShownWhen } from '../contract/index.ts';
+import type { ChoiceSpec, FieldSpec, ListSpec, Problem, ShownWhen } from '../contract/index.ts';
 import { lineLength } from '../geometry/index.ts';
 import { amount, say, told } from '../units/index.ts';
 
@@ -15,6 +15,57 @@ export function isShown({ shownWhen }: { readonly shownWhen?: ShownWhen }, work:
   const value = valueAt(work, shownWhen.path);
   const { is, isNot } = shownWhen;
   return (is === undefined || is.includes(value)) && (isNot === undefined || !isNot.includes(value));
+}
+
+/** Problems with what a work must be one of: a choice that may be left out says what it usually is. */
+export function checkChoices(work: { readonly name: string }, choices: readonly ChoiceSpec[]): Problem[] {
+  return choices.flatMap(({ path, label, options, usual }): Problem[] => {
+    const value = valueAt(work, path);
+    if (options.some((o) => o.id === value) || (value === undefined && usual !== undefined)) return [];
+    return [
+      {
+        code: 'work.choice',
+        what: `"${label}" of "${work.name}" is ${told(value)}`,
+        field: path,
+        do: `Choose one of ${options.map((o) => o.id).join(', ')}.`,
+      },
+    ];
+  });
+}
+
+/** Problems with the lines of a work that has several: none or too many of them, or something wrong with one. */
+export function checkLines(
+  work: { readonly id: string; readonly name: string },
+  { path, each, most }: { readonly path: string; readonly each: string; readonly most: number },
+): Problem[] {
+  const lines = valueAt(work, path);
+  if (!Array.isArray(lines) || lines.length === 0 || lines.length > most) {
+    const is = Array.isArray(lines) ? `${lines.length}` : told(lines);
+    const what = `"${path}" of "${work.name}" is ${is}, not a list of lines`;
+    const few = `"${work.name}" has ${is} ${each}s`;
+    return [{ code: 'work.lines', what: Array.isArray(lines) ? few : what, field: path, do: `Give one to ${most}.` }];
+  }
+  return lines.flatMap((line: unknown, k) =>
+    checkLine({ ...work, name: `${work.name}, ${each} ${k + 1}` }, line).map((p) => ({ ...p, field: `${path}.${k}` })),
+  );
+}
+
+/** Problems with a list of things noted along a work, each with the same numbers: told by whose and which, at their place in it. */
+export function checkEntries(
+  work: { readonly name: string },
+  { path, fields, each }: Pick<ListSpec, 'path' | 'fields'> & { readonly each: string },
+): Problem[] {
+  const list = valueAt(work, path);
+  if (list === undefined) return [];
+  if (!Array.isArray(list)) {
+    const what = `"${path}" of "${work.name}" is ${told(list)}`;
+    return [{ code: 'work.list', what, field: path, do: 'Give a list, or leave it out.' }];
+  }
+  return list.flatMap((entry: unknown, k) => {
+    const on = typeof entry === 'object' && entry !== null ? entry : {};
+    const named = { ...on, id: '', name: `${work.name}, ${each} ${k + 1}` };
+    return checkFields(named, fields).map((p) => ({ ...p, field: `${path}.${k}.${p.field ?? ''}` }));
+  });
 }
 
 /** Problems with the numeric fields of a work: missing, not a number, out of range. */

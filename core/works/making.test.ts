@@ -212,7 +212,14 @@ describe('the making of every work', () => {
     }
   });
   it('is told in SI in the JSON, row by row', () => {
-    const units: Partial<Record<QuantityLine['kind'], string>> = { volume: 'm3', area: 'm2', length: 'm', power: 'W', count: '1' };
+    const units: Partial<Record<QuantityLine['kind'], string>> = {
+      volume: 'm3',
+      area: 'm2',
+      length: 'm',
+      power: 'W',
+      mass: 't',
+      count: '1',
+    };
     const rows = result.derived.quantities;
     for (const [work, { quantities }] of Object.entries(result.view.making))
       for (const q of quantities)

@@ -25,7 +25,17 @@ export const counted = (what: Pick<QuantityLine, 'item' | 'label' | 'from'>, cou
   high: count,
 });
 
-type Draft = Pick<BuildStep, 'id' | 'does'> & Partial<Omit<BuildStep, 'after'>>;
+/** A working day [h]; loose stone with a third of gaps [t/m3]; what a barrow carries, and how fast it goes [t, km/h]: common practice. */
+export const DAY_H = 8;
+export const STONE_T_M3 = 1.72;
+const [BARROW_T, BARROW_KMH] = [0.06, 2.5];
+
+/** Hours of one person who moves or lays so much in a day. */
+export const layingHours = (m3: number, m3PerDay: number): number => (m3 / m3PerDay) * DAY_H;
+/** Hours of walking with a barrow, there and back. */
+export const carryHours = (tonnes: number, carryM: number): number => ((tonnes / BARROW_T) * 2 * carryM) / 1000 / BARROW_KMH;
+
+export type Draft = Pick<BuildStep, 'id' | 'does'> & Partial<Omit<BuildStep, 'after'>>;
 
 /** Steps that follow one another as listed. */
 export const inOrder = (...drafts: readonly Draft[]): BuildStep[] =>

@@ -69,6 +69,11 @@ describe.each(registry.kinds.map((kind) => [kind]))('%s', (kind) => {
       for (const { path, options, usual } of bound.choices) expect(options.map((o) => o.id)).toContain(valueAt(work, path) ?? usual);
     });
   });
+  it('where a crest says what sets it, that is its level itself, which a mend may set', () => {
+    each((here, work) => {
+      for (const { levelBy, levelM } of outletsOf(here)) if (levelBy !== undefined) expect(valueAt(work, levelBy)).toBeCloseTo(levelM, 9);
+    });
+  });
   it('moved by whole cells with its ground gives the same store, ways out, pegs and figures there', () => {
     const [dx, dy] = [8000, -1200];
     const shift = (value: unknown): unknown =>
@@ -90,7 +95,7 @@ describe.each(registry.kinds.map((kind) => [kind]))('%s', (kind) => {
         for (const over of [0.1, 0.5]) expect(other.flowAt(o.levelM + over)).toBeCloseTo(o.flowAt(o.levelM + over), 5);
       });
       const pegs = [here, now].map((m) => m.placed.pegs(10, m.store?.wayOutM ?? null));
-      expect(pegs[1].map((p) => [p.name, expect.closeTo(p.levelM, 5)])).toEqual(pegs[0].map((p) => [p.name, expect.closeTo(p.levelM, 5)]));
+      expect(pegs[1].map((p) => [p.name, p.levelM])).toEqual(pegs[0].map((p) => [p.name, expect.closeTo(p.levelM, 5)]));
       pegs[1].forEach((p, k) => expect(Math.hypot(p.x - dx - pegs[0][k].x, p.y - dy - pegs[0][k].y)).toBeLessThan(1e-4));
       const figures = [here, now].map((m) =>
         m.placed.figures(factsOf(siteOf(GRID), { store: m.store }), new Worksheet('w')).map((f) => f.value),

@@ -1,6 +1,6 @@
 import type { Check, Cure, Finding, Missing, Rule } from '../contract/index.ts';
 import type { Citation } from '../formula/index.ts';
-import { spoken } from '../units/index.ts';
+import { type Amount, amount, spoken } from '../units/index.ts';
 
 export const COMMON_PRACTICE: Citation = { key: 'common-practice' };
 
@@ -69,6 +69,10 @@ export function gradeMax(value: number, weighAbove: number, mendAbove: number): 
 
 /** The cure of a finding; none where nothing is lacking. */
 export const cureBy = (isLacking: boolean, cure: Cure): { readonly cure?: Cure } => (isLacking ? { cure } : {});
+
+/** Lengths as rules tell them: by centimetres, and by millimetres. */
+export const metres = (m: number): Amount => amount(m, 'length');
+export const millimetres = (m: number): Amount => amount(m, 'difference');
 
 /** Up, or down, to the next millimetre: one that is met to a hair goes on to the next, so that the limit is surely kept. */
 export const upToMm = (m: number): number => Math.ceil(m * 1000 + 1e-6) / 1000;

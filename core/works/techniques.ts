@@ -4,15 +4,36 @@ import { checkDams } from './check-dams/index.ts';
 import { crossing } from './crossing/index.ts';
 import { cutSpillway } from './cut-spillway/index.ts';
 import { diversion } from './diversion/index.ts';
+import { halfMoons } from './half-moons/index.ts';
+import { headcut } from './headcut/index.ts';
 import { levelSill } from './level-sill/index.ts';
 import { pipeOutlet } from './pipe-outlet/index.ts';
 import { pond } from './pond/index.ts';
 import { pumpBack } from './pump-back/index.ts';
+import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
+import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
 import { swale } from './swale/index.ts';
+import { weir } from './weir/index.ts';
 
 /** All of them; a new technique is one line here. */
-export const TECHNIQUES = [swale, levelSill, pond, cutSpillway, stoneTrench, pipeOutlet, crossing, diversion, pumpBack, checkDams] as const;
+export const TECHNIQUES = [
+  swale,
+  levelSill,
+  pond,
+  cutSpillway,
+  stoneTrench,
+  pipeOutlet,
+  crossing,
+  diversion,
+  pumpBack,
+  checkDams,
+  weir,
+  headcut,
+  stoneLines,
+  halfMoons,
+  rainGarden,
+] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

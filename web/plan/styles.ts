@@ -172,6 +172,13 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   crossing: (l, p, { resolution }) => band(l, p, { resolution, fill: p.paper, least: 7 }),
   drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
   'check-dam': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 5 }),
+  'basin-row': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 1.6 }),
+  'stone-line': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 3.5 }),
+  'gully-lip': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.paper, width: 7 }) }),
+    new Style({ stroke: new Stroke({ color: p.alarm, width: 4, lineDash: [3, 4] }), ...withText(label(l.label, p, { offsetY: 18 })) }),
+  ],
   spillway: (l, p) => [wayOut(l, p, { points: 3, angle: Math.PI, fill: p.paper })],
   trench: (l, p) => [wayOut(l, p, { points: 4, angle: 0, fill: p.straw })],
   pipe: (l, p) => [wayOut(l, p, { points: 12, angle: 0, fill: p.paper })],

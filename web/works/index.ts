@@ -3,12 +3,17 @@ import { checkDamsUi } from './check-dams/index.ts';
 import { crossingUi } from './crossing/index.tsx';
 import { cutSpillwayUi } from './cut-spillway/index.ts';
 import { diversionUi } from './diversion/index.ts';
+import { headcutUi } from './headcut/index.tsx';
+import { halfMoonsUi } from './half-moons/index.ts';
 import { levelSillUi } from './level-sill/index.ts';
 import { pipeOutletUi } from './pipe-outlet/index.ts';
 import { pondUi } from './pond/index.tsx';
 import { pumpBackUi } from './pump-back/index.ts';
+import { rainGardenUi } from './rain-garden/index.ts';
+import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
+import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
 
 /** All of them, one line each. */
@@ -23,5 +28,10 @@ export const WORK_UIS = [
   diversionUi,
   pumpBackUi,
   checkDamsUi,
+  weirUi,
+  headcutUi,
+  stoneLinesUi,
+  halfMoonsUi,
+  rainGardenUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -8,6 +8,7 @@ import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { breachAt } from '../tell/breach.ts';
 import { priceSlowly } from './price.ts';
+import { restingSlowly } from './resting.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
 
@@ -246,4 +247,5 @@ export const NETWORK_QUESTIONS = {
   cases: compareCasesSlowly,
   usualCases,
   price: priceSlowly,
+  resting: restingSlowly,
 } as const;

@@ -6,9 +6,10 @@ import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
 import { asItself } from '../graph/graph.ts';
 import type { Water } from '../water/water.ts';
 import type { ExitFlows, FlowSeries, LeavingFlow } from '../types.ts';
-import type { ExitGround, Gathered } from '../world/catchments.ts';
-import { peakOf } from './hydrology.ts';
-import { type Weather, runoffIn, timedIn } from './watersheds.ts';
+import type { ExitGround } from '../world/catchments.ts';
+import { type CatchmentRunoff, peakOf } from './hydrology.ts';
+import { raiseOf, raised } from './storm-run.ts';
+import { type Timed, type Weather, runoffIn, timedIn } from './watersheds.ts';
 
 const NOTHING: LeavingFlow = { volumeM3: 0, peakM3s: 0, peakAtS: null };
 
@@ -31,6 +32,8 @@ export interface ExitsInput {
   readonly grounds: readonly ExitGround[];
   readonly water: Pick<Water, 'links' | 'places'>;
   readonly result: RouteResult | null;
+  /** Whether what ground sheds is raised to the peak chosen for it, as what comes to stores is: else the two could not be compared. */
+  readonly isRaised: boolean;
 }
 
 export interface Leaving {
@@ -47,7 +50,7 @@ const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]
   });
 
 /** Volume, peak and its time at each exit: of all its ground with nothing built, and of uncaught ground and overflows as it is. */
-export function exitFlows({ weather, storm, grounds, water, result }: ExitsInput): Leaving[] {
+export function exitFlows({ weather, storm, grounds, water, result, isRaised }: ExitsInput): Leaving[] {
   const { model, graph } = weather;
   const stepS = storm.stepMin * 60;
   const exits = grounds.map((g) => g.exit);
@@ -60,14 +63,30 @@ export function exitFlows({ weather, storm, grounds, water, result }: ExitsInput
     });
   });
   return grounds.map(({ exit, id, whole, uncaught }, k) => {
-    const flowIn = (which: Gathered, slot: string): Float64Array =>
-      asItself(runoffIn(weather, timedIn(weather, which, slot), { storm, slot }).flowM3s);
-    const without = flowIn(whole, `exit-all:${id}`);
-    const open = uncaught === whole ? without : uncaught.members.length === 0 ? null : flowIn(uncaught, `exit-open:${id}`);
+    const flowIn = (timed: Timed, slot: string): Float64Array => {
+      const shed = runoffIn(weather, timed, { storm, slot });
+      return isRaised ? graph.step(`raised:${slot}`, [shed], raisedFlow) : asItself(shed.flowM3s);
+    };
+    const all = timedIn(weather, whole, `exit-all:${id}`);
+    const without = flowIn(all, `exit-all:${id}`);
+    const openFlow = (): Float64Array => {
+      const slot = `exit-open:${id}`;
+      return flowIn(graph.step(`exit-timed:${id}`, [timedIn(weather, uncaught, slot), all], asItRan), slot);
+    };
+    const open = uncaught === whole ? without : uncaught.members.length === 0 ? null : openFlow();
     const ways = over.flatMap(({ exit: to, run, lagS }) => (to === k ? [{ run, lagS }] : []));
     return graph.step(`leaving:${id}`, [exit, { without, open, ways, stepS }], (place, came) => leavingAt(place, id, came));
   });
 }
+
+/** Ground that no work catches sheds its water the ways it did: no sooner than all of it, though the longest way is caught. */
+const asItRan = (open: Timed, all: Timed): Timed => (open.tcMin >= all.tcMin ? open : { ...open, tcMin: all.tcMin });
+
+/** What ground sheds, its flood stretched to the peak chosen for it. */
+const raisedFlow = (shed: CatchmentRunoff): Float64Array => {
+  const by = raiseOf(shed);
+  return asItself(by ? shed.flowM3s.map((q) => raised(q, by)) : shed.flowM3s);
+};
 
 interface Came {
   readonly without: Float64Array;

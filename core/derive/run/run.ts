@@ -84,7 +84,7 @@ export function stormRun(
     if (store.soffitM !== undefined) conduits.set(id, graph.step(`conduit:${id}`, [store, run, over], conduitStorm));
     outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], keptOutlets));
   }
-  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result }) : [];
+  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result, isRaised }) : [];
   for (const { store, past } of water.places) {
     const run = result?.outlets.get(past.outlet) ?? null;
     flows.set(`${store}#past`, [graph.step(`past:${store}`, [past, run], flowOn)]);

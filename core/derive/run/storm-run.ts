@@ -149,7 +149,8 @@ export function raiseOf(shed: CatchmentRunoff | undefined): Raise | null {
   return { fromM3s, times: (chosen - fromM3s) / (peak - fromM3s) };
 }
 
-const raised = (flowM3s: number, by: Raise | null): number =>
+/** A flow of a hydrograph as it is raised. */
+export const raised = (flowM3s: number, by: Raise | null): number =>
   by && flowM3s > by.fromM3s ? by.fromM3s + by.times * (flowM3s - by.fromM3s) : flowM3s;
 
 const shareOfGround = (areaM2: number, waterM2: number): number => (areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1);

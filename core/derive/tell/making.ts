@@ -5,7 +5,14 @@ import { type Attempt, attempt } from '../water/standing.ts';
 import type { Told } from './facts.ts';
 
 /** Units of SI by what is told. */
-const UNITS: Readonly<Partial<Record<QuantityLine['kind'], string>>> = { volume: 'm3', area: 'm2', length: 'm', power: 'W', count: '1' };
+const UNITS: Readonly<Partial<Record<QuantityLine['kind'], string>>> = {
+  volume: 'm3',
+  area: 'm2',
+  length: 'm',
+  power: 'W',
+  mass: 't',
+  count: '1',
+};
 
 type Making = View['making'][string];
 

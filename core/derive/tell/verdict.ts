@@ -248,7 +248,7 @@ function seriesPieces(telling: Telling, series: readonly Derived['stores'][numbe
     plain(before),
     strong(flow),
     plain(after),
-    ...(leftM < 0 ? [alarm(`water passes its ends by ${left}${by}`), plain('.')] : [strong(left), plain(` under its ends${by}.`)]),
+    ...(leftM < 0 ? [alarm(`water passes it by ${left}${by}`), plain('.')] : [strong(left), plain(` before water passes it${by}.`)]),
   ];
 }
 

@@ -1,5 +1,5 @@
 import type { PlacedWork } from '../../contract/index.ts';
-import { lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Line, lineLength, pointAlong } from '../../geometry/index.ts';
 import { SOIL_ROOM } from '../../ground/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
@@ -21,15 +21,29 @@ export interface GroundUnder {
   readonly roomMm: number;
 }
 
-function underLine({ host }: PlacedWork, { surfaces }: SurfaceMap): GroundUnder | null {
-  if (!host) return null;
-  const length = lineLength(host.line);
+/** What water of a store lies on: a line, and how deep it is dug along it. */
+interface Lies {
+  readonly line: Line;
+  readonly dugAt: (atM: number) => number;
+}
+
+function liesOf({ host, beds }: PlacedWork, store: string): Lies | null {
+  const bed = beds?.(store);
+  if (bed) return { line: bed.line, dugAt: () => bed.dugM };
+  return host && { line: host.line, dugAt: (atM) => host.dugAt?.(atM) ?? NOT_DUG_M };
+}
+
+function underLine(placed: PlacedWork, { surfaces }: SurfaceMap, store: string): GroundUnder | null {
+  const lies = liesOf(placed, store);
+  if (!lies) return null;
+  const { line, dugAt } = lies;
+  const length = lineLength(line);
   const places = Array.from({ length: PLACES }, (_, k) => ((k + 0.5) / PLACES) * length);
-  const soils = places.map((atM) => groundAt(surfaces, pointAlong(host.line, atM).point));
+  const soils = places.map((atM) => groundAt(surfaces, pointAlong(line, atM).point));
   const rateMmPerHour = soils.reduce((a, s) => a + s.infiltrationMmPerHour, 0) / PLACES;
   const roomMm = soils.reduce((a, s, k) => {
     const { drainable: p } = s.texture;
-    return a + SOIL_ROOM.evaluate({ p, D: s.soilDepthM, c: host.dugAt?.(places[k]) ?? NOT_DUG_M }) / PLACES;
+    return a + SOIL_ROOM.evaluate({ p, D: s.soilDepthM, c: dugAt(places[k]) }) / PLACES;
   }, 0);
   return { rateMmPerHour, isTested: soils.every((s) => s.soil.rateFrom !== undefined), roomMm };
 }
@@ -44,7 +58,7 @@ export function groundUnder(
   return new Map(
     stores.flatMap(({ id, work }): [string, GroundUnder][] => {
       const own = placed.get(work);
-      const under = own && graph.step(`under:${work}`, [own, map], underLine);
+      const under = own && graph.step(`under:${id}`, [own, map, id], underLine);
       return under ? [[id, under]] : [];
     }),
   );

@@ -1,10 +1,11 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
+import { worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
 import { bedAt, fallBetween, riseOf } from './bed.ts';
-import { type DamsFacts, at, metres, of, peakAt, step, worstOf } from './facts.ts';
+import { type DamsFacts, at, of, peakAt } from './facts.ts';
 import { FORM_WORDS, MOST_HIGH_M } from './model.ts';
 import { SIZE_RULES, STATE_RULES } from './size-checks.ts';
 import { NOTCH_C, type Standing } from './store.ts';
@@ -64,7 +65,7 @@ const sight: Rule<DamsFacts> = {
       severity: gradeMax(value, room + 0.02, room + one.dam.heightM),
       do:
         value > room + 0.02
-          ? say`Dam ${amount(worst.k + 1, 'count')} ends its pool ${step(value)} below the foot of the one above: put one between them, or make it higher.`
+          ? say`Dam ${amount(worst.k + 1, 'count')} ends its pool ${millimetres(value)} below the foot of the one above: put one between them, or make it higher.`
           : 'Nothing.',
     };
   },
@@ -84,11 +85,11 @@ const notchDepth: Rule<DamsFacts> = {
       value,
       limit: 0.3,
       severity: gradeMin(value, 0.15, 0.3),
-      do: value < 0.3 ? say`Build the ends ${step(0.3 - value)} higher.` : 'Nothing.',
+      do: value < 0.3 ? say`Build the ends ${millimetres(0.3 - value)} higher.` : 'Nothing.',
       ...cureBy(value < 0.3, {
         work: work.id,
         set: { 'dimensions.notchDepthM': 0.3 },
-        says: say`Build the ends ${step(0.3 - value)} higher`,
+        says: say`Build the ends ${millimetres(0.3 - value)} higher`,
       }),
     };
   },
@@ -148,7 +149,7 @@ const inChannel: Rule<DamsFacts> = {
       limit: 0,
       at: at(facts, worst),
       severity: gradeMin(value, -0.1, 0),
-      do: value < 0 ? say`Make it ${step(-value)} lower, or its ends${of(worst.k, facts)}.` : 'Nothing.',
+      do: value < 0 ? say`Make it ${millimetres(-value)} lower, or its ends${of(worst.k, facts)}.` : 'Nothing.',
     };
   },
 };
@@ -174,11 +175,11 @@ const stoneStays: Rule<DamsFacts> = {
       value,
       limit,
       severity: gradeMin(value, 0.8 * limit, limit),
-      do: value < limit ? say`Lay stone of ${step(upToMm(limit))} on the crest and the lower face, or widen the notch.` : 'Nothing.',
+      do: value < limit ? say`Lay stone of ${millimetres(upToMm(limit))} on the crest and the lower face, or widen the notch.` : 'Nothing.',
       ...cureBy(value < limit, {
         work: work.id,
         set: { 'dimensions.pieceM': upToMm(limit) },
-        says: say`Lay stone of ${step(upToMm(limit))}`,
+        says: say`Lay stone of ${millimetres(upToMm(limit))}`,
       }),
     };
   },
@@ -222,7 +223,7 @@ const rises: Rule<DamsFacts> = {
       limit: 0.15,
       at: bed.points[Math.round(atM / bed.stepM)] ?? null,
       severity: gradeMax(value, 0.15, 0.5),
-      do: value > 0.15 ? say`It rises by ${step(value)} here: draw it along the lowest of the channel.` : 'Nothing.',
+      do: value > 0.15 ? say`It rises by ${millimetres(value)} here: draw it along the lowest of the channel.` : 'Nothing.',
     };
   },
 };

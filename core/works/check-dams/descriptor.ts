@@ -1,6 +1,7 @@
 // Check dams in series: what they are, without what works them out.
 import type { Descriptor, Intake } from '../../contract/index.ts';
 import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { storeIdOf } from '../series.ts';
 import { DAMS_DRAWS, DAMS_SAMPLE } from './begin.ts';
 import { type CheckDams, DAMS_CHOICES, DAMS_FIELDS, inOrder, validateDams } from './model.ts';
 
@@ -22,7 +23,7 @@ export { across };
 
 /** One dam takes in what comes down to it: the lowest first in the list of none. */
 const intakesOf = (work: CheckDams): readonly Intake[] =>
-  inOrder(work).map((dam, k) => ({ store: k === 0 ? work.id : `${work.id}:${k + 1}`, line: across(work.line, dam) }));
+  inOrder(work).map((dam, k) => ({ store: storeIdOf(work.id, k), line: across(work.line, dam) }));
 
 export const checkDamsDescriptor: Descriptor<CheckDams> = {
   kind: 'check-dams',

@@ -3,9 +3,11 @@ import type { Worksheet } from '../../formula/index.ts';
 import { SILL_LENGTH } from '../../hydraulics/index.ts';
 import { type Bed, fallBetween } from './bed.ts';
 import { allStoneM3, hoursOf } from './making.ts';
-import { type CheckDams, siltedShare } from './model.ts';
+import { siltedShare } from '../series.ts';
+import type { CheckDams } from './model.ts';
 import { HEEDE_SPACING, SIGHT_SPACING } from './spacing.ts';
-import { DAM_BODY, STONE_T_M3, WEDGE_VOLUME } from './stone.ts';
+import { STONE_T_M3 } from '../making.ts';
+import { DAM_BODY, WEDGE_VOLUME } from './stone.ts';
 import { NOTCH_C, type Standing, roomBehind } from './store.ts';
 
 export interface Series {
@@ -61,7 +63,7 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
     { id: 'apartM', label: 'Apart, on average', value: dams.length > 1 ? (last - first) / (dams.length - 1) : null, kind: 'distance' },
     { id: 'openM3', label: 'Hold together, to their notches', value: openM3, kind: 'volume' },
     { id: 'stoneM3', label: work.form === 'rock' ? 'Stone' : 'Body, keys and aprons', value: stoneM3, kind: 'volume' },
-    ...(work.form === 'rock' ? [{ id: 'tonnes', label: 'Tonnes of it', value: stoneM3 * STONE_T_M3, kind: 'number' as const }] : []),
+    ...(work.form === 'rock' ? [{ id: 'tonnes', label: 'It weighs', value: stoneM3 * STONE_T_M3, kind: 'mass' as const }] : []),
     { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
     { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: litresAnHour(openM3), kind: 'number' },
     {

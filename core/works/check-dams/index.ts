@@ -74,6 +74,15 @@ function ringsOf(dams: readonly Standing[], bed: Bed): Line[] {
   });
 }
 
+/** The bed a dam's water lies on, from where it ends upstream. */
+function bedBehind(dams: readonly Standing[], bed: Bed, store: string): { readonly line: Line; readonly dugM: number } | null {
+  const one = dams.find((d) => d.store === store);
+  if (!one) return null;
+  const toe = Math.max(one.fromM, toeAbove(bed, one.dam.atM, one.notchM) ?? one.fromM);
+  const at = (away: number): Point => bed.points[Math.min(bed.points.length - 1, Math.round(away / bed.stepM))];
+  return { line: [at(toe), at(one.dam.atM)], dugM: ON_THE_GROUND_M };
+}
+
 function placeDams(work: CheckDams, measured: Bed): PlacedWork {
   const bed = lowered(measured, work.dimensions.bedBelowM ?? ON_THE_GROUND_M);
   const dams = standingDams(work, bed);
@@ -91,6 +100,7 @@ function placeDams(work: CheckDams, measured: Bed): PlacedWork {
     pegs: () => pegsOf(work, dams),
     marks: marksOf(work, dams),
     section: () => longSection(work, series),
+    beds: (store) => bedBehind(dams, bed, store),
     // Each dam has a level of its own: what one level would wet says nothing of the others.
     waterRings: () => (rings ??= ringsOf(dams, bed)),
   };

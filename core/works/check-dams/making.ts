@@ -1,24 +1,19 @@
 import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { counted, inOrder, line } from '../making.ts';
+import { STONE_T_M3, carryHours, counted, inOrder, layingHours, line } from '../making.ts';
 import { type CheckDams, FORM_WORDS } from './model.ts';
-import { STONE_T_M3, stoneOf } from './stone.ts';
+import { stoneOf } from './stone.ts';
 import type { Standing } from './store.ts';
 
-/** A bag filled by hand [m3]; stakes of a brush dam stand so far apart in two rows [m]; a barrow carries so much, at so much an hour: common practice. */
-const [BAG_M3, STAKE_M, BARROW_T, BARROW_KMH] = [0.025, 0.5, 0.06, 2.5];
-/** A working day [h]. */
-const DAY_H = 8;
+/** A bag filled by hand [m3]; stakes of a brush dam stand so far apart in two rows [m]: common practice. */
+const [BAG_M3, STAKE_M] = [0.025, 0.5];
 
 /** What all dams take together [m3]. */
 export const allStoneM3 = (work: CheckDams, dams: readonly Standing[]): number => dams.reduce((a, one) => a + stoneOf(work, one).allM3, 0);
 
 /** Hours of one person: laying it, and walking with it. */
-export function hoursOf({ labour: { m3PerDay, carryM } }: CheckDams, volumeM3: number): number {
-  const laying = (volumeM3 / m3PerDay) * DAY_H;
-  const trips = (volumeM3 * STONE_T_M3) / BARROW_T;
-  return laying + (trips * 2 * carryM) / 1000 / BARROW_KMH;
-}
+export const hoursOf = ({ labour: { m3PerDay, carryM } }: CheckDams, volumeM3: number): number =>
+  layingHours(volumeM3, m3PerDay) + carryHours(volumeM3 * STONE_T_M3, carryM);
 
 export function quantitiesOf(work: CheckDams, dams: readonly Standing[]): QuantityLine[] {
   const all = dams.map((one) => stoneOf(work, one));
@@ -34,11 +29,7 @@ export function quantitiesOf(work: CheckDams, dams: readonly Standing[]): Quanti
       return [
         count,
         line({ item: 'stone', label: 'Loose stone', kind: 'volume', from }, volume, 'stone'),
-        line(
-          { item: 'stone-weight', label: 'It weighs, in tonnes', kind: 'number', from: 'stone with a third of gaps' },
-          volume * STONE_T_M3,
-          'stone',
-        ),
+        line({ item: 'stone-weight', label: 'It weighs', kind: 'mass', from: 'stone with a third of gaps' }, volume * STONE_T_M3, 'stone'),
         dug,
       ];
     case 'brush':

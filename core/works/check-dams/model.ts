@@ -246,8 +246,7 @@ export function validateDams(work: CheckDams): Problem[] {
 
 const NONE = 0;
 
-/** Share of the room behind a dam that is silt, and of its height that is gone: none where nothing was noted. */
-export const siltedShare = ({ siltedPercent = NONE }: Dam): number => siltedPercent / 100;
+/** Share of a dam's height that is gone: none where nothing was noted. */
 export const lostShare = ({ lostPercent = NONE }: Dam): number => lostPercent / 100;
 
 /** Dams from the upper end down. */

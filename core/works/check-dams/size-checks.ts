@@ -1,66 +1,40 @@
 // Keys, apron and crest of check dams, and the state they were found in.
 import type { Rule } from '../../contract/index.ts';
-import { type Said, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { amount, say } from '../../units/index.ts';
+import { COMMON_PRACTICE, gradeMax, gradeMin, metres } from '../rules.ts';
+import { siltedShare, worstOf } from '../series.ts';
+import { leastRule } from '../size-rule.ts';
 import { fallBetween } from './bed.ts';
-import { type DamsFacts, at, metres, of, worstOf } from './facts.ts';
-import { lostShare, siltedShare } from './model.ts';
+import { type DamsFacts, at, of } from './facts.ts';
+import { lostShare } from './model.ts';
 
-/** A size that must be so much at the least, with the dam it is judged at. */
-function leastRule(
-  card: Pick<Rule<DamsFacts>, 'id' | 'title' | 'why' | 'source'>,
-  by: {
-    readonly path: 'sideKeyM' | 'bedKeyM' | 'apronM' | 'crestWidthM';
-    readonly limitFor: (facts: DamsFacts) => number;
-    readonly says: (m: number) => Said;
-    readonly mendUnder: number;
-  },
-): Rule<DamsFacts> {
-  return {
-    ...card,
-    unit: 'm',
-    kind: 'length',
-    sense: 'min',
-    find: (facts) => {
-      const value = facts.work.dimensions[by.path];
-      const limit = by.limitFor(facts);
-      const to = upToMm(limit);
-      return {
-        value,
-        limit,
-        severity: gradeMin(value, by.mendUnder * limit, limit),
-        do: value < limit ? say`${by.says(to)}.` : 'Nothing.',
-        ...cureBy(value < limit, { work: facts.work.id, set: { [`dimensions.${by.path}`]: to }, says: by.says(to) }),
-      };
-    },
-  };
-}
+const workOf = ({ work }: DamsFacts): DamsFacts['work'] => work;
 
 const highest = ({ dams }: DamsFacts): number => dams.reduce((a, { dam }) => Math.max(a, dam.heightM), 0);
 const steepest = ({ bed, dams }: DamsFacts): number =>
   dams.reduce((a, { dam }) => Math.max(a, fallBetween(bed, [Math.max(0, dam.atM - 10), dam.atM])), 0);
 
-const sideKey = leastRule(
+const sideKey = leastRule<DamsFacts>(
   {
     id: 'check-dams.side-key',
     title: 'Key into each bank',
     why: 'Water works round the end of a dam that only leans on its banks.',
     source: { key: 'heede-1976', locator: 'keys 0.6 m into the bank, 1.2 m where it washes easily', fromMemory: true },
   },
-  { path: 'sideKeyM', limitFor: () => 0.6, says: (m) => say`Dig it ${metres(m)} into both banks`, mendUnder: 0.5 },
+  { path: 'dimensions.sideKeyM', workOf, limitFor: () => 0.6, says: (m) => say`Dig it ${metres(m)} into both banks`, mendUnder: 0.5 },
 );
 
-const bedKey = leastRule(
+const bedKey = leastRule<DamsFacts>(
   {
     id: 'check-dams.bed-key',
     title: 'Key into the bed',
     why: 'A dam set on the bed is undermined by the first water that seeps under it.',
     source: { key: 'heede-1976', locator: 'keys 0.3 to 0.6 m into the bed', fromMemory: true },
   },
-  { path: 'bedKeyM', limitFor: () => 0.3, says: (m) => say`Dig it ${metres(m)} into the bed`, mendUnder: 0.5 },
+  { path: 'dimensions.bedKeyM', workOf, limitFor: () => 0.3, says: (m) => say`Dig it ${metres(m)} into the bed`, mendUnder: 0.5 },
 );
 
-const apron = leastRule(
+const apron = leastRule<DamsFacts>(
   {
     id: 'check-dams.apron',
     title: 'Apron where the water falls',
@@ -68,14 +42,15 @@ const apron = leastRule(
     source: { key: 'heede-1976', locator: 'apron 1.5 heights long, 1.75 where the bed is steeper than 15 %', fromMemory: true },
   },
   {
-    path: 'apronM',
+    path: 'dimensions.apronM',
+    workOf,
     limitFor: (facts) => (steepest(facts) > 0.15 ? 1.75 : 1.5) * highest(facts),
     says: (m) => say`Lay an apron ${metres(m)} long`,
     mendUnder: 0.5,
   },
 );
 
-const crest: Rule<DamsFacts> = leastRule(
+const crest: Rule<DamsFacts> = leastRule<DamsFacts>(
   {
     id: 'check-dams.crest-width',
     title: 'Width of the crest along the flow',
@@ -83,7 +58,8 @@ const crest: Rule<DamsFacts> = leastRule(
     source: { ...COMMON_PRACTICE, locator: '0.5 to 0.7 m of loose stone; a log or a bag is as wide as it is' },
   },
   {
-    path: 'crestWidthM',
+    path: 'dimensions.crestWidthM',
+    workOf,
     limitFor: ({ work }) => (work.form === 'rock' ? 0.5 : 0.1),
     says: (m) => say`Make its crest ${metres(m)} wide`,
     mendUnder: 0.6,

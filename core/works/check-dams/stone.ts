@@ -3,8 +3,6 @@ import { defineFormula } from '../../formula/index.ts';
 import type { CheckDams } from './model.ts';
 import type { Standing } from './store.ts';
 
-/** Loose stone with its gaps [t/m3]: 2.65 with 35 % of voids; common practice. */
-export const STONE_T_M3 = 1.72;
 /** Depth of an apron [m]: two stones of a hand's size; common practice. */
 const APRON_DEEP_M = 0.3;
 

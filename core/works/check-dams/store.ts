@@ -2,12 +2,13 @@
 import type { Exit, Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { type ChannelSection, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, grassedSillLaw, trapezoid } from '../../hydraulics/index.ts';
+import { siltedShare, storeIdOf } from '../series.ts';
+import { siltedStage } from '../silt.ts';
 import { type Bed, bedAt, fallBetween } from './bed.ts';
-import { type CheckDams, type Dam, inOrder, lostShare, siltedShare } from './model.ts';
+import { type CheckDams, type Dam, inOrder, lostShare } from './model.ts';
 
 /** Discharge of a rough notch (Heede & Mufich 1973; from memory). */
 export const NOTCH_C = 1.65;
-const STAGES = 32;
 /** How far above the ends the stage table reaches [m]. */
 const ABOVE_M = 1;
 
@@ -36,7 +37,7 @@ export function standingDams(work: CheckDams, bed: Bed): readonly Standing[] {
     const sideHV = (dam.bankWidthM - dam.bedWidthM) / 2 / dam.depthM;
     return {
       dam,
-      store: k === 0 ? work.id : `${work.id}:${k + 1}`,
+      store: storeIdOf(work.id, k),
       name: dams.length === 1 ? work.name : `${work.name}, dam ${k + 1}`,
       bedM,
       notchM: bedM + heightM,
@@ -77,21 +78,13 @@ export function waterBehind({ dam, section, fromM }: Standing, bed: Bed, levelM:
 export const roomBehind = (one: Standing, bed: Bed): number => waterBehind(one, bed, one.notchM).volumeM3;
 
 /** Levels and water over the silt that lies there. */
-function stageOf(one: Standing, bed: Bed): Stage {
-  const siltM3 = roomBehind(one, bed) * siltedShare(one.dam);
-  const top = one.endsM + ABOVE_M;
-  let [floor, above] = [one.bedM, one.notchM];
-  for (let k = 0; siltM3 > 0 && k < 40; k++) {
-    const middle = (floor + above) / 2;
-    if (waterBehind(one, bed, middle).volumeM3 < siltM3) floor = middle;
-    else above = middle;
-  }
-  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floor + ((top - floor) * k) / STAGES);
-  const content = Array.from(levelM, (level) => waterBehind(one, bed, level));
-  let least = 0;
-  const volumeM3 = Float64Array.from(content, (c) => (least = Math.max(least + 1e-9, c.volumeM3 - siltM3)) - 1e-9);
-  return { levelM, volumeM3, wettedM2: Float64Array.from(content, (c) => Math.max(1e-3, c.wettedM2)) };
-}
+const stageOf = (one: Standing, bed: Bed): Stage =>
+  siltedStage((level) => waterBehind(one, bed, level), {
+    bedM: one.bedM,
+    fullM: one.notchM,
+    topM: one.endsM + ABOVE_M,
+    siltM3: roomBehind(one, bed) * siltedShare(one.dam),
+  });
 
 /** What lets water through, by what it is made of: stone by its size; brush as stone with as wide gaps (a guess); others nothing. */
 const PIECES_M: Readonly<Record<CheckDams['form'], (pieceM: number) => number | null>> = {
@@ -126,8 +119,12 @@ function belowOf(work: CheckDams, { dam }: Standing): Point {
   return [point[0] + direction[0] * away, point[1] + direction[1] * away];
 }
 
-function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: string | null }): Outlet[] {
-  const { one, to } = on;
+function outletsOf(
+  work: CheckDams,
+  bed: Bed,
+  on: { readonly one: Standing; readonly to: string | null; readonly floorM: number },
+): Outlet[] {
+  const { one, to, floorM } = on;
   const { store, dam, section } = one;
   const dischargeAt = belowOf(work, one);
   const leads = to === null ? {} : { to };
@@ -165,8 +162,9 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
           role: 'through',
           name: `${one.name}: through it`,
           kind: 'rated',
-          levelM: one.bedM,
-          flowAt: (levelM) => law(levelM - one.bedM),
+          // Only what stands over the silt finds a way through.
+          levelM: floorM,
+          flowAt: (levelM) => law(levelM - floorM),
         },
       ]
     : [];
@@ -176,8 +174,8 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
 function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: string | null }): Store {
   const { one } = on;
   const stage = stageOf(one, bed);
-  const outlets = outletsOf(work, bed, on);
   const floorM = stage.levelM[0];
+  const outlets = outletsOf(work, bed, { ...on, floorM });
   const isTight = outlets.every((o) => o.role !== 'through');
   const full = waterBehind(one, bed, one.notchM);
   return {

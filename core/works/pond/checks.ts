@@ -1,14 +1,11 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { WAVE_HAWKSLEY, WAVE_RUNUP, fetchFreeboard } from '../../hydraulics/index.ts';
-import { type Amount, amount, say } from '../../units/index.ts';
-import { cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { amount, say } from '../../units/index.ts';
+import { cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastTopWidth } from './formulas.ts';
 import { PLACE_RULES, type PondFacts } from './place-checks.ts';
 import { SERVICE_RULES } from './service-checks.ts';
 import { waterAt } from '../basin/index.ts';
-
-const step = (m: number): Amount => amount(m, 'difference');
-const metres = (m: number): Amount => amount(m, 'length');
 
 /** Freeboard a wall must keep over its highest water: what waves of its open water run up, and what AH-590 keeps. */
 export function freeboardNeeded(reachM: number): number {
@@ -37,12 +34,12 @@ const freeboard: Rule<PondFacts> = {
       severity: gradeMin(value, limit, limit),
       do:
         value < limit
-          ? say`Raise the crest by ${step(limit - value)}, or lower or widen its ways out. Many farms keep ${amount(1, 'length')}.`
+          ? say`Raise the crest by ${millimetres(limit - value)}, or lower or widen its ways out. Many farms keep ${amount(1, 'length')}.`
           : say`Nothing: many farms keep ${amount(1, 'length')} by habit.`,
       ...cureBy(value < limit, {
         work: pond.id,
         set: { 'levels.crestM': upToMm(pond.levels.crestM + limit - value) },
-        says: say`Raise the crest by ${step(limit - value)}`,
+        says: say`Raise the crest by ${millimetres(limit - value)}`,
       }),
     };
   },
@@ -98,7 +95,7 @@ const tiesIn: Rule<PondFacts> = {
       severity: ground.roundM <= first ? 'mend' : value < 0 ? 'weigh' : 'fine',
       do:
         value < 0
-          ? say`Carry the wall further into the side until the ground is ${step(-value)} higher, or make this place a spillway and say so.`
+          ? say`Carry the wall further into the side until the ground is ${millimetres(-value)} higher, or make this place a spillway and say so.`
           : 'Nothing.',
     };
   },

@@ -1,13 +1,11 @@
 // The levels of a pond after standards of soil conservation services, beside the habits of farms.
 import type { Outlet, Rule } from '../../contract/index.ts';
-import { type Amount, amount, say } from '../../units/index.ts';
-import { cureBy, gradeMin, upToMm } from '../rules.ts';
+import { say } from '../../units/index.ts';
+import { cureBy, gradeMin, upToMm, millimetres } from '../rules.ts';
 import type { PondFacts } from './place-checks.ts';
 
 /** From the crest of the lowest open way out to the top of the wall, and from the pipe below it to that crest [m]: 2 ft and half a foot. */
 const [AUXILIARY_M, PIPE_BELOW_M] = [0.6, 0.15];
-
-const step = (m: number): Amount => amount(m, 'difference');
 
 /** Ways out that were made, open ones and pipes, the lowest of each. */
 function lowestWays({ store }: Pick<PondFacts, 'store'>): { readonly open: Outlet | null; readonly pipe: Outlet | null } {
@@ -36,12 +34,12 @@ const auxiliaryHeight: Rule<PondFacts> = {
       severity: gradeMin(value, 0, AUXILIARY_M),
       do:
         value < AUXILIARY_M
-          ? say`Where that standard is asked for, raise the crest or lower ${open.name} by ${step(AUXILIARY_M - value)}; many farms go by the freeboard in the storm alone.`
+          ? say`Where that standard is asked for, raise the crest or lower ${open.name} by ${millimetres(AUXILIARY_M - value)}; many farms go by the freeboard in the storm alone.`
           : 'Nothing.',
       ...cureBy(value < AUXILIARY_M, {
         work: facts.pond.id,
         set: { 'levels.crestM': upToMm(open.levelM + AUXILIARY_M) },
-        says: say`Raise the crest by ${step(AUXILIARY_M - value)}`,
+        says: say`Raise the crest by ${millimetres(AUXILIARY_M - value)}`,
       }),
     };
   },
@@ -68,11 +66,14 @@ const pipeBelow: Rule<PondFacts> = {
       value,
       limit: PIPE_BELOW_M,
       severity: gradeMin(value, -Infinity, PIPE_BELOW_M),
-      do: value < PIPE_BELOW_M ? say`Set ${open.name} ${step(PIPE_BELOW_M - value)} higher, or ${pipe.name} as much lower.` : 'Nothing.',
+      do:
+        value < PIPE_BELOW_M
+          ? say`Set ${open.name} ${millimetres(PIPE_BELOW_M - value)} higher, or ${pipe.name} as much lower.`
+          : 'Nothing.',
       ...cureBy(value < PIPE_BELOW_M, {
         work: open.work,
         set: { 'levels.sillM': upToMm(pipe.levelM + PIPE_BELOW_M) },
-        says: say`Set ${open.name} ${step(PIPE_BELOW_M - value)} higher`,
+        says: say`Set ${open.name} ${millimetres(PIPE_BELOW_M - value)} higher`,
       }),
     };
   },

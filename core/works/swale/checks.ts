@@ -1,7 +1,7 @@
 import { type Cure, NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm, millimetres } from '../rules.ts';
 import { farEnd } from './far-end.ts';
 import type { LipGround } from '../lip.ts';
 import type { Swale, SwalePurpose } from './model.ts';
@@ -23,7 +23,6 @@ const DRAIN_HOURS: Record<SwalePurpose, number | null> = { soak: 48, hold: null,
 
 const LEAST_SOIL_BELOW_FLOOR_M = 0.6;
 
-const step = (m: number): Amount => amount(m, 'difference');
 const metres = (m: number): Amount => amount(m, 'distance');
 
 const bankFreeboard: Rule<SwaleFacts> = {
@@ -49,12 +48,12 @@ const bankFreeboard: Rule<SwaleFacts> = {
         lacking > 0 && low
           ? say`Mend the low place at ${metres(low.atM)} first, then look again.`
           : lacking > 0
-            ? say`Raise the bank crest by ${step(lacking)}, or lengthen the sill so that water stands lower.`
+            ? say`Raise the bank crest by ${millimetres(lacking)}, or lengthen the sill so that water stands lower.`
             : 'Nothing: keep the crest level when it settles.',
       ...cureBy(lacking > 0 && !low, {
         work: swale.id,
         set: { 'levels.bankCrestM': upToMm(swale.levels.bankCrestM + lacking) },
-        says: say`Raise the bank crest by ${step(lacking)}`,
+        says: say`Raise the bank crest by ${millimetres(lacking)}`,
       }),
     };
   },
@@ -219,13 +218,13 @@ const lowBank: Rule<SwaleFacts> = {
       at: pointAlong(swale.line, low.atM).point,
       title:
         value <= 0
-          ? say`Bank ${step(-value)} below the sill at ${metres(low.atM)}`
-          : say`Bank only ${step(value)} above the sill at ${metres(low.atM)}`,
-      do: say`Raise ${metres(low.lengthM)} of bank by ${step(lift)}, in rolled layers.`,
+          ? say`Bank ${millimetres(-value)} below the sill at ${metres(low.atM)}`
+          : say`Bank only ${millimetres(value)} above the sill at ${metres(low.atM)}`,
+      do: say`Raise ${metres(low.lengthM)} of bank by ${millimetres(lift)}, in rolled layers.`,
       ...cureBy(value < 0.1, {
         work: swale.id,
         set: { [`lowPlaces.${swale.lowPlaces?.indexOf(low)}.levelM`]: swale.levels.bankCrestM },
-        says: say`Raise ${metres(low.lengthM)} of bank by ${step(lift)}`,
+        says: say`Raise ${metres(low.lengthM)} of bank by ${millimetres(lift)}`,
       }),
     };
   },
@@ -327,7 +326,7 @@ function lowerCrest(isShort: boolean, swale: Swale, ground: LipGround): { readon
   return cureBy(crestM < swale.levels.bankCrestM, {
     work: swale.id,
     set: { 'levels.bankCrestM': downToMm(crestM) },
-    says: say`Lower the crest by ${step(swale.levels.bankCrestM - crestM)}`,
+    says: say`Lower the crest by ${millimetres(swale.levels.bankCrestM - crestM)}`,
   });
 }
 

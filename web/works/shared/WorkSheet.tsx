@@ -13,6 +13,7 @@ import { WorkFields } from './Fields.tsx';
 import { CureButton } from './CureButton.tsx';
 import { BelowPart } from './BelowPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
+import { LabourPart } from './LabourPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
 import { MakingPart } from './MakingPart.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
@@ -221,6 +222,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <LeadsTo id={id} />
       <ToMend id={id} />
       <FiguresPart work={work} />
+      <LabourPart id={id} />
       <WorkFields work={work} />
       {children}
       {isStore && (

@@ -1,0 +1,2 @@
+// What is laid over a field in rows, whatever technique lays it.
+export * from './rows.ts';

@@ -1,0 +1,48 @@
+// A head along the fall of its water, to scale.
+import type { SectionShape } from '../../contract/index.ts';
+import type { Point } from '../../geometry/index.ts';
+import { ABOVE_M, STEP_M } from './ground.ts';
+import { isChute } from './model.ts';
+import { type Standing, faceM } from './standing.ts';
+
+export function sectionOf(standing: Standing, waterM: number | null): SectionShape {
+  const { head, ground, dropM } = standing;
+  const { lipM, footM } = head.levels;
+  const { slopeHV, stoneM, apronM, plugM } = head.dimensions;
+  const end = faceM(standing) + (isChute(head) ? apronM : 0) + 4;
+  const line = Array.from(ground.profileM, (level, k): Point => [k * STEP_M - ABOVE_M, level]).filter(
+    ([x, level]) => x <= end && !Number.isNaN(level),
+  );
+  const out = dropM * slopeHV;
+  const face: Point[] = [
+    [0, lipM],
+    [out, footM],
+  ];
+  const thick = 2 * stoneM;
+  const layer = (from: readonly Point[]): SectionShape['parts'] => [
+    { role: 'stone', isArea: true, points: [...from, ...[...from].reverse().map(([x, y]): Point => [x, y - thick])] },
+  ];
+  const parts: Readonly<Record<typeof head.form, SectionShape['parts']>> = {
+    left: [],
+    batter: [{ role: 'cut', points: face }],
+    rock: layer([...face, [out + apronM, footM]]),
+    grass: [{ role: 'cut', points: face }, ...(apronM > 0 ? layer([[out, footM], [out + apronM, footM]]) : [])], // prettier-ignore
+    plug: [{ role: 'earth', isArea: true, points: [[0, footM], [0, footM + Math.max(plugM, dropM / 2)], [plugM, footM + Math.max(plugM, dropM / 2)], [plugM, footM]] }], // prettier-ignore
+  };
+  const stands = waterM === null || waterM <= lipM ? [] : [waterM];
+  return {
+    title: 'Along the fall, through the lowest of its lip',
+    parts: [
+      { role: 'ground', points: line },
+      ...parts[head.form],
+      ...stands.map((level) => ({
+        role: 'water' as const,
+        points: [
+          [-ABOVE_M, level],
+          [0, level],
+        ] as Point[],
+      })),
+    ],
+    levels: [{ name: 'lip', levelM: lipM }, ...stands.map((levelM) => ({ name: 'water', levelM })), { name: 'foot', levelM: footM }],
+  };
+}
