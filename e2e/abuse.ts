@@ -65,7 +65,7 @@ export function abuse(open: () => Bench): void {
       expect((out.json as Project).name).toBe('Other dropped');
       expect([...out.assets.keys()].sort()).toEqual([...assetsOf(project)].sort());
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
 
     it('an edit made while it is first worked out is kept, not overwritten', async () => {
       const v = await Visitor.arrive(open(), '/start', {
@@ -85,7 +85,7 @@ export function abuse(open: () => Bench): void {
       await v.page.reload({ waitUntil: 'networkidle0' });
       await v.verdict(/Orchard swale/);
       expect(await v.valueOf('Project name')).toBe('Named at once');
-    }, 60000);
+    }, 180000);
   });
 
   describe('a full disk', () => {
@@ -113,7 +113,7 @@ export function abuse(open: () => Bench): void {
       const later = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
       await later.verdict(/Orchard swale/);
       expect((await later.kept()).name).toBe('No room left');
-    }, 60000);
+    }, 180000);
 
     it('a store that cannot be read says so and gives ways on', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -129,7 +129,7 @@ export function abuse(open: () => Bench): void {
       });
       await shut.reads('main', /cannot be opened here.*cannot read what it kept.*Do:/s);
       expect(shut.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 
   describe('kept projects that cannot be opened', () => {
@@ -176,7 +176,7 @@ export function abuse(open: () => Bench): void {
       await v.reads('aside[aria-label="Works sheet"]', /This part of the page failed.*Export the project.*Undo the last change/s);
       await v.press('Undo the last change');
       await v.reads('aside[aria-label="Works sheet"]', /Water depth at the sill/);
-    }, 60000);
+    }, 180000);
   });
 
   describe('two tabs without locks', () => {
@@ -198,7 +198,7 @@ export function abuse(open: () => Bench): void {
       expect(await second.valueOf('Water depth at the sill')).toBe('0.52');
       await second.type('Water depth at the sill', '0.45');
       expect(crestOf(await second.kept())).toBeCloseTo(crestOf(kept) - 0.07, 3);
-    }, 60000);
+    }, 180000);
 
     it('with locks, too, the tab that takes over takes up the last words first', async () => {
       const context = await open().browser.createBrowserContext();
@@ -215,7 +215,7 @@ export function abuse(open: () => Bench): void {
       await second.page.bringToFront();
       expect((await second.kept()).name).toBe('Last words');
       expect(await second.valueOf('Project name')).toBe('Last words');
-    }, 60000);
+    }, 180000);
   });
 
   describe('what cannot be taken as it is', () => {
@@ -254,7 +254,7 @@ export function abuse(open: () => Bench): void {
       await v.page.waitForFunction(() => window.location.pathname === '/p/off/works');
       await v.verdict(/Orchard swale is not computed.*off the terrain, \d+ m beyond its edge/);
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
 
     it('a large file can be given up at once, and a file dropped on the start page is taken there', async () => {
       const v = await Visitor.arrive(open(), '/start');
@@ -287,6 +287,6 @@ export function abuse(open: () => Bench): void {
       await v.reads('main', /Bogenhausener/);
       expect(await v.page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
   });
 }

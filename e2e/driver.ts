@@ -84,7 +84,7 @@ export class Visitor {
     const downloads = mkdtempSync(join(tmpdir(), 'outlet-downloads-'));
     const visitor = new Visitor(page, bench.url, downloads);
     page.on('pageerror', (e) => visitor.errors.push(e instanceof Error ? e.message : String(e)));
-    page.setDefaultTimeout(15000);
+    page.setDefaultTimeout(45000);
     const isPhone = (how.width ?? 1280) < 700;
     await page.setViewport({
       width: how.width ?? 1280,

@@ -88,7 +88,7 @@ export function ground(open: () => Bench): void {
         ),
       ).toBeGreaterThan(before + 20);
       expect(v.errors).toEqual([]);
-    }, 120000);
+    }, 240000);
 
     it('methods stand side by side, those out of range say why, and the one chosen is what the sill must pass', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
@@ -131,7 +131,7 @@ export function ground(open: () => Bench): void {
       await v.verdict(/runs off \([1-9]\d? %\)/);
       expect((await v.kept()).runoff).toMatchObject({ wetness: 'wet', loss: 'green-ampt', of: { ridge: { peak: 'rational' } } });
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('the switch between now and healed changes every stage, and where water leaves', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -164,7 +164,7 @@ export function ground(open: () => Bench): void {
       await v.choose('Plan for this ground', 'nothing is planned');
       await v.page.waitForFunction(() => !/as it is now/.test(document.querySelector('header')?.textContent ?? ''));
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('texture by percentages, what soaks and runs, and soil loss on the plan', async () => {
       const v = await Visitor.arrive(open(), GROUND);
@@ -190,7 +190,7 @@ export function ground(open: () => Bench): void {
       await v.choose('units', 'US');
       await v.reads('main', /from \d+ ton\/ac/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('its parts have nothing serious for axe and fit a phone, charts with tables', async () => {
       const v = await Visitor.arrive(open(), GROUND);
@@ -213,6 +213,6 @@ export function ground(open: () => Bench): void {
         if (charts > 0) expect(await phone.page.$$eval('aside table', (all) => all.length)).toBeGreaterThan(0);
       }
       expect([...v.errors, ...phone.errors]).toEqual([]);
-    }, 120000);
+    }, 240000);
   });
 }

@@ -21,7 +21,7 @@ export function journeys(open: () => Bench): void {
       expect(await v.text('[data-testid="verdict"]')).toContain('Start from my land');
       expect(v.page.url()).toContain('/p/sallow-rise/works');
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 
   describe('from one’s own land to pegs, by mouse', () => {
@@ -242,6 +242,6 @@ export function journeys(open: () => Bench): void {
       await v.type('Height of collimation', '121');
       await v.verdict(/instrument at 121\.00 m reads/);
       expect(v.errors).toEqual([]);
-    }, 120000);
+    }, 240000);
   });
 }

@@ -22,7 +22,7 @@ export function keeping(open: () => Bench): void {
         expect(await v.valueOf('Water depth at the sill')).toBe(depth);
       }
       expect(await v.page.evaluate(() => Object.keys(localStorage).filter((k) => k.startsWith('outlet-unsaved')).length)).toBe(0);
-    }, 60000);
+    }, 180000);
 
     it('survives another project being opened in the same breath', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -33,7 +33,7 @@ export function keeping(open: () => Bench): void {
       await v.go('/p/sallow-rise/works');
       await v.verdict(/Orchard swale/);
       expect(await v.valueOf('Water depth at the sill')).toBe('0.52');
-    }, 60000);
+    }, 180000);
 
     it('left by a page of an earlier version, without its time, is taken up once', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -50,7 +50,7 @@ export function keeping(open: () => Bench): void {
       await v.kept();
       await v.page.reload({ waitUntil: 'networkidle0' });
       expect(await v.valueOf('Project name')).toBe('Named since');
-    }, 60000);
+    }, 180000);
 
     it('is kept when the browser has no room left, and export still has all of it', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/land');
@@ -76,7 +76,7 @@ export function keeping(open: () => Bench): void {
       await v.page.reload({ waitUntil: 'networkidle0' });
       expect((await v.kept()).name).toBe('No room');
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 
   describe('two tabs', () => {
@@ -100,7 +100,7 @@ export function keeping(open: () => Bench): void {
       expect(swaleOf(await second.kept(), 'Orchard swale').levels.bankCrestM).toBe(crest);
       await second.type('Water depth at the sill', '0.45');
       expect(swaleOf(await second.kept(), 'Orchard swale').levels.bankCrestM).toBeCloseTo(crest - 0.08, 3);
-    }, 60000);
+    }, 180000);
 
     it('a terrain that only the undo of another tab still names is not thrown away', async () => {
       const context = await open().browser.createBrowserContext();
@@ -123,7 +123,7 @@ export function keeping(open: () => Bench): void {
       await first.page.reload({ waitUntil: 'networkidle0' });
       await first.verdict(/The ground runs from 95\.33 m to 150\.79 m/);
       expect(first.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
   });
 
   describe('a project file', () => {

@@ -46,7 +46,7 @@ export function land(open: () => Bench): void {
       await v.press('Remove Windrow');
       await v.verdict(/3\.44 ha drains to Valley gate/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('by keyboard, with the canvas hidden, does the same', async () => {
       const v = await Visitor.arrive(open(), LAND);
@@ -71,7 +71,7 @@ export function land(open: () => Bench): void {
       await v.type('Height above the ground', '300');
       await v.reads('aside', /Cut it down 300 mm to the ground/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
   });
 
   describe('places', () => {
@@ -91,7 +91,7 @@ export function land(open: () => Bench): void {
       await v.verdict(/ha drains to Key point/);
       expect((await v.kept()).pins.map((p) => p.name)).toEqual(['Valley gate', 'Key point']);
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 
   describe('sections', () => {
@@ -128,7 +128,7 @@ export function land(open: () => Bench): void {
       await v.press('Close the section');
       expect(await v.page.$(strip)).toBeNull();
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
 
     it('measure a drawn line, and its contour can be kept as one', async () => {
       const v = await Visitor.arrive(open(), LAND);
@@ -146,7 +146,7 @@ export function land(open: () => Bench): void {
       expect(said).toMatch(/What runs onto it, and where/);
       expect((await v.kept()).features.filter((f) => f.kind === 'line')).toHaveLength(1);
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 
   describe('asked of the land', () => {
@@ -168,7 +168,7 @@ export function land(open: () => Bench): void {
       const lower = await v.reads('aside', /At 109\.50 m it holds \d+ m³/);
       expect(Number(/it holds (\d+) m³/.exec(lower)?.[1])).toBeLessThan(full / 2);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
   });
 
   describe('layers', () => {
@@ -193,7 +193,7 @@ export function land(open: () => Bench): void {
       await v.press('Hide this layer');
       expect(await v.page.$(legend)).toBeNull();
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
 
     it('panning, zooming and pointing ask the worker for nothing', async () => {
       const v = await Visitor.arrive(open(), LAND, {
@@ -232,7 +232,7 @@ export function land(open: () => Bench): void {
       expect(await asked()).toBe(calm);
       await v.page.mouse.up();
       await v.page.waitForFunction((n) => (window as unknown as Counting).outletAsked > n, {}, calm);
-    }, 60000);
+    }, 180000);
   });
 
   describe('what was seen', () => {
@@ -275,6 +275,6 @@ export function land(open: () => Bench): void {
       await v.give('Open a .outlet file', path);
       await v.reads('[role="alert"]', /Height above the ground of "Windrow" is 99 000 mm, outside 10 mm to 3000 mm/);
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 }

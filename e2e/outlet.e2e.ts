@@ -20,7 +20,7 @@ const open = (): Bench => {
 
 beforeAll(async () => {
   bench = await openBench();
-}, 60000);
+}, 180000);
 // Pages of a test that is over would go on holding memory and workers.
 afterEach(() => bench?.tidy(), 30000);
 afterAll(() => bench?.close(), 60000);

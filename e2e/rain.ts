@@ -62,7 +62,7 @@ export function rain(open: () => Bench): void {
         ),
       ).toBeGreaterThan(less);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('storms of other shapes, an addition and a second fall change what the works must take', async () => {
       const v = await Visitor.arrive(open(), RAIN);
@@ -87,7 +87,7 @@ export function rain(open: () => Bench): void {
       await v.press('Design for 1 in 100 years');
       await v.verdict(/1 in 100 year storm/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('a gauge’s record is brought in, refused when bad, read, and gives a table, a storm and a day to be finished by', async () => {
       const v = await Visitor.arrive(open(), RAIN);
@@ -119,7 +119,7 @@ export function rain(open: () => Bench): void {
       expect(recordFromBytes(bytes).steps).toBe(10957);
       expect(project.rain).toMatchObject({ basis: 'record', storm: { shape: { kind: 'event', stepMin: 1440 } } });
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('memory gives a guess that says so, and a reading is told with its range, by keyboard', async () => {
       const v = await Visitor.arrive(open(), RAIN);
@@ -138,7 +138,7 @@ export function rain(open: () => Bench): void {
       await v.press('Use this guess');
       await v.verdict(/The table is a guess from memory/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it.each(['Storm', 'Table', 'Gauge', 'Seasons', 'How rare?'])(
       '%s has nothing serious for axe, and fits a phone',

@@ -31,7 +31,7 @@ export function set(open: () => Bench): void {
       await v.press('All that matter again');
       await v.reads('header', /worst of\s+5 min to 24 h/);
       expect(v.errors).toEqual([]);
-    }, 120000);
+    }, 240000);
 
     it('of a pond is told as it may be found, and where its water stands is the user’s to say', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -60,7 +60,7 @@ export function set(open: () => Bench): void {
       await v.choose('If it goes, its water reaches', 'As the map shows: a track or a shed');
       await v.reads('aside', /Nobody has said who lies below: taken as a track or a shed below/);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
 
     it('what can be mended is priced first, done in one step, and one undo takes it back', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
@@ -77,6 +77,6 @@ export function set(open: () => Bench): void {
       await v.press('Leave it');
       expect(await lengthOf()).toMatchObject({ dimensions: { lengthM: 16 } });
       expect(v.errors).toEqual([]);
-    }, 60000);
+    }, 180000);
   });
 }

@@ -62,7 +62,7 @@ export function slopes(open: () => Bench): void {
       await v.press('Undo');
       await v.until(dams, (d) => d.length === drawn.length && d[1].heightM !== 0.45);
       expect(v.errors).toEqual([]);
-    }, 120000);
+    }, 240000);
   });
 
   describe('works on a slope', () => {

@@ -58,12 +58,12 @@ export function views(open: () => Bench): void {
       expect(await serious(v)).toEqual([]);
       await v.go('/projects');
       expect(await serious(v)).toEqual([]);
-    }, 60000);
+    }, 180000);
     it('would be told of a fault: axe finds one that is put there', async () => {
       const v = await Visitor.arrive(open(), '/projects');
       await v.page.evaluate(() => document.querySelector('main')?.insertAdjacentHTML('beforeend', '<button></button>'));
       expect((await serious(v)).join()).toMatch(/button-name/);
-    }, 60000);
+    }, 180000);
     it.each([...STAGES.map((s) => `/p/sallow-rise/${s}`), '/start', '/projects'])(
       '%s fits a phone',
       async (path) => {
@@ -100,7 +100,7 @@ export function views(open: () => Bench): void {
       await v.go('/p/sallow-rise/land');
       expect(documentHash(await v.kept())).toBe(hash);
       expect(v.errors).toEqual([]);
-    }, 90000);
+    }, 180000);
     it('is read-only in a second tab', async () => {
       const context = await open().browser.createBrowserContext();
       const first = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
@@ -113,7 +113,7 @@ export function views(open: () => Bench): void {
       await second.reads('main', /open in another tab/);
       await first.page.bringToFront();
       expect(documentHash(await first.kept())).toBe(hash);
-    }, 60000);
+    }, 180000);
     it('keeps both when a file brings another version of the same project', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
       await v.verdict(/Orchard swale/);
@@ -125,7 +125,7 @@ export function views(open: () => Bench): void {
       await v.go('/projects');
       const list = await v.reads('main', /Sallow Rise/);
       expect(list).toContain('Changed here (kept copy)');
-    }, 60000);
+    }, 180000);
   });
 
   describe('the rainfall service', () => {
@@ -136,6 +136,6 @@ export function views(open: () => Bench): void {
       await v.press('Ask the rainfall service (simulated)');
       await v.press('Use this table');
       await v.reads('aside', /From: simulated rainfall-frequency service\. Its limits are kept/);
-    }, 60000);
+    }, 180000);
   });
 }
