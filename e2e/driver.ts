@@ -187,9 +187,20 @@ export class Visitor {
       label,
     );
     await this.settled();
-    // As a locator it waits until the button holds still: a handle alone would click where it was.
-    await (handle as unknown as ElementHandle<HTMLButtonElement>).asLocator().click();
-    await this.page.locator(`::-p-aria([name="${option}"][role="option"])`).click();
+    const wanted = `::-p-aria([name="${option}"][role="option"])`;
+    for (let again = 0; ; again++) {
+      // As a locator it waits until the button holds still: a handle alone would click where it was.
+      await (handle as unknown as ElementHandle<HTMLButtonElement>).asLocator().click();
+      // A list that opens while the page is drawn again may close at once: a person opens it once more.
+      const isOpen = await this.page.waitForSelector(wanted, { timeout: 8000 }).then(
+        () => true,
+        () => false,
+      );
+      if (isOpen || again > 2) break;
+    }
+    await this.page.locator(wanted).click();
+    // Until the list has let go of the page it takes the next click for itself.
+    await this.page.waitForSelector(wanted, { hidden: true });
   }
 
   /** Gives a file to the button that asks for one. */
@@ -280,12 +291,18 @@ export class Visitor {
     );
   }
 
+  /** Waits until nothing lies over the plan at a place: a menu that is closing takes a click for itself. */
+  private async uncovered(x: number, y: number): Promise<void> {
+    await this.page.waitForFunction((px, py) => document.elementFromPoint(px, py)?.closest('.ol-viewport') !== null, {}, x, y);
+  }
+
   /** Draws through places of the land and ends with a double click. */
   async draw(points: readonly Point[]): Promise<void> {
     // A tool that was just taken up is in hand once the page has said so.
     await this.settled();
     for (const [i, p] of points.entries()) {
       const { x, y } = await this.onPage(p);
+      await this.uncovered(x, y);
       await this.page.mouse.move(x, y, { steps: 3 });
       await this.page.mouse.click(x, y, { count: i === points.length - 1 ? 2 : 1, delay: 20 });
       await new Promise((resolve) => setTimeout(resolve, 400));

@@ -14,9 +14,11 @@ import type {
   Pond,
   PumpBack,
   RainGarden,
+  Soakaway,
   StoneLines,
   StoneTrench,
   Swale,
+  Terraces,
   Weir,
 } from '../works/index.ts';
 import { newPond } from '../works/index.ts';
@@ -307,6 +309,58 @@ export const GARDEN: RainGarden = {
   labour: { m3PerDay: 2 },
 };
 
+/** A trench of stone along the contour 114 of the western side. */
+export const SOAK: Soakaway = {
+  id: 'soak',
+  kind: 'soakaway',
+  name: 'Soak',
+  status: 'planned',
+  form: 'trench',
+  fill: 'stone',
+  line: [100, 110, 120].map((y): Point => [101 - (14 - 0.05 * y) / 0.2, y]),
+  soaksBy: 'base',
+  trap: 'sump',
+  wrap: 'cloth',
+  cover: 'buried',
+  asked: 'not-asked',
+  dimensions: { depthM: 0.8, widthM: 0.6, voids: 0.36, surroundM: 0.2, wayWidthM: 2, bermM: 0.1, safety: 2 },
+  testedMmPerHour: 50,
+  labour: { m3PerDay: 2 },
+};
+
+/** Two benches on the western side, along its contours 113.6 and 113. */
+export const BENCHES: Terraces = {
+  id: 'benches',
+  kind: 'terraces',
+  name: 'Benches',
+  status: 'planned',
+  lines: [13.6, 13].map((over) => [140, 155, 170].map((y): Point => [101 - (over - 0.05 * y) / 0.2, y])),
+  riser: 'stone',
+  lie: 'level',
+  ground: 'firm',
+  earth: 'loam',
+  topsoil: 'kept',
+  riserGrows: 'grass',
+  grows: 'crops',
+  workedBy: 'hand',
+  dimensions: {
+    benchM: 3,
+    riserHV: 0.15,
+    fall: 0.03,
+    lipM: 0.2,
+    holdM: 0.05,
+    inletM: 1,
+    inlets: 1,
+    stoneM: 0.15,
+    baseM: 0.6,
+    topM: 0.35,
+    foundationM: 0.2,
+    drainM: 0.3,
+    topsoilM: 0.15,
+  },
+  labour: { earthM3PerDay: 3, wallM3PerDay: 1, carryM: 40 },
+};
+
 export const EVERY_KIND: readonly WorkBase[] = [
   POND,
   POND_SILL,
@@ -324,6 +378,8 @@ export const EVERY_KIND: readonly WorkBase[] = [
   LINES,
   MOONS,
   GARDEN,
+  SOAK,
+  BENCHES,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

@@ -46,6 +46,11 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'half-moons': { points: [[60, 120], [140, 120], [140, 170], [60, 170]] }, // prettier-ignore
   pits: { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
   'rain-garden': { points: [[100, 150], [100, 143], [101, 136]] }, // prettier-ignore
+  'soak-trench': { points: [[60, 120], [80, 120]] }, // prettier-ignore
+  'soak-pit': { points: [[60, 120]] },
+  'soak-shaft': { points: [[60, 120]] },
+  terraces: { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
+  terrace: { points: [[60, 120], [100, 120]] }, // prettier-ignore
   headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
@@ -54,7 +59,7 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
 };
 
 /** What is not for the steep sides of the valley is begun on a plane of a tenth. */
-const GENTLE = new Set(['half-moons', 'pits', 'rain-garden']);
+const GENTLE = new Set(['half-moons', 'pits', 'rain-garden', 'soak-trench', 'soak-pit', 'soak-shaft', 'terraces', 'terrace']);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */
 const STEP_Z = Array.from({ length: 101 * 101 }, (_, i) => 110 - 0.02 * Math.floor(i / 101) - (Math.floor(i / 101) > 50 ? 2 : 0));

@@ -11,9 +11,11 @@ import { pondDescriptor } from './pond/descriptor.ts';
 import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
+import { soakawayDescriptor } from './soakaway/descriptor.ts';
 import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
 import { swaleDescriptor } from './swale/descriptor.ts';
+import { terracesDescriptor } from './terraces/descriptor.ts';
 import { weirDescriptor } from './weir/descriptor.ts';
 
 /** All of them, in the order of the techniques; a new one is one line here. */
@@ -33,5 +35,7 @@ export const DESCRIPTORS = [
   stoneLinesDescriptor,
   halfMoonsDescriptor,
   rainGardenDescriptor,
+  terracesDescriptor,
+  soakawayDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -12,9 +12,11 @@ import { pond } from './pond/index.ts';
 import { pumpBack } from './pump-back/index.ts';
 import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
+import { soakaway } from './soakaway/index.ts';
 import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
 import { swale } from './swale/index.ts';
+import { terraces } from './terraces/index.ts';
 import { weir } from './weir/index.ts';
 
 /** All of them; a new technique is one line here. */
@@ -34,6 +36,8 @@ export const TECHNIQUES = [
   stoneLines,
   halfMoons,
   rainGarden,
+  terraces,
+  soakaway,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -173,6 +173,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
   'check-dam': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 5 }),
   'basin-row': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 1.6 }),
+  soak: (l, p, { resolution }) => band(l, p, { resolution, fill: p.water, least: 2.4 }),
   'stone-line': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 3.5 }),
   'gully-lip': (l, p) => [
     ...halo(l, p),

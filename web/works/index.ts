@@ -10,9 +10,11 @@ import { pipeOutletUi } from './pipe-outlet/index.ts';
 import { pondUi } from './pond/index.tsx';
 import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
+import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
+import { terracesUi } from './terraces/index.ts';
 import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
 
@@ -33,5 +35,7 @@ export const WORK_UIS = [
   stoneLinesUi,
   halfMoonsUi,
   rainGardenUi,
+  terracesUi,
+  soakawayUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -2,3 +2,4 @@
 export * from './formulas.ts';
 export * from './body.ts';
 export * from './stability.ts';
+export * from './footing.ts';

@@ -1,37 +1,10 @@
 // What a weir may stand on, and the channel it stands in.
 import type { Site } from '../../contract/index.ts';
-import type { Citation } from '../../formula/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
 import { type Grid, levelAt } from '../../terrain/index.ts';
 import { type BasinGround, type WallGround, measureBasin } from '../basin/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import type { Weir } from './model.ts';
-
-export interface Footing {
-  /** Pressure it bears [kPa], friction under a rough base, and grain that 90 % of it is finer than [mm]; null where water digs none. */
-  readonly bearsKpa: number;
-  readonly mu: number;
-  readonly d90Mm: number | null;
-  /** Weighed way of seepage asked for each metre of head (Lane 1935). */
-  readonly creep: number;
-}
-
-/** Common practice for bearing and friction; creep from memory of Lane's table; grains typical of the name. */
-export const FOOTINGS: Readonly<Record<Exclude<Weir['ground'], 'unknown'>, Footing>> = {
-  soft: { bearsKpa: 50, mu: 0.35, d90Mm: 1, creep: 3 },
-  firm: { bearsKpa: 100, mu: 0.45, d90Mm: 2, creep: 2 },
-  stiff: { bearsKpa: 150, mu: 0.5, d90Mm: 4, creep: 1.8 },
-  sand: { bearsKpa: 100, mu: 0.5, d90Mm: 1, creep: 7 },
-  gravel: { bearsKpa: 200, mu: 0.6, d90Mm: 40, creep: 3.5 },
-  rock: { bearsKpa: 1000, mu: 0.65, d90Mm: null, creep: 0 },
-};
-
-export const FOOTING_SOURCE: Citation = {
-  key: 'common-practice',
-  locator: 'soft 50, firm 100, stiff 150, dense gravel 200 kPa: have it proved',
-};
-
-export const footingOf = ({ ground }: Weir): Footing | null => (ground === 'unknown' ? null : FOOTINGS[ground]);
 
 /** Share of the lift under a base, by what lies there: half over a drain (common practice). */
 export const LIFT: Readonly<Record<Weir['base'], number>> = { bare: 1, drained: 0.5, sealed: 0 };

@@ -2,9 +2,8 @@
 import { NEEDS_STORM, type Finding, type Rule } from '../../contract/index.ts';
 import type { Citation } from '../../formula/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { CREEP, type Stability, stabilityOf } from '../gravity/index.ts';
+import { CREEP, FOOTINGS, FOOTING_SOURCE, type Stability, baseFor, footingOf, stabilityOf } from '../gravity/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
-import { FOOTINGS, FOOTING_SOURCE, footingOf } from './ground.ts';
 import { type WeirFacts, loadOf, scourOf } from './standing.ts';
 
 const STATICS: Citation = {
@@ -48,15 +47,6 @@ const hopeless = ({ standing: { work } }: WeirFacts): string =>
     : 'No base makes this one safe: lower it, or have it designed.';
 
 const isFinding = (found: Judged | Finding | null): found is Finding | null => found === null || 'severity' in found;
-
-/** No base is made wider than this for the asking [m]. */
-const WIDEST_M = 12;
-
-/** Width of base with which `holds` is so, to the decimetre; null where none within reach is. */
-function baseFor(from: number, holds: (baseM: number) => boolean): number | null {
-  for (let tenths = Math.ceil(10 * from); tenths <= 10 * WIDEST_M; tenths++) if (holds(tenths / 10)) return tenths / 10;
-  return null;
-}
 
 interface Safety {
   readonly id: string;

@@ -3,10 +3,9 @@ import type { StormFacts } from '../../contract/index.ts';
 import { type Use, plainly } from '../../formula/index.ts';
 import { DROP_LENGTH, DROP_TAIL, SCOUR_SCHOKLITSCH, SCOUR_VERONESE, normalDepth, trapezoid } from '../../hydraulics/index.ts';
 import type { WallGround } from '../basin/index.ts';
-import type { BodyShape, Load } from '../gravity/index.ts';
+import { type BodyShape, FOOTINGS, type Load, footingOf } from '../gravity/index.ts';
 import {
   type Channel,
-  FOOTINGS,
   LIFT,
   PORE_KN_M3,
   SILT_FRICTION_DEG,
@@ -15,7 +14,6 @@ import {
   type WeirGround,
   channelUnder,
   fallBelow,
-  footingOf,
 } from './ground.ts';
 import { type Weir, courseOf } from './model.ts';
 

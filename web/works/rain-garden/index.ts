@@ -5,17 +5,9 @@ import { type RainGarden, radiusOf } from '#core/works';
 import { markId } from '../../plan/marks.ts';
 import type { PlanItem } from '../../plan/types.ts';
 import { change } from '../levels.ts';
+import { circleRing } from '../shared/circle.ts';
 import { GardenSheet } from './GardenSheet.tsx';
 import type { WorkUi } from '../types.ts';
-
-const CORNERS = 24;
-
-/** A basin's edge at its overflow. */
-const ringOf = ([x, y]: readonly [number, number], radiusM: number): number[][] =>
-  Array.from({ length: CORNERS + 1 }, (_, k) => {
-    const angle = (2 * Math.PI * k) / CORNERS;
-    return [x + radiusM * Math.cos(angle), y + radiusM * Math.sin(angle)];
-  });
 
 export const rainGardenUi: WorkUi<RainGarden> = {
   kind: 'rain-garden',
@@ -45,7 +37,7 @@ export const rainGardenUi: WorkUi<RainGarden> = {
         {
           id: `basin:${work.id}:${k}`,
           version: JSON.stringify([at, basin.areaM2, water]),
-          geometry: new Polygon([ringOf(at, radiusOf(basin))]),
+          geometry: new Polygon([circleRing(at, radiusOf(basin))]),
           look: water,
         },
         {
