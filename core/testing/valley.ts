@@ -14,6 +14,7 @@ import type {
   Pond,
   PumpBack,
   RainGarden,
+  Ripping,
   Soakaway,
   StoneLines,
   StoneTrench,
@@ -361,6 +362,22 @@ export const BENCHES: Terraces = {
   labour: { earthM3PerDay: 3, wallM3PerDay: 1, carryM: 40 },
 };
 
+/** Slots beside a contour across the floor of the valley, at 105.5. */
+export const RIPS: Ripping = {
+  id: 'rips',
+  kind: 'ripping',
+  name: 'Rips',
+  status: 'planned',
+  line: [[75, 84], [101, 110], [127, 84]], // prettier-ignore
+  soil: 'dry',
+  texture: 'medium',
+  services: 'asked',
+  dimensions: { spacingM: 2, depthM: 0.2, pointM: 0.05, upM: 4, downM: 4, season: 1 },
+  panM: 0.18,
+  restDays: 60,
+  machine: { shanks: 3, speedKmh: 4, litresAnHour: 9, powerKw: 60 },
+};
+
 export const EVERY_KIND: readonly WorkBase[] = [
   POND,
   POND_SILL,
@@ -380,6 +397,7 @@ export const EVERY_KIND: readonly WorkBase[] = [
   GARDEN,
   SOAK,
   BENCHES,
+  RIPS,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

@@ -17,6 +17,7 @@ export type QuantityKind =
   | 'rainFine'
   | 'intensity'
   | 'slope'
+  | 'liquid'
   | 'hours'
   | 'minutes'
   | 'days'
@@ -38,6 +39,7 @@ interface DisplayUnit {
 const FT = 0.3048; // m, exact by definition of the international foot
 const IN_MM = 25.4; // mm, exact
 const ACRE = 43560 * FT ** 2; // m2
+const GALLON = 231 * 0.0254 ** 3; // m3, the gallon of 231 cubic inches, exact
 const TON = 0.90718474; // t, the short ton of 2000 lb, exact
 
 /** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent, t, t/ha, W. */
@@ -50,6 +52,7 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   area: { metric: { unit: 'm²', factor: 1, decimals: 0 }, us: { unit: 'ft²', factor: 1 / FT ** 2, decimals: 0 } },
   land: { metric: { unit: 'ha', factor: 1e-4, decimals: 2 }, us: { unit: 'ac', factor: 1 / ACRE, decimals: 2 } },
   volume: { metric: { unit: 'm³', factor: 1, decimals: 0 }, us: { unit: 'ft³', factor: 1 / FT ** 3, decimals: 0 } },
+  liquid: { metric: { unit: 'L', factor: 1000, decimals: 0 }, us: { unit: 'gal', factor: 1 / GALLON, decimals: 0 } },
   flow: { metric: { unit: 'L/s', factor: 1000, decimals: 0 }, us: { unit: 'ft³/s', factor: 1 / FT ** 3, decimals: 2 } },
   velocity: { metric: { unit: 'm/s', factor: 1, decimals: 2 }, us: { unit: 'ft/s', factor: 1 / FT, decimals: 1 } },
   rain: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },

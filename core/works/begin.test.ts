@@ -51,6 +51,8 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'soak-shaft': { points: [[60, 120]] },
   terraces: { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   terrace: { points: [[60, 120], [100, 120]] }, // prettier-ignore
+  ripping: { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
+  'rip-line': { points: [[60, 120], [140, 121]] }, // prettier-ignore
   headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
@@ -59,7 +61,18 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
 };
 
 /** What is not for the steep sides of the valley is begun on a plane of a tenth. */
-const GENTLE = new Set(['half-moons', 'pits', 'rain-garden', 'soak-trench', 'soak-pit', 'soak-shaft', 'terraces', 'terrace']);
+const GENTLE = new Set([
+  'half-moons',
+  'pits',
+  'rain-garden',
+  'soak-trench',
+  'soak-pit',
+  'soak-shaft',
+  'terraces',
+  'terrace',
+  'ripping',
+  'rip-line',
+]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */
 const STEP_Z = Array.from({ length: 101 * 101 }, (_, i) => 110 - 0.02 * Math.floor(i / 101) - (Math.floor(i / 101) > 50 ? 2 : 0));

@@ -11,6 +11,7 @@ import { pondDescriptor } from './pond/descriptor.ts';
 import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
+import { rippingDescriptor } from './ripping/descriptor.ts';
 import { soakawayDescriptor } from './soakaway/descriptor.ts';
 import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
@@ -37,5 +38,6 @@ export const DESCRIPTORS = [
   rainGardenDescriptor,
   terracesDescriptor,
   soakawayDescriptor,
+  rippingDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -20,6 +20,7 @@ export type { Headcut } from './headcut/index.ts';
 export type { StoneLines } from './stone-lines/index.ts';
 export { type HalfMoons, basinsIn } from './half-moons/index.ts';
 export { type RainGarden, radiusOf } from './rain-garden/index.ts';
+export { type Ripping, slotLines } from './ripping/index.ts';
 export { type Soakaway } from './soakaway/index.ts';
 export { type Terraces } from './terraces/index.ts';
 export type { Weir } from './weir/index.ts';

@@ -218,6 +218,8 @@ describe('the making of every work', () => {
       length: 'm',
       power: 'W',
       mass: 't',
+      hours: 'h',
+      liquid: 'm3',
       count: '1',
     };
     const rows = result.derived.quantities;

@@ -12,6 +12,7 @@ import { pond } from './pond/index.ts';
 import { pumpBack } from './pump-back/index.ts';
 import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
+import { ripping } from './ripping/index.ts';
 import { soakaway } from './soakaway/index.ts';
 import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
@@ -38,6 +39,7 @@ export const TECHNIQUES = [
   rainGarden,
   terraces,
   soakaway,
+  ripping,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

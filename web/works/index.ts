@@ -10,6 +10,7 @@ import { pipeOutletUi } from './pipe-outlet/index.ts';
 import { pondUi } from './pond/index.tsx';
 import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
+import { rippingUi } from './ripping/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
@@ -37,5 +38,6 @@ export const WORK_UIS = [
   rainGardenUi,
   terracesUi,
   soakawayUi,
+  rippingUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

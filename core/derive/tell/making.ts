@@ -11,6 +11,8 @@ const UNITS: Readonly<Partial<Record<QuantityLine['kind'], string>>> = {
   length: 'm',
   power: 'W',
   mass: 't',
+  hours: 'h',
+  liquid: 'm3',
   count: '1',
 };
 

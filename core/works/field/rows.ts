@@ -1,17 +1,8 @@
 // Rows along the contour over an area, from its highest ground down: what stone lines, half-moons and swales in a set begin with.
-import {
-  type Line,
-  type Point,
-  closed,
-  contains,
-  crossingsAlong,
-  lineLength,
-  nearestOnLine,
-  pointAlong,
-  simplify,
-  subLine,
-} from '../../geometry/index.ts';
+import { type Line, type Point, contains, lineLength, nearestOnLine, pointAlong, subLine } from '../../geometry/index.ts';
 import { type Grid, centreOf, contourLines, levelAt } from '../../terrain/index.ts';
+
+import { LEAST_LONG_M, inside } from './lines.ts';
 
 export interface FieldRow {
   /** Downhill lies on its right. */
@@ -21,8 +12,6 @@ export interface FieldRow {
   readonly slope: number;
 }
 
-/** Shorter pieces of a contour are no row [m], as is what lies this near to a straight line. */
-const [LEAST_LONG_M, TOLERANCE_M] = [6, 0.1];
 /** Ground flatter than this has no contour to speak of [m/m]. */
 const LEAST_SLOPE = 0.003;
 const MOST_ROWS = 200;
@@ -46,16 +35,6 @@ function about(grid: Grid, ring: Line): Grid {
   const part = new Float32Array(width * height);
   for (let row = 0; row < height; row++) part.set(z.subarray((top + row) * ncols + left, (top + row) * ncols + right + 1), row * width);
   return { ...grid, ncols: width, nrows: height, west: west + left * cellM, south: south + low * cellM, z: part };
-}
-
-/** Stretches of a line that lie inside a ring. */
-export function inside(line: Line, ring: Line): Line[] {
-  const cuts = [0, ...crossingsAlong(line, closed(ring)), lineLength(line)].sort((a, b) => a - b);
-  return cuts.slice(1).flatMap((to, k): Line[] => {
-    const from = cuts[k];
-    if (to - from < LEAST_LONG_M || !contains(ring, pointAlong(line, (from + to) / 2).point)) return [];
-    return [simplify(subLine(line, from, to), TOLERANCE_M)];
-  });
 }
 
 /** Mean rise across a line from its left to its right, looked at a cell to both sides [m/m]; null where no side is known. */
@@ -151,4 +130,16 @@ export function rowsOver(
     rows.push(...found);
   }
   return rows.slice(0, MOST_ROWS);
+}
+
+/** The longest contour through the middle of what lies in a ring, downhill on its right; null where none is long enough. */
+export function keyContour(ring: Line, whole: Grid): Line | null {
+  const grid = about(whole, ring);
+  const levels = levelsIn(ring, grid);
+  if (!levels) return null;
+  const found = contourAt((levels[0] + levels[1]) / 2, ring, grid);
+  const line = found.reduce<Line | null>((best, l) => (best === null || lineLength(l) > lineLength(best) ? l : best), null);
+  const across = line && riseAcross(line, grid);
+  if (!line || across === null || Math.abs(across) < LEAST_SLOPE) return null;
+  return across > 0 ? [...line].reverse() : line;
 }
