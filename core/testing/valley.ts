@@ -19,6 +19,7 @@ import type {
   StoneLines,
   StoneTrench,
   Swale,
+  SwaleSet,
   Terraces,
   Weir,
 } from '../works/index.ts';
@@ -378,6 +379,36 @@ export const RIPS: Ripping = {
   machine: { shanks: 3, speedKmh: 4, litresAnHour: 9, powerKw: 60 },
 };
 
+/** Two swales on the western side, along its contours 117.5 and 116.7. */
+export const SET: SwaleSet = {
+  id: 'set',
+  kind: 'swale-set',
+  name: 'Set',
+  status: 'planned',
+  lines: [17.5, 16.7].map((over) => [70, 90, 110].map((y): Point => [101 - (over - 0.05 * y) / 0.2, y])),
+  by: 'interval',
+  spills: 'in-turn',
+  fill: 'woodchip',
+  held: 'pinned',
+  bank: 'seeded',
+  grazed: 'yes',
+  fence: 'both-sides',
+  dimensions: {
+    depthM: 0.3,
+    bankM: 0.4,
+    spillM: 0.1,
+    spillLengthM: 4,
+    floorWidthM: 0.6,
+    sideSlopeHV: 1.5,
+    bankTopM: 0.4,
+    bankSlopeHV: 2,
+    fillM: 0.2,
+    fillVoids: 0.5,
+  },
+  planting: { treesApartM: 4, bushesApartM: 1.5, nursePercent: 60, nurseYears: 7, treeHeightM: 8 },
+  labour: { m3PerDay: 3, plantsPerDay: 100 },
+};
+
 export const EVERY_KIND: readonly WorkBase[] = [
   POND,
   POND_SILL,
@@ -398,6 +429,7 @@ export const EVERY_KIND: readonly WorkBase[] = [
   SOAK,
   BENCHES,
   RIPS,
+  SET,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

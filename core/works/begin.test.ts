@@ -53,6 +53,9 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   terrace: { points: [[60, 120], [100, 120]] }, // prettier-ignore
   ripping: { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   'rip-line': { points: [[60, 120], [140, 121]] }, // prettier-ignore
+  'swales-interval': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
+  'swales-even': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
+  'swales-storage': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
@@ -72,6 +75,9 @@ const GENTLE = new Set([
   'terrace',
   'ripping',
   'rip-line',
+  'swales-interval',
+  'swales-even',
+  'swales-storage',
 ]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */

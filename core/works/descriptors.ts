@@ -17,6 +17,7 @@ import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
 import { swaleDescriptor } from './swale/descriptor.ts';
 import { terracesDescriptor } from './terraces/descriptor.ts';
+import { swaleSetDescriptor } from './swale-set/descriptor.ts';
 import { weirDescriptor } from './weir/descriptor.ts';
 
 /** All of them, in the order of the techniques; a new one is one line here. */
@@ -39,5 +40,6 @@ export const DESCRIPTORS = [
   terracesDescriptor,
   soakawayDescriptor,
   rippingDescriptor,
+  swaleSetDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -17,6 +17,7 @@ import { soakaway } from './soakaway/index.ts';
 import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
 import { swale } from './swale/index.ts';
+import { swaleSet } from './swale-set/index.ts';
 import { terraces } from './terraces/index.ts';
 import { weir } from './weir/index.ts';
 
@@ -40,6 +41,7 @@ export const TECHNIQUES = [
   terraces,
   soakaway,
   ripping,
+  swaleSet,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -15,6 +15,7 @@ import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
+import { swaleSetUi } from './swale-set/index.ts';
 import { terracesUi } from './terraces/index.ts';
 import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
@@ -39,5 +40,6 @@ export const WORK_UIS = [
   terracesUi,
   soakawayUi,
   rippingUi,
+  swaleSetUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -4,6 +4,7 @@ import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
 import type { RoomContext } from '../set/laid.ts';
+import { runsAt } from './place.ts';
 import { runSet } from '../set/set.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { storesOnly } from '../water/water.ts';
@@ -96,6 +97,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     grid: model.grid,
     // Only what is set beside stores need know them: they cost a derive.
     stores: draw.what === 'on-host' || draw.what === 'between-stores' ? storesSeen(project, context) : [],
+    runsMm: (at) => runsAt(project, at),
     nameFor: (name) => `${name} ${count + 1}`,
     idFor: idsFor(project, asked.fresh),
   };

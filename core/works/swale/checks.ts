@@ -7,7 +7,8 @@ import type { LipGround } from '../lip.ts';
 import type { Swale, SwalePurpose } from './model.ts';
 import { JOIN_RULES } from './join-checks.ts';
 import { PLACE_RULES, type SwaleFacts } from './place-checks.ts';
-import { SHRINK, balancedCrest, earthOf } from './quantities.ts';
+import { balancedCrest, earthOf } from './quantities.ts';
+import { SHRINK } from '../trough.ts';
 import { lowPlacesOf } from './store.ts';
 
 /** Freeboard over the storm's highest water by purpose [m]: mend under the first, weigh under the second. */

@@ -8,16 +8,16 @@ import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { type Swale } from './model.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
-import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from './section.ts';
+import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from '../trough.ts';
 import { lowPlacesOf, meanSection, storeOf } from './store.ts';
 
 import { beginSwale } from './begin.ts';
 
 export * from './model.ts';
-export * from './section.ts';
+export * from '../trough.ts';
 export { measureLip, downhillAt, type LipGround } from '../lip.ts';
 export { contentAt, meanSection, storeOf } from './store.ts';
-export { SHRINK, balancedCrest, earthOf } from './quantities.ts';
+export { balancedCrest, earthOf } from './quantities.ts';
 export { newSwale } from './create.ts';
 export { SWALE_RULES } from './checks.ts';
 export { JOIN_RULES } from './join-checks.ts';

@@ -1,9 +1,6 @@
 import type { LipGround } from '../lip.ts';
 import type { Swale } from './model.ts';
-import { bankArea, cutArea } from './section.ts';
-
-/** Compacted bank per bank-measure cut (loam 0.85 to 0.90): common practice, handbook range. */
-export const SHRINK = 0.9;
+import { SHRINK, bankArea, cutArea } from '../trough.ts';
 
 export interface Earth {
   /** Null when the ground is too steep for the side slopes somewhere. */

@@ -4,7 +4,7 @@ import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type LipGround, downhillAt, groundAlong } from '../lip.ts';
 import { jointOutlet } from './joint.ts';
 import type { LowPlace, Swale } from './model.ts';
-import { type Section, type Trough, addWater, troughOf } from './section.ts';
+import { type Section, type Trough, addWater, troughOf } from '../trough.ts';
 import { tiltBy } from './water-line.ts';
 
 const STAGES = 48;
