@@ -7,3 +7,4 @@ export * from './technique.ts';
 export * from './traits.ts';
 export * from './begin.ts';
 export * from './make.ts';
+export * from './suits.ts';

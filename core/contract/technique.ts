@@ -5,6 +5,7 @@ import type { Grid } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Check, Missing, Rule } from './check.ts';
 import type { BuildStep, QuantityLine } from './make.ts';
+import type { Place, Suit } from './suits.ts';
 import type { Ref, Traits } from './traits.ts';
 import type { Catchment, Conduit, ConduitStorm, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
 import type { FieldSpec, ListSpec, Problem, ReferenceSpec, ShownWhen, WorkBase } from './work.ts';
@@ -221,6 +222,8 @@ export interface Technique<W extends WorkBase, G> extends Descriptor<W> {
   readonly formulas: readonly AnyFormula[];
   /** What it is judged by. */
   readonly rules: readonly RuleCard[];
+  /** What it says of a place somebody asks about, null where it is for places of another form; left out, it is never offered by itself. */
+  readonly suits?: (place: Place) => Suit | null;
   /** What begins from a drawing. */
   readonly begin: (drawn: Drawn, land: Land) => Begun;
   readonly measure: (work: W, plot: Plot, host: Host | null) => G;

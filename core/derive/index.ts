@@ -18,5 +18,7 @@ export * from './ask/gauge.ts';
 export * from './ask/ground-questions.ts';
 export * from './ask/cases.ts';
 export * from './ask/network-questions.ts';
+export type { Advice, Advised, MendFirst } from './ask/advise.ts';
+export type { PlaceAsked } from './ask/advise-place.ts';
 export * from './graph/slowly.ts';
 export * from './ask/table.ts';

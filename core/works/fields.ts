@@ -138,3 +138,7 @@ export function checkLine(work: { readonly name: string }, line: unknown): Probl
       ]
     : [];
 }
+
+/** One of the things a choice can be, and a choice among some. */
+export const option = (id: string, name: string): ChoiceSpec['options'][number] => ({ id, name });
+export const choice = (path: string, label: string, options: ChoiceSpec['options']): ChoiceSpec => ({ path, label, options });

@@ -7,8 +7,10 @@ import type {
   Drawn,
   Host,
   Land,
+  Place,
   Plot,
   RuleCard,
+  Suit,
   Technique,
   WorkBase,
 } from '../contract/index.ts';
@@ -43,6 +45,8 @@ export interface Registry<W extends WorkBase = WorkBase> extends Catalogue<W> {
   readonly card: (kind: string) => KindCard;
   /** The first works of a kind as drawn. @throws RangeError for an unknown kind. */
   readonly begin: (kind: string, drawn: Drawn, land: Land) => Begun;
+  /** What each kind that is ever offered by itself says of a place, in the order of the kinds. */
+  readonly suits: (place: Place) => readonly (Suit & { readonly kind: string; readonly title: string })[];
   readonly formulas: readonly AnyFormula[];
   readonly rules: readonly RuleCard[];
 }
@@ -112,6 +116,11 @@ export function createRegistry<const T extends readonly unknown[]>(techniques: T
       return { kind, title, family, fields, choices, draws, formulas, rules, sample };
     },
     begin: (kind, drawn, land) => of(kind).begin(drawn, land),
+    suits: (place) =>
+      list.flatMap(({ kind, title, suits }) => {
+        const suit = suits?.(place);
+        return suit ? [{ kind, title, ...suit }] : [];
+      }),
     formulas: [...new Set(list.flatMap((t) => t.formulas))],
     rules: list.flatMap((t) => t.rules),
     bind: (work) => {

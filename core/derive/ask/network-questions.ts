@@ -7,6 +7,7 @@ import type { RoomContext } from '../set/laid.ts';
 import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { breachAt } from '../tell/breach.ts';
+import { adviseSlowly } from './advise.ts';
 import { priceSlowly } from './price.ts';
 import { restingSlowly } from './resting.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
@@ -248,4 +249,5 @@ export const NETWORK_QUESTIONS = {
   usualCases,
   price: priceSlowly,
   resting: restingSlowly,
+  advise: adviseSlowly,
 } as const;

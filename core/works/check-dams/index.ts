@@ -13,6 +13,7 @@ import { longSection } from './section.ts';
 import { HEEDE_SPACING, SIGHT_SPACING, toeAbove } from './spacing.ts';
 import { DAM_BODY, WEDGE_VOLUME, stoneOf } from './stone.ts';
 import { type Standing, standingDams, storesOf } from './store.ts';
+import { suitsDams } from './suits.ts';
 
 export * from './model.ts';
 export * from './rows.ts';
@@ -113,6 +114,7 @@ export const checkDams: Technique<CheckDams, Bed> = {
   ...checkDamsDescriptor,
   formulas: [SIGHT_SPACING, HEEDE_SPACING, WEDGE_VOLUME, DAM_BODY],
   rules: DAMS_RULES,
+  suits: suitsDams,
   begin: beginDams,
   measure: (work, plot) => measureBed(work.line, plot),
   place: placeDams,

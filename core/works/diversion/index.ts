@@ -11,6 +11,7 @@ import { type Diversion, EARTH_N, LEAST_SLOPE, evenFlow, fallOf, stands } from '
 
 import { cutM3, quantitiesOf, stepsOf } from './making.ts';
 import { beginDiversion } from './begin.ts';
+import { suitsDrain } from './suits.ts';
 
 export * from './model.ts';
 export { DIVERSION_RULES } from './checks.ts';
@@ -217,6 +218,7 @@ export const diversion: Technique<Diversion, LipGround> = {
   ...diversionDescriptor,
   formulas: [],
   rules: DIVERSION_RULES,
+  suits: suitsDrain,
   begin: beginDiversion,
   measure: (work, site) => measureLip(work.line, site),
   place: placeDiversion,

@@ -12,6 +12,7 @@ import { siltedShare } from '../series.ts';
 import { type HalfMoons, basinsIn, cropOf } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type MoonsFacts, type Row, basinAreaM2, deepestM, heldBy, roomOf, rowsOf, runOnM2, storesOf } from './standing.ts';
+import { suitsMoons } from './suits.ts';
 
 export * from './model.ts';
 export { MOONS_RULES } from './checks.ts';
@@ -105,6 +106,7 @@ export const halfMoons: Technique<HalfMoons, readonly LipGround[]> = {
   ...halfMoonsDescriptor,
   formulas: [MOON_ROOM, PIT_ROOM, MOON_EARTH, RUN_ON_RATIO, TREE_CATCHMENT],
   rules: MOONS_RULES,
+  suits: suitsMoons,
   begin: beginMoons,
   measure: ({ rows }, plot) => rows.map((row) => measureLip(row, plot)),
   place: placeMoons,

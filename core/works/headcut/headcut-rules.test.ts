@@ -240,7 +240,7 @@ describe('rules on heads of gullies', () => {
     expect(said('headcut.sides', facts(ONE, { standing: { ...held, sideM: 0.3 } }))[0]).toBe('fine');
   });
   it('what is laid in weighs what it does dry where nobody weighed it: bales float before logs do', () => {
-    const lift = (change: object): number => judgeBy(HEAD_RULES.find((r) => r.id === 'headcut.floats')!, flow(0.02, { ...PLUG, ...change } as Headcut))!.value!; // prettier-ignore
+    const lift = (change: object): number => judgeBy(HEAD_RULES.find((r) => r.id === 'headcut.floats')!, flow(0.02, { ...PLUG, ...change }))!.value!; // prettier-ignore
     expect(lift({ plug: 'bale' }) / lift({ plug: 'brush' })).toBeCloseTo(150 / 120, 9);
     expect(lift({ plug: 'log' })).toBeLessThan(lift({ plug: 'brush' }));
     expect(lift({ dimensions: { ...PLUG.dimensions, plugKgM3: 240 } })).toBeCloseTo(lift({ plug: 'bale' }) / 2, 9);

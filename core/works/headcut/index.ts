@@ -14,6 +14,7 @@ import { type Headcut, isChute } from './model.ts';
 import { paceOf } from './retreat.ts';
 import { sectionOf } from './section.ts';
 import { type HeadFacts, type Standing, chuteStone, downFrom, dugBy, faceM, floatsBy, overLip, standingHead, storeOf } from './standing.ts';
+import { suitsHead } from './suits.ts';
 
 export * from './model.ts';
 export { HEAD_RULES } from './checks.ts';
@@ -145,6 +146,7 @@ export const headcut: Technique<Headcut, HeadGround> = {
   ...headcutDescriptor,
   formulas: [FALL_POWER, RETREAT, REACHES_IN, LOG_FLOATS, BALE_FLOATS, CHUTE_STONE_GENTLE, CHUTE_STONE_STEEP],
   rules: HEAD_RULES,
+  suits: suitsHead,
   begin: beginHead,
   measure: ({ line }, plot) => measureHead(line, plot),
   place: placeHead,

@@ -26,6 +26,7 @@ import { type Pond } from './model.ts';
 
 import { beginPond } from './begin.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
+import { suitsPond } from './suits.ts';
 
 export * from './model.ts';
 export * from './formulas.ts';
@@ -297,6 +298,7 @@ export const pond: Technique<Pond, BasinGround> = {
   ...pondDescriptor,
   formulas: [WALL_SECTION, WALL_QUICK, PIT_VOLUME, VALLEY_VOLUME, POND_VOLUME, CREST_WIDTH],
   rules: POND_RULES,
+  suits: suitsPond,
   begin: beginPond,
   measure: measureBasin,
   place: placePond,

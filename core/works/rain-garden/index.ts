@@ -10,6 +10,7 @@ import { partsOf, quantitiesOf, stepsOf } from './making.ts';
 import type { RainGarden } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type Basin, type GardenFacts, type GardenGround, basinsOf, heldBy, measureGarden, storesOf } from './standing.ts';
+import { suitsGarden } from './suits.ts';
 
 export * from './model.ts';
 export { GARDEN_RULES } from './checks.ts';
@@ -104,6 +105,7 @@ export const rainGarden: Technique<RainGarden, GardenGround> = {
   ...rainGardenDescriptor,
   formulas: [GARDEN_AREA, SOAK_DEPTH, GARDEN_FACTOR],
   rules: GARDEN_RULES,
+  suits: suitsGarden,
   begin: beginGarden,
   measure: measureGarden,
   place: placeGarden,

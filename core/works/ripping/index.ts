@@ -12,6 +12,7 @@ import { IN_THE_GROUND, fuelOf, hoursOf, lengthOf, quantitiesOf, stepsOf } from 
 import { type Ripping, timesOf } from './model.ts';
 import { sectionOf } from './section.ts';
 import { REACHES, type RipFacts, SOILS } from './standing.ts';
+import { suitsRipping } from './suits.ts';
 
 export * from './model.ts';
 export { slotLines } from './lines.ts';
@@ -92,6 +93,7 @@ export const ripping: Technique<Ripping, RipGround> = {
   ...rippingDescriptor,
   formulas: [RIP_DRAFT, RIP_POWER, RIP_HOURS, RIP_LEFT],
   rules: RIPPING_RULES,
+  suits: suitsRipping,
   begin: beginRipping,
   measure: measureRipping,
   place: placeRipping,

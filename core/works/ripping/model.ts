@@ -2,7 +2,7 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
-import { checkChoices, checkFields, checkLine } from '../fields.ts';
+import { checkChoices, checkFields, checkLine, option } from '../fields.ts';
 
 export interface Ripping extends WorkBase {
   readonly kind: 'ripping';
@@ -115,8 +115,6 @@ export const RIPPING_FIELDS: readonly FieldSpec[] = [
     optional: { offer: 'You know the machine', start: 50 },
   },
 ];
-
-const option = (id: string, name: string): { readonly id: string; readonly name: string } => ({ id, name });
 
 export const RIPPING_CHOICES: readonly ChoiceSpec[] = [
   { path: 'soil', label: 'The ground at that depth is', options: [option('not-looked', 'nobody has looked'), option('dry', 'dry: a clod breaks'), option('moist', 'moist: a clod can be rolled'), option('wet', 'wet: it smears')] }, // prettier-ignore

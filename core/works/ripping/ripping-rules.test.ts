@@ -1,6 +1,5 @@
 // Rules on ripping patterns at both sides of their limits.
 import { describe } from '@jest/globals';
-import type { Feature } from '../../contract/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, siteOf, soilOf, testSides, withAt } from '../../testing/rules.ts';
 import { newRipping } from './create.ts';
@@ -30,7 +29,7 @@ const ditch = (awayM: number): RipFacts => {
   // The lowest line lies 1.6 m below the key line.
   const y = 50 - 1.6 - awayM;
   const line = [[30, y], [70, y]] as const; // prettier-ignore
-  return facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind: 'ditch', line } as Feature] });
+  return facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind: 'ditch', line }] });
 };
 
 describe('rules on ripping patterns', () => {

@@ -12,6 +12,7 @@ import { partsOf, quantitiesOf, stepsOf } from './making.ts';
 import type { Soakaway } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type Hole, type SoakawayFacts, holeOf, hoursDownTo, measureSoakaway, openOf, rateOf, storeOf } from './standing.ts';
+import { suitsSoak } from './suits.ts';
 
 export * from './model.ts';
 export { SOAKAWAY_RULES } from './checks.ts';
@@ -119,6 +120,7 @@ export const soakaway: Technique<Soakaway, LipGround> = {
   ...soakawayDescriptor,
   formulas: [TRENCH_AREA, TRENCH_DEPTH, SOAK_SIDES, SOAK_HALF, RING_VOIDS],
   rules: SOAKAWAY_RULES,
+  suits: suitsSoak,
   begin: beginSoakaway,
   measure: measureSoakaway,
   place: placeSoakaway,

@@ -2,7 +2,7 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { checkChoices, checkFields, checkLine } from '../fields.ts';
+import { checkChoices, checkFields, checkLine, choice, option } from '../fields.ts';
 
 export interface Soakaway extends WorkBase {
   readonly kind: 'soakaway';
@@ -125,14 +125,6 @@ export const SOAKAWAY_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
-const option = (id: string, name: string): { readonly id: string; readonly name: string } => ({ id, name });
-const choice = (path: keyof Soakaway, label: string, options: ChoiceSpec['options'], more: Partial<ChoiceSpec> = {}): ChoiceSpec => ({
-  path,
-  label,
-  options,
-  ...more,
-});
-
 export const SOAKAWAY_CHOICES: readonly ChoiceSpec[] = [
   choice('form', 'It is', [option('trench', 'a trench'), option('pit', 'a pit'), option('shaft', 'a shaft to a deeper layer')]),
   choice('fill', 'Filled with', [
@@ -140,15 +132,15 @@ export const SOAKAWAY_CHOICES: readonly ChoiceSpec[] = [
     option('open', 'nothing: open'),
     option('rings', 'nothing, lined with rings'),
   ]),
-  choice('soaksBy', 'Counted on to let water through', [
+  { ...choice('soaksBy', 'Counted on to let water through', [
     option('base', 'its base alone'),
     option('sides', 'half of its sides alone'),
     option('both', 'its base and half of its sides'),
-  ], { help: 'Silt closes the base first: one school counts half of the sides alone, another the base alone, neither both.' }), // prettier-ignore
+  ]), help: 'Silt closes the base first: one school counts half of the sides alone, another the base alone, neither both.' }, // prettier-ignore
   choice('trap', 'Before it, silt is kept by', [option('none', 'nothing'), option('strip', 'a strip of dense grass'), option('sump', 'a sump that is emptied')]), // prettier-ignore
-  choice('wrap', 'Round its stone', [option('none', 'nothing'), option('cloth', 'filter cloth on sides and top')], { shownWhen: { path: 'fill', isNot: ['open'] } }), // prettier-ignore
+  { ...choice('wrap', 'Round its stone', [option('none', 'nothing'), option('cloth', 'filter cloth on sides and top')]), shownWhen: { path: 'fill', isNot: ['open'] } }, // prettier-ignore
   choice('cover', 'Over it', [option('none', 'nothing'), option('grate', 'a grate or lid that carries'), option('buried', 'stone or soil to the ground')]), // prettier-ignore
-  choice('asked', 'Those who look after ground water', [option('not-asked', 'not asked yet'), option('allowed', 'were asked, and allow it')], { shownWhen: { path: 'form', is: ['shaft'] } }), // prettier-ignore
+  { ...choice('asked', 'Those who look after ground water', [option('not-asked', 'not asked yet'), option('allowed', 'were asked, and allow it')]), shownWhen: { path: 'form', is: ['shaft'] } }, // prettier-ignore
 ];
 
 /** Everything wrong with one soakaway on its own. */

@@ -1,6 +1,5 @@
 // Rules on soakaways at both sides of their limits.
 import { describe } from '@jest/globals';
-import type { Feature } from '../../contract/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, setbackCases, siteOf, soilOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
 import { measureLip } from '../lip.ts';
@@ -21,7 +20,7 @@ const halfIn = (hours: number): SoakawayFacts => facts({ ...ONE, testedMmPerHour
 const emptyIn = (hours: number): SoakawayFacts => facts({ ...ONE, testedMmPerHour: (2 * 0.98 * 360) / hours });
 const near = (kind: string, awayM: number): SoakawayFacts => {
   const at = [30, 50 - awayM] as const;
-  return facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at } as Feature] });
+  return facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at }] });
 };
 const noStorm = facts(ONE, { storm: null, store: null });
 const SHAFT = newSoakaway('soak', 'Shaft', { form: 'shaft', line: [[28, 50], [32, 50]] }); // prettier-ignore
@@ -148,7 +147,6 @@ describe('rules on soakaways', () => {
     'soakaway.rock': {
       at: (v) => (v < 0 ? facts(ONE, {}, { ...SITE, soilAt: () => null }) : soil(1 + v)),
       found: (v) => (v < 0 ? null : v),
-      limit: 0.6,
       judged: [
         [-1, 'unknown', /how deep its soil/],
         [0.29, 'mend', /Dig it 0\.69 m deep/],

@@ -89,11 +89,13 @@ describe('how long it takes', () => {
   it('agrees with water let out minute by minute, for any form, what it soaks by, rate and share', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(TRENCH, PIT, SHAFT),
-        fc.constantFrom<Soakaway['soaksBy']>('base', 'sides', 'both'),
-        fc.double({ min: 8, max: 300, noNaN: true }),
-        fc.constantFrom(0.2, 0.5, 0.8),
-        (of, soaksBy, rate, share) => {
+        fc.record({
+          of: fc.constantFrom(TRENCH, PIT, SHAFT),
+          soaksBy: fc.constantFrom<Soakaway['soaksBy']>('base', 'sides', 'both'),
+          rate: fc.double({ min: 8, max: 300, noNaN: true }),
+          share: fc.constantFrom(0.2, 0.5, 0.8),
+        }),
+        ({ of, soaksBy, rate, share }) => {
           const work = { ...of, soaksBy };
           const hole = holeFor(work);
           const theirs = minuteByMinute({ ...hole, depthM: work.dimensions.depthM }, soaksBy, { rate, share });

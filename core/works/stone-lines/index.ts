@@ -13,6 +13,7 @@ import { siltedShare } from '../series.ts';
 import { type StoneLines, lengthOf } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type LinesFacts, type Row, roomBehind, rowsOf, storesOf, topOf } from './standing.ts';
+import { suitsLines } from './suits.ts';
 
 export * from './model.ts';
 export { LINES_RULES } from './checks.ts';
@@ -96,6 +97,7 @@ export const stoneLines: Technique<StoneLines, readonly LipGround[]> = {
   ...stoneLinesDescriptor,
   formulas: [LINE_STONE, LINE_WEDGE, GRASS_PLANTS],
   rules: LINES_RULES,
+  suits: suitsLines,
   begin: beginLines,
   measure: ({ lines }, plot) => lines.map((line) => measureLip(line, plot)),
   place: placeLines,

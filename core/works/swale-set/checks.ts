@@ -14,7 +14,7 @@ import { type Row, type SetFacts, balancedBank } from './standing.ts';
 export type { SetFacts } from './standing.ts';
 
 const middle = ({ line, ground }: Row): Point => pointAlong(line, ground.lengthM / 2).point;
-const of = (k: number, { rows }: SetFacts): string => whichOf('swale', k, rows);
+const of = (k: number, { rows }: SetFacts): string => whichOf('number', k, rows);
 
 const slope: Rule<SetFacts> = {
   id: 'swale-set.slope',

@@ -13,6 +13,7 @@ import { partsOf, quantitiesOf, stepsOf } from './making.ts';
 import { type SwaleSet, lengthOf } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type Row, type SetFacts, heldIn, rowsOf, storesOf } from './standing.ts';
+import { suitsSwales } from './suits.ts';
 
 export * from './model.ts';
 export { SET_RULES } from './checks.ts';
@@ -137,6 +138,7 @@ export const swaleSet: Technique<SwaleSet, readonly LipGround[]> = {
   ...swaleSetDescriptor,
   formulas: [INTERVAL, INTERVAL_HUDSON, STORAGE_APART, LEE],
   rules: SET_RULES,
+  suits: suitsSwales,
   begin: beginSet,
   measure: ({ lines }, plot) => lines.map((line) => measureLip(line, plot)),
   place: placeSet,

@@ -50,7 +50,7 @@ export function quantitiesOf(work: SwaleSet, rows: readonly Row[]): QuantityLine
   const { cutM3, bankM3, fillM3, trees, bushes, nurses, fenceM } = partsOf(work, rows);
   const length = lengthOf(work);
   return [
-    line({ item: 'swale', label: 'Swales, end to end', kind: 'length', from: 'as drawn' }, length, 'made'),
+    line({ item: 'ditch', label: 'Swales, end to end', kind: 'length', from: 'as drawn' }, length, 'made'),
     line({ item: 'cut', label: 'To dig', kind: 'volume', from: 'sections along every swale' }, cutM3, 'earth'),
     line({ item: 'bank', label: 'Banks, trodden in', kind: 'volume', from: 'sections along every swale' }, bankM3, 'earth'),
     line({ item: 'seed', label: 'To seed and mulch', kind: 'area', from: 'banks and edges' }, SEEDED_M2 * length, 'surface'),

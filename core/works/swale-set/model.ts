@@ -2,7 +2,7 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { checkChoices, checkFields, checkLines } from '../fields.ts';
+import { checkChoices, checkFields, checkLines, choice, option } from '../fields.ts';
 
 export interface SwaleSet extends WorkBase {
   readonly kind: 'swale-set';
@@ -109,19 +109,14 @@ export const SET_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
-const option = (id: string, name: string): { readonly id: string; readonly name: string } => ({ id, name });
-const choice = (path: keyof SwaleSet, label: string, options: ChoiceSpec['options'], more: Partial<ChoiceSpec> = {}): ChoiceSpec => ({
-  path,
-  label,
-  options,
-  ...more,
-});
-
 export const SET_CHOICES: readonly ChoiceSpec[] = [
-  choice('by', 'Laid apart by', [option('interval', 'the fall between them'), option('even', 'even ground above each'), option('storage', 'what runs off against room')], { help: 'How they were laid when they were drawn: to lay them another way, draw them again.' }), // prettier-ignore
+  { ...choice('by', 'Laid apart by', [option('interval', 'the fall between them'), option('even', 'even ground above each'), option('storage', 'what runs off against room')]), help: 'How they were laid when they were drawn: to lay them another way, draw them again.' }, // prettier-ignore
   choice('spills', 'Spill at', [option('in-turn', 'one end, then the other'), option('start', 'their start'), option('end', 'their end')]),
   choice('fill', 'Filled with', [option('none', 'nothing'), option('woodchip', 'woodchip'), option('logs', 'logs and brush')]),
-  choice('held', 'What fills them', [option('loose', 'lies loose'), option('pinned', 'is staked or netted down')], { shownWhen: FILLED }),
+  {
+    ...choice('held', 'What fills them', [option('loose', 'lies loose'), option('pinned', 'is staked or netted down')]),
+    shownWhen: FILLED,
+  },
   choice('bank', 'Banks', [option('bare', 'bare'), option('seeded', 'seeded and mulched')]),
   choice('grazed', 'Stock comes to them', [option('no', 'no'), option('yes', 'yes')]),
   choice('fence', 'Fence', [option('none', 'none'), option('one-side', 'along one side'), option('both-sides', 'along both sides')]),
@@ -134,7 +129,7 @@ export function validateSet(work: SwaleSet): Problem[] {
   const shape = [
     ...checkFields(work, SET_FIELDS),
     ...checkChoices(work, SET_CHOICES),
-    ...checkLines(work, { path: 'lines', each: 'swale', most: MOST_LINES }),
+    ...checkLines(work, { path: 'lines', each: 'line', most: MOST_LINES }),
   ];
   if (shape.length > 0) return shape;
   const { spillM, bankM } = work.dimensions;

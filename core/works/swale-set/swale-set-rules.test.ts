@@ -1,6 +1,5 @@
 // Rules on swales in a set at both sides of their limits.
 import { describe } from '@jest/globals';
-import type { Feature } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, setbackCases, siteOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
@@ -26,7 +25,7 @@ const second = (change: Parameters<typeof stormOf>[0]): SetFacts => {
   const on = facts();
   return { ...on, others: on.others!.map((o, k) => (k === 1 ? { ...o, storm: stormOf(change) } : o)) };
 };
-const near = (kind: string, awayM: number): SetFacts => facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at: [50, 36 - awayM] } as Feature] }); // prettier-ignore
+const near = (kind: string, awayM: number): SetFacts => facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at: [50, 36 - awayM] }] }); // prettier-ignore
 const alone = facts({ ...ONE, lines: [line(60)] });
 /** By hand: 0.3048 (0.6 · 8 + 2) of fall on 8 %. */
 const VI = 0.3048 * 6.8;
@@ -69,7 +68,7 @@ describe('rules on swales in a set', () => {
       found: (v) => pairFall(v),
       judged: [
         [1.09 * VI, 'fine'],
-        [1.11 * VI, 'weigh', /one more between them \(swale 2\)/],
+        [1.11 * VI, 'weigh', /one more between them \(number 2\)/],
         [1.59 * VI, 'weigh'],
         [1.61 * VI, 'mend'],
       ],
@@ -80,7 +79,7 @@ describe('rules on swales in a set', () => {
       limit: 1.5,
       judged: [
         [1.49, 'fine'],
-        [1.51, 'weigh', /Take one out.*\(swale 2\).*\(swale 3\)/],
+        [1.51, 'weigh', /Take one out.*\(number 2\).*\(number 3\)/],
         [2.49, 'weigh'],
         [2.51, 'mend'],
       ],
@@ -91,7 +90,7 @@ describe('rules on swales in a set', () => {
       limit: 50,
       judged: [
         [50, 'fine'],
-        [50.1, 'weigh', /deeper or wider.*\(swale 2\)/],
+        [50.1, 'weigh', /deeper or wider.*\(number 2\)/],
       ],
       silent: [noStorm],
     },

@@ -118,9 +118,9 @@ describe('earth', () => {
   it('lists and steps fit what was chosen', () => {
     const items = (work: SwaleSet): readonly string[] => place(work).quantities(factsOf(SITE)).map((q) => q.item); // prettier-ignore
     const ids = (work: SwaleSet): readonly string[] => place(work).buildSteps().map((s) => s.id); // prettier-ignore
-    expect(items(ONE)).toEqual(['swale', 'cut', 'bank', 'seed', 'tree', 'bush', 'nurse']);
+    expect(items(ONE)).toEqual(['ditch', 'cut', 'bank', 'seed', 'tree', 'bush', 'nurse']);
     expect(items({ ...ONE, fill: 'woodchip', fence: 'one-side' })).toEqual([
-      'swale',
+      'ditch',
       'cut',
       'bank',
       'seed',

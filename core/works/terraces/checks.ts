@@ -9,8 +9,7 @@ import { setbackRules } from '../setbacks.ts';
 import { leastRule } from '../size-rule.ts';
 import { inwardOf } from './model.ts';
 import { type Bench, type TerracesFacts, floorOf, wayOf } from './standing.ts';
-import { WALL_RULES, isStone, ofBench } from './wall-checks.ts';
-import { stoneOf } from './making.ts';
+import { WALL_RULES, ofBench } from './wall-checks.ts';
 
 export type { TerracesFacts } from './standing.ts';
 
@@ -361,31 +360,6 @@ const grown = saidRule<TerracesFacts>(
     work.riserGrows === 'bare' ? { severity: 'mend', do: 'Sow or plant dense grass on the banks in the week they are shaped.' } : FINE,
 );
 
-const near: Rule<TerracesFacts> = {
-  id: 'terraces.stone-near',
-  title: 'Stone lying loose near',
-  why: 'What is not there is bought and carried, or prised out of the slope that holds all of it.',
-  unit: 'm³',
-  kind: 'volume',
-  sense: 'min',
-  source: COMMON_PRACTICE,
-  applies: (facts) => isStone(facts) && facts.work.rockNearM3 !== undefined,
-  find: ({ work, benches }) => {
-    if (work.riser !== 'stone' || work.rockNearM3 === undefined) return null;
-    const limit = stoneOf(work, benches);
-    const value = work.rockNearM3;
-    return {
-      value,
-      limit,
-      severity: value < limit ? 'weigh' : 'fine',
-      do:
-        value < limit
-          ? say`${amount(limit - value, 'volume')} more is needed: fewer benches, banks of earth, or stone brought in.`
-          : 'Nothing.',
-    };
-  },
-};
-
 export const TERRACES_RULES: readonly Rule<TerracesFacts>[] = [
   slope,
   ...WALL_RULES,
@@ -401,6 +375,5 @@ export const TERRACES_RULES: readonly Rule<TerracesFacts>[] = [
   above,
   topsoil,
   grown,
-  near,
   ...setbackRules<TerracesFacts>('terraces', ({ benches }) => benches[benches.length - 1].line),
 ];

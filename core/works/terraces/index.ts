@@ -14,6 +14,7 @@ import { cutOf, hoursOf, quantitiesOf, stepsOf, stoneOf } from './making.ts';
 import { type Terraces, inwardOf, lengthOf } from './model.ts';
 import { sectionOf } from './section.ts';
 import { type Bench, type TerracesFacts, benchesOf, edgeOf, floorOf, heldOn, loadOf, storesOf, wayOf } from './standing.ts';
+import { suitsTerraces } from './suits.ts';
 
 export * from './model.ts';
 export { TERRACES_RULES } from './checks.ts';
@@ -121,6 +122,7 @@ export const terraces: Technique<Terraces, readonly LipGround[]> = {
     BASE_PRESSURE,
   ],
   rules: TERRACES_RULES,
+  suits: suitsTerraces,
   begin: beginTerraces,
   measure: ({ lines }, plot) => lines.map((line) => measureLip(line, plot)),
   place: placeTerraces,

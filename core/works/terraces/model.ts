@@ -2,7 +2,7 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { checkChoices, checkFields, checkLines } from '../fields.ts';
+import { checkChoices, checkFields, checkLines, choice, option } from '../fields.ts';
 import type { FootingName } from '../gravity/index.ts';
 
 export interface Terraces extends WorkBase {
@@ -122,21 +122,13 @@ export const TERRACES_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
-const option = (id: string, name: string): { readonly id: string; readonly name: string } => ({ id, name });
-const choice = (path: keyof Terraces, label: string, options: ChoiceSpec['options'], more: Partial<ChoiceSpec> = {}): ChoiceSpec => ({
-  path,
-  label,
-  options,
-  ...more,
-});
-
 export const TERRACES_CHOICES: readonly ChoiceSpec[] = [
   choice('riser', 'Held by', [option('stone', 'walls of dry stone'), option('earth', 'banks of earth')]),
-  choice('lie', 'Benches lie', [option('level', 'level: water soaks where it falls'), option('inward', 'falling into the slope'), option('outward', 'falling outward')], { help: 'Level in dry country, into the slope where rain is heavy; outward only on thin soil in gentle rain.' }), // prettier-ignore
-  choice('ground', 'Walls stand on', [option('unknown', 'nobody has dug'), option('soft', 'soft clay'), option('firm', 'firm clay'), option('stiff', 'stiff clay'), option('sand', 'sand'), option('gravel', 'dense gravel'), option('rock', 'rock')], { shownWhen: STONE }), // prettier-ignore
-  choice('earth', 'Earth behind them', [option('unknown', 'nobody has dug'), option('sand', 'sand or gravel'), option('loam', 'loam'), option('clay', 'clay')], { shownWhen: STONE }), // prettier-ignore
+  { ...choice('lie', 'Benches lie', [option('level', 'level: water soaks where it falls'), option('inward', 'falling into the slope'), option('outward', 'falling outward')]), help: 'Level in dry country, into the slope where rain is heavy; outward only on thin soil in gentle rain.' }, // prettier-ignore
+  { ...choice('ground', 'Walls stand on', [option('unknown', 'nobody has dug'), option('soft', 'soft clay'), option('firm', 'firm clay'), option('stiff', 'stiff clay'), option('sand', 'sand'), option('gravel', 'dense gravel'), option('rock', 'rock')]), shownWhen: STONE }, // prettier-ignore
+  { ...choice('earth', 'Earth behind them', [option('unknown', 'nobody has dug'), option('sand', 'sand or gravel'), option('loam', 'loam'), option('clay', 'clay')]), shownWhen: STONE }, // prettier-ignore
   choice('topsoil', 'Topsoil', [option('kept', 'taken off first, and spread again'), option('buried', 'buried under the fill')]),
-  choice('riserGrows', 'On the risers', [option('bare', 'nothing'), option('grass', 'dense grass'), option('shrubs', 'shrubs with roots')], { shownWhen: { path: 'riser', is: ['earth'] } }), // prettier-ignore
+  { ...choice('riserGrows', 'On the risers', [option('bare', 'nothing'), option('grass', 'dense grass'), option('shrubs', 'shrubs with roots')]), shownWhen: { path: 'riser', is: ['earth'] } }, // prettier-ignore
   choice('grows', 'On the benches', [
     option('nothing', 'nothing yet'),
     option('grass', 'grass'),

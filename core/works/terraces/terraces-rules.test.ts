@@ -1,6 +1,6 @@
 // Rules on terraces at both sides of their limits.
 import { describe } from '@jest/globals';
-import type { Catchment, Feature } from '../../contract/index.ts';
+import type { Catchment } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, setbackCases, siteOf, soilOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
@@ -50,7 +50,7 @@ const wall = (baseM: number): TerracesFacts => {
 const unseen = facts();
 const soil = (v: number): TerracesFacts => facts(ONE, {}, { ...SITE, soilAt: () => (v < -0.5 ? null : soilOf({ soilDepthM: 0.3 + v })) });
 const catchment = (times: number): TerracesFacts => facts(ONE, { catchment: { areaM2: times * 180 } as Catchment });
-const near = (kind: string, awayM: number): TerracesFacts => facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at: [50, 46 - awayM] } as Feature] }); // prettier-ignore
+const near = (kind: string, awayM: number): TerracesFacts => facts(ONE, {}, { ...SITE, features: [{ id: 'f', kind, at: [50, 46 - awayM] }] }); // prettier-ignore
 /** Stone that just stays under an inlet that passes so much at its peak, by hand. */
 const stoneFor = (peak: number): number => (Math.cbrt(9.81 * peak) ** 2 + 9.81 * RISER) / (0.86 ** 2 * 2 * 9.81 * 1.65);
 

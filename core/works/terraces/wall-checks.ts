@@ -5,6 +5,7 @@ import { FOOTING_SOURCE, type Stability, baseFor, footingOf, stabilityOf } from 
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
 import { type Worst, whichOf, worstOf } from '../series.ts';
+import { stoneOf } from './making.ts';
 import { type Bench, DRAINS_M, type TerracesFacts, loadOf } from './standing.ts';
 
 export const isStone = ({ work }: TerracesFacts): boolean => work.riser === 'stone';
@@ -227,4 +228,40 @@ const bearing = standRule({
   source: FOOTING_SOURCE,
 });
 
-export const WALL_RULES: readonly Rule<TerracesFacts>[] = [height, batter, base, foundation, drain, overturning, sliding, third, bearing];
+const near: Rule<TerracesFacts> = {
+  id: 'terraces.stone-near',
+  title: 'Stone lying loose near',
+  why: 'What is not there is bought and carried, or prised out of the slope that holds all of it.',
+  unit: 'm³',
+  kind: 'volume',
+  sense: 'min',
+  source: COMMON_PRACTICE,
+  applies: (facts) => isStone(facts) && facts.work.rockNearM3 !== undefined,
+  find: ({ work, benches }) => {
+    if (work.riser !== 'stone' || work.rockNearM3 === undefined) return null;
+    const limit = stoneOf(work, benches);
+    const value = work.rockNearM3;
+    return {
+      value,
+      limit,
+      severity: value < limit ? 'weigh' : 'fine',
+      do:
+        value < limit
+          ? say`${amount(limit - value, 'volume')} more is needed: fewer benches, banks of earth, or stone brought in.`
+          : 'Nothing.',
+    };
+  },
+};
+
+export const WALL_RULES: readonly Rule<TerracesFacts>[] = [
+  height,
+  batter,
+  base,
+  foundation,
+  drain,
+  overturning,
+  sliding,
+  third,
+  bearing,
+  near,
+];

@@ -29,6 +29,7 @@ import type { Weir } from './model.ts';
 import { sectionOf } from './section.ts';
 import { NOTCH_C, type Standing, type WeirFacts, apronFor, fallsOf, loadOf, scourOf, standingWeir, weirFacts } from './standing.ts';
 import { basinBehind, below, roomOf, storeOf } from './store.ts';
+import { suitsWeir } from './suits.ts';
 
 export * from './model.ts';
 export { WEIR_RULES } from './checks.ts';
@@ -164,6 +165,7 @@ export const weir: Technique<Weir, WeirGround> = {
     CREEP,
   ],
   rules: WEIR_RULES,
+  suits: suitsWeir,
   begin: beginWeir,
   measure: ({ line }, plot) => measureWeir(line, plot),
   place: placeWeir,
