@@ -19,12 +19,16 @@ export interface ShownSection {
   readonly section: Section;
 }
 
+/** A place somebody asks about: a field by its outline, or a channel along its bed. */
+export type AskedPlace = { readonly ring: readonly Point[] } | { readonly line: readonly Point[] };
+
 /** An answer drawn on the plan and told in the sheet. */
 export type LandAnswer =
   | { readonly kind: 'contour'; readonly levelM: number; readonly line: readonly Point[] }
   | { readonly kind: 'fall'; readonly from: Point; readonly to: Point }
   | { readonly kind: 'wall'; readonly line: readonly Point[] }
-  | { readonly kind: 'hollow'; readonly at: Point };
+  | { readonly kind: 'hollow'; readonly at: Point }
+  | { readonly kind: 'advice'; readonly place: AskedPlace };
 
 export interface LandView {
   readonly overlay: Overlay;

@@ -22,3 +22,10 @@ export function useAskNetwork<K extends NetworkQuestion>(name: K, args: ArgsOf<K
 
 /** Cases worth asking of these works. */
 export const usualCasesNow = (): Promise<AnswerOf<'usualCases'> | null> => askNow({ name: 'usualCases', args: {} }, { tells: true });
+
+/** What suits a place: follows everything, and is asked where there is terrain, works or not. */
+export function useAdvice(asked: ArgsOf<'advise'>): AnswerOf<'advise'> | null | undefined {
+  const project = useApp((s) => s.history?.project);
+  const key = project?.terrain ? [keyOf(project)] : null;
+  return useAnswer({ name: 'advise', args: asked }, { key, keeps: true, tells: true });
+}

@@ -1,4 +1,4 @@
-import { Check, Eye, FlaskConical, MapPin, Minus, PencilLine, Plus, Route, Shapes, SquareDashed, Waves, X } from 'lucide-react';
+import { Check, Compass, Eye, FlaskConical, MapPin, Minus, PencilLine, Plus, Route, Shapes, SquareDashed, Waves, X } from 'lucide-react';
 import { memo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -67,6 +67,7 @@ const MENUS: Readonly<Record<Group, { readonly label: string; readonly icon: Rea
   draw: { label: 'Draw', icon: <PencilLine size={16} aria-hidden /> },
   seen: { label: 'What I saw', icon: <Eye size={16} aria-hidden /> },
   ask: { label: 'Ask the land', icon: <Route size={16} aria-hidden /> },
+  suits: { label: 'What suits here?', icon: <Compass size={16} aria-hidden /> },
 };
 const ofGroup = (group: Group): { id: string; name: string }[] =>
   Object.entries(TOOLS).flatMap(([id, tool]) => (tool.group === group ? [{ id, name: tool.name }] : []));
@@ -98,7 +99,7 @@ export const PlanBar = memo(function PlanBar({
           ))}
         {tool === null &&
           tools?.groups
-            .filter((group) => (group === 'ask' ? terrain !== null : canDraw))
+            .filter((group) => (group === 'ask' || group === 'suits' ? terrain !== null : canDraw))
             .map((group) => <ActionMenu key={group} {...MENUS[group]} choices={ofGroup(group)} onChoose={startTool} />)}
         {tool !== null && (
           <Hint>

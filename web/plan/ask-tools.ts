@@ -2,8 +2,8 @@
 import type { Point } from '#core/geometry';
 import type { Section } from '#core/derive';
 import { amount, say } from '#core/units';
-import { ask, setLand } from '../app/land.ts';
-import { notify } from '../app/store.ts';
+import { type AskedPlace, ask, setLand } from '../app/land.ts';
+import { notify, select } from '../app/store.ts';
 
 function show(title: string, section: Section): void {
   const slope = section.lengthM > 0 ? section.fallM / section.lengthM : 0;
@@ -53,3 +53,8 @@ export async function askContour(at: Point): Promise<void> {
 
 export const askFall = (from: Point, to: Point): void => setLand({ answer: { kind: 'fall', from, to }, shown: null });
 export const askWall = (line: readonly Point[]): void => setLand({ answer: { kind: 'wall', line }, shown: null });
+/** What suits a place: told in the sheet, where nothing else stands meanwhile. */
+export function askAdvice(place: AskedPlace): void {
+  select(null);
+  setLand({ answer: { kind: 'advice', place }, shown: null });
+}

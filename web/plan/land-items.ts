@@ -4,7 +4,7 @@ import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
 import type { PlacesAnswer, Section } from '#core/derive';
 import { PLACE_TITLES } from '#core/derive';
-import { type Line, type Point, distance } from '#core/geometry';
+import { type Line, type Point, closed, distance } from '#core/geometry';
 import type { FallLine } from '#core/terrain';
 import type { LandAnswer, ShownSection } from '../app/land.ts';
 import { toRing } from './items.ts';
@@ -72,6 +72,8 @@ function answerItems({ answer, storage, fallLine }: LandDrawing): PlanItem[] {
       pointItem('land:to', answer.to, { role: 'vertex', label: 'to here' }),
     ];
   }
+  if (answer?.kind === 'advice')
+    return lineItem('land:place', 'ring' in answer.place ? closed(answer.place.ring) : answer.place.line, { role: 'answer' });
   if (answer?.kind !== 'wall' && answer?.kind !== 'hollow') return [];
   const ring = storage?.ring ?? [];
   const water: PlanItem[] =

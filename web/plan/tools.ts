@@ -4,14 +4,14 @@ import { SEEN_KINDS } from '#core/seen';
 import { catalogue } from '#core/works';
 import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
-import { askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
+import { askAdvice, askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
 import { addTest, addZone } from '../app/ground.ts';
 import { beginWork } from './begin.ts';
 
 export interface Tool {
   readonly name: string;
   /** Where it is offered. */
-  readonly group: 'first' | 'work' | 'draw' | 'seen' | 'ask';
+  readonly group: 'first' | 'work' | 'draw' | 'seen' | 'ask' | 'suits';
   readonly least: number;
   /** With this many points it finishes by itself. */
   readonly most?: number;
@@ -131,6 +131,20 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
   road: drawn('road', 'Road', 'line'),
   line: drawn('line', 'Row or old bank', 'line'),
   ...SEEN_TOOLS,
+  'suits-field': {
+    name: 'What suits this field?',
+    group: 'suits',
+    least: 3,
+    hint: `${ROUND} The works that fit are tried there and held against each other.`,
+    finish: (ring) => askAdvice({ ring }),
+  },
+  'suits-channel': {
+    name: 'What suits this channel?',
+    group: 'suits',
+    least: 2,
+    hint: 'Click along its bed, double-click to end. The works that fit are tried there and held against each other.',
+    finish: (line) => askAdvice({ line }),
+  },
   'ask-path': {
     name: 'Where does it run?',
     group: 'ask',

@@ -10,7 +10,7 @@ export interface StageTools {
   /** Those that stand open, by name of web/plan/tools.ts. */
   readonly first: readonly string[];
   /** Groups of others, behind a button each. */
-  readonly groups: readonly ('work' | 'draw' | 'seen' | 'ask')[];
+  readonly groups: readonly ('work' | 'draw' | 'seen' | 'ask' | 'suits')[];
 }
 
 /** One stage of the descent: everything the page knows about it. */

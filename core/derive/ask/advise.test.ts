@@ -49,7 +49,7 @@ describe('the first choice, as the trade would say', () => {
   it('a thin stony slope: lines of stone', () => {
     const advice = advise(site({ soilDepthM: 0.3, cover: 'pasture-poor' }, slopeOf(0.06)), { ring: FIELD, stone: 'plenty' });
     expect(first(advice)).toBe('well stone-lines');
-    expect(words(advice.said)).toMatch(/^Stone lines suit here, since stone lies all over.*it holds \d+ m³ for [\d.]+ h of one person/);
+    expect(words(advice.said)).toMatch(/^Best here: stone lines, since stone lies all over.*room for \d+ m³ in \d+ hours of one person/);
     const swales = advice.options.find((o) => o.kind === 'swale-set')!;
     expect([swales.fits, words(swales.not!)]).toEqual(['not', 'no soil depth, no swale: 0.30 m']);
   });
@@ -137,6 +137,13 @@ describe('what else an advice tells', () => {
     expect(lines.asks).toEqual(['Look for loose stone within a barrow’s way.', 'Describe the ground: how deep its soil is.']);
     expect([advice.place.soilDepthM, advice.place.runsMm, advice.place.isBare]).toEqual([null, null, null]);
     expect(JSON.stringify(advice)).not.toMatch(/NaN|undefined|not known how much/);
+  });
+  it('says what to look for where nothing fits by what is known, and that nothing is to be built where all was said', () => {
+    const poor = site({ cover: 'bare', soilDepthM: 0.9, infiltrationMmPerHour: 7 }, slopeOf(0.11));
+    const open = advise(poor, { ring: FIELD });
+    expect(words(open.said)).toMatch(/^Nothing fits by what is known\. .* might\. (Look for loose stone|Say whether a machine)/);
+    const closed = advise(poor, { ring: FIELD, stone: 'none', machine: 'no' });
+    expect(words(closed.said)).toMatch(/^Not here: .*Let it rest and grow/);
   });
   it('money and weeks count where they are told: what cannot be done before the rains falls behind', () => {
     const project = site({ soilDepthM: 2, infiltrationMmPerHour: 20 }, slopeOf(0.07));

@@ -73,6 +73,8 @@ const [MOST_TRIED, CLOSE, NEAR_M, WEEK_H] = [5, 14, 30, 40];
 const MOST_WRONG = 3;
 /** A week less than the work takes: so much less. */
 const LATE_COSTS = 10;
+/** Something that no change of its sizes mends: so much less, for so many of them. */
+const [LASTING_COSTS, MOST_LASTING] = [8, 2];
 
 const withWorks = (project: Project, added: readonly WorkBase[]): Project => {
   const inOption = (option: DesignOption): DesignOption =>
@@ -133,9 +135,10 @@ function withFigures(suit: Weighed, one: Tried | Said, { weeks, hourCosts }: Pla
   if (typeof one !== 'object' || !('result' in one)) return { ...asAdvised(suit), not: one, score: RULED_OUT, fits: 'not', draw: null };
   const hours = valueIn(one, ['hours']);
   const isLate = hours !== null && weeks !== undefined && hours > weeks * WEEK_H;
-  const score = suit.score - (isLate ? LATE_COSTS : 0);
   const own = new Set(one.works.map((w) => w.id));
-  const wrong = one.result.derived.checks.filter((c) => own.has(c.on) && c.severity === 'mend').map(saidOf);
+  const wrong = one.result.derived.checks.filter((c) => own.has(c.on) && c.severity === 'mend');
+  const lasting = wrong.filter((c) => !c.cure).length;
+  const score = suit.score - (isLate ? LATE_COSTS : 0) - Math.min(MOST_LASTING, lasting) * LASTING_COSTS;
   return {
     ...suit,
     score,
@@ -147,7 +150,7 @@ function withFigures(suit: Weighed, one: Tried | Said, { weeks, hourCosts }: Pla
     hours,
     costs: hours === null || hourCosts === undefined ? null : hours * hourCosts,
     litresAnHour: valueIn(one, ['litresAnHour']),
-    wrong: wrong.slice(0, MOST_WRONG),
+    wrong: wrong.map(saidOf).slice(0, MOST_WRONG),
   };
 }
 const RULED_OUT = 0;
@@ -179,21 +182,24 @@ function schoolsOf([first, second]: readonly Advised[]): Said | null {
 
 /** What a best one comes to, in a row of figures. */
 function comesTo({ holdsM3, hours }: Advised): Said {
-  if (holdsM3 !== null && hours !== null) return say`: it holds ${amount(holdsM3, 'volume')} for ${amount(hours, 'hours')} of one person`;
-  if (holdsM3 !== null) return say`: it holds ${amount(holdsM3, 'volume')}`;
-  return hours !== null ? say`: ${amount(hours, 'hours')} of one person` : '';
+  const work = hours === null ? null : say`${amount(hours, 'count')} hours of one person`;
+  if (holdsM3 !== null && work) return say`: room for ${amount(holdsM3, 'volume')} in ${work}`;
+  return holdsM3 !== null ? say`: room for ${amount(holdsM3, 'volume')}` : work ? say`: ${work}` : '';
 }
 
 function wordsFor(options: readonly Advised[], mendFirst: readonly MendFirst[]): Said {
   const best: Advised | undefined = options[0];
   const first = mendFirst.length > 0 ? say`First mend ${mendFirst[0].name}. ` : '';
   if (!best || best.fits === 'not') {
+    // One that nothing rules out may still fit, once somebody has looked.
+    const open = options.find((o) => o.not === null && o.draw !== null && o.asks.length > 0);
+    if (open) return say`${first}Nothing fits by what is known. ${open.title} might. ${open.asks[0]}`;
     const why = options.filter((o) => o.not !== null).slice(0, 2).map((o) => say`${o.title}: ${o.not ?? ''}`); // prettier-ignore
     const reasons = why.reduce<Said>((a, w, k) => (k === 0 ? w : say`${a}; ${w}`), 'nothing fits');
     return say`${first}Not here: ${reasons}. Let it rest and grow, and look uphill of it.`;
   }
   const [reason] = best.speaksFor;
-  return say`${first}${best.title} ${best.fits === 'well' ? 'suit' : 'may do'} here${reason === undefined ? '' : say`, since ${reason}`}${comesTo(best)}.`;
+  return say`${first}${best.fits === 'well' ? 'Best here' : 'Perhaps here'}: ${best.title.toLowerCase()}${reason === undefined ? '' : say`, since ${reason}`}${comesTo(best)}.`;
 }
 
 /** What comes down a channel at its peak, by trying what is laid along it [m3/s]; null while no storm is known. */

@@ -13,7 +13,7 @@ export const suitsRipping = (place: Place): Suit | null => {
       { is: slope > 0.25, says: say`a tractor turns over across ${amount(slope, 'slope')}` },
       { is: under(soilDepthM, 0.25), says: say`a shank strikes rock under ${told(soilDepthM, 'length')} of soil`, ask: SOIL_DEPTH },
       { is: machine === 'yes', worth: 8, says: 'a machine is there' },
-      { is: isBare === true, worth: -15, says: 'without roots to follow, slots fall shut in a season' },
+      { is: isBare === true, worth: -30, says: 'without roots to follow, slots fall shut in a season' },
       {
         is: isBare === null || rateMmPerHour === null ? null : !isBare && rateMmPerHour >= 4 && rateMmPerHour < 12,
         worth: 20,

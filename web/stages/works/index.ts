@@ -13,7 +13,7 @@ export const worksStage: StageUi = {
   Sheet: sheet.View,
   Strip: strip.View,
   Side: side.View,
-  tools: { first: [...catalogue.draws.flatMap((d) => (d.isFirst ? [d.id] : [])), 'pin'], groups: ['work'] },
+  tools: { first: [...catalogue.draws.flatMap((d) => (d.isFirst ? [d.id] : [])), 'pin'], groups: ['work', 'suits'] },
   isDone: (p) => p.options.some((o) => o.works.length > 0),
   toMend: (derived) => derived.checks.filter((c) => c.severity === 'mend').length,
   fetch: () => {
