@@ -117,3 +117,11 @@ export function figureOf(figures: readonly Figure[] | undefined, id: string): nu
 /** A part of an id that nothing has yet. */
 export const newPart = (): string => crypto.randomUUID().slice(0, 8);
 export const newId = (prefix: string): string => `${prefix}-${newPart()}`;
+
+/** Which of a work's several stores is meant, with its number: "swale 3: "; nothing where it has but one. */
+export function partWords(derived: Derived | null, id: string): string {
+  const store = derived?.stores.find((s) => s.id === id);
+  const isOneOf = derived?.stores.some((s) => s.work === store?.work && s.id !== id) === true;
+  const part = isOneOf ? store?.name.split(', ').pop() : undefined;
+  return part === undefined ? '' : `${part}: `;
+}

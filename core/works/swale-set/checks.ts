@@ -175,6 +175,35 @@ const passes: Rule<SetFacts> = {
   },
 };
 
+const handsOn: Rule<SetFacts> = {
+  id: 'swale-set.hands-on',
+  title: 'Spills that the next swale does not take',
+  why: 'What runs past the next one down gathers speed to the foot of the slope, and those below stay dry.',
+  unit: '',
+  kind: 'count',
+  sense: 'max',
+  source: { ...COMMON_PRACTICE, locator: 'each spills onto the middle part of the next' },
+  needs: NEEDS_STORM,
+  applies: ({ rows, links }) => rows.length > 1 && links.length > 0,
+  find: (facts) => {
+    const { rows, links } = facts;
+    if (rows.length < 2 || links.length === 0) return null;
+    const own = new Set(rows.map((r) => r.store));
+    const lowest = rows.reduce((a, r) => Math.min(a, r.spillM), Infinity);
+    const past = rows.filter((r) => r.spillM > lowest && links.some((l) => l.from === r.store && l.role === 'way' && !own.has(l.to)));
+    return {
+      value: past.length,
+      limit: 0,
+      ...(past.length > 0 ? { at: pointAlong(past[0].line, past[0].spillAtM).point } : {}),
+      severity: past.length > 0 ? 'weigh' : 'fine',
+      do:
+        past.length > 0
+          ? `Let them spill at their other end, or draw the next one longer${of(rows.indexOf(past[0]) + 1, facts)}.`
+          : 'Nothing.',
+    };
+  },
+};
+
 const soaks: Rule<SetFacts> = {
   id: 'swale-set.soaks',
   title: 'Hours until they are empty',
@@ -329,6 +358,7 @@ export const SET_RULES: readonly Rule<SetFacts>[] = [
   even,
   room,
   passes,
+  handsOn,
   soaks,
   level,
   earth,

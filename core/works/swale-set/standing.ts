@@ -18,9 +18,12 @@ export interface Row {
   readonly floorM: number;
   readonly spillM: number;
   readonly crestM: number;
-  /** Where it spills, by distance along its line. */
+  /** Where it spills, by distance along its line: well in from its end, so that the next one below takes it. */
   readonly spillAtM: number;
 }
+
+/** A spill lies so far in from an end, by the length of its swale. */
+const IN_FROM_END = 0.2;
 
 const atStart = (spills: SwaleSet['spills'], k: number): boolean => spills === 'start' || (spills === 'in-turn' && k % 2 === 1);
 
@@ -29,7 +32,7 @@ export function rowsOf(work: SwaleSet, grounds: readonly LipGround[]): readonly 
   return work.lines.map((line, k): Row => {
     const ground = grounds[k];
     const lipM = ground.meanGroundM;
-    const half = Math.min(ground.lengthM, spillLengthM) / 2;
+    const half = Math.min(ground.lengthM / 2, Math.max(spillLengthM / 2, IN_FROM_END * ground.lengthM));
     return {
       store: storeIdOf(work.id, k),
       name: work.lines.length === 1 ? work.name : `${work.name}, swale ${k + 1}`,

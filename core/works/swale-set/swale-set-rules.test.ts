@@ -2,7 +2,7 @@
 import { describe } from '@jest/globals';
 import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
-import { factsOf, setbackCases, siteOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
+import { factsOf, linkOf, setbackCases, siteOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
 import { measureLip } from '../lip.ts';
 import { newSet } from './create.ts';
 import { SET_RULES, type SwaleSet } from './index.ts';
@@ -50,6 +50,10 @@ const dug = (share: number): SetFacts => {
   }
   return with_('dimensions.floorWidthM', high);
 };
+
+/** Ways of the water of all three, so many of which run past the next; the lowest lets go to the ground. */
+const passing = (past: number): SetFacts['links'] =>
+  ['set', 'set:2', 'set:3'].map((from, k) => ({ ...linkOf(`${from}#spill`, 0.01, k < past || k === 2 ? 'ground' : `set:${k + 2}`), from }));
 
 describe('rules on swales in a set', () => {
   testSides<SetFacts>(SET_RULES, {
@@ -104,6 +108,16 @@ describe('rules on swales in a set', () => {
         [0.1, 'fine'],
       ],
       silent: [noStorm],
+    },
+    'swale-set.hands-on': {
+      at: (v) => facts(ONE, { links: passing(v) }),
+      limit: 0,
+      judged: [
+        [0, 'fine'],
+        [1, 'weigh', /other end.*\(number 1\)/],
+        [2, 'weigh'],
+      ],
+      silent: [facts(), facts({ ...ONE, lines: [line(60)] }, { links: passing(1) })],
     },
     'swale-set.soaks': {
       // Ground of 20 mm/h.

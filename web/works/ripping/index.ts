@@ -6,6 +6,9 @@ import type { PlanItem } from '../../plan/types.ts';
 import { WorkSheet } from '../shared/WorkSheet.tsx';
 import type { WorkUi } from '../types.ts';
 
+/** So many lines are drawn at most: nearer ones run together on the screen. */
+const MOST_DRAWN = 50;
+
 export const rippingUi: WorkUi<Ripping> = {
   kind: 'ripping',
   Sheet: WorkSheet,
@@ -13,8 +16,10 @@ export const rippingUi: WorkUi<Ripping> = {
   planItems: (work, { selected }): PlanItem[] => {
     const isSelected = work.id === selected;
     const key = { role: 'rip-key', label: work.name, isSelected, width: 0.3 };
-    const slots = { role: 'rip-slot', isSelected };
-    const lines = slotLines(work);
+    const slots = { role: 'rip-slot' };
+    const all = slotLines(work);
+    const every = Math.ceil(all.length / MOST_DRAWN);
+    const lines = all.filter((_, k) => k % every === 0);
     return [
       {
         id: markId(work.id, 'slots'),

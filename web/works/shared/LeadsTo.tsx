@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { optionOf } from '#core/project';
-import { WAY_WORDS, useDerived, useProject } from '../../app/selectors.ts';
+import { capitalised } from '#core/units';
+import { WAY_WORDS, partWords, useDerived, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { ChooseRow } from '../../kit/index.ts';
 
@@ -23,7 +24,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
       {own.map((o) => (
         <ChooseRow
           key={o.id}
-          label={own.length > 1 ? `Water over ${WAY_WORDS[o.role]} leads` : 'Its water leads'}
+          label={own.length > 1 ? capitalised(`${partWords(derived, o.store)}water over ${WAY_WORDS[o.role]} leads`) : 'Its water leads'}
           value={said[o.id] ?? FOLLOWED}
           choices={[
             { id: FOLLOWED, name: 'where the ground takes it' },

@@ -2,8 +2,20 @@ import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { LinkFlow, WorkBase } from '#core/contract';
 import { hours } from '#core/derive';
+import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
-import { WAY_WORDS, checksOf, endName, hostIdOf, useDerived, useFormat, useView, useWorks, useNamed } from '../../app/selectors.ts';
+import {
+  WAY_WORDS,
+  checksOf,
+  endName,
+  hostIdOf,
+  partWords,
+  useDerived,
+  useFormat,
+  useView,
+  useWorks,
+  useNamed,
+} from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
@@ -41,8 +53,10 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
             : '';
         return (
           <p key={o.id} style={{ margin: '6px 0' }}>
-            {own.length > 1 ? `${o.role === 'through' ? 'Through' : 'Over'} its ${WAY_WORDS[o.role]} water` : 'Its water'} runs to {to}:{' '}
-            {ran}.{washes}
+            {own.length > 1
+              ? capitalised(`${partWords(derived, o.store)}${o.role === 'through' ? 'through' : 'over'} its ${WAY_WORDS[o.role]} water`)
+              : 'Its water'}{' '}
+            runs to {to}: {ran}.{washes}
           </p>
         );
       })}
