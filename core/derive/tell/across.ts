@@ -18,6 +18,7 @@ import type { Placed } from '../water/stores.ts';
 import { storesById, storesOnly } from '../water/water.ts';
 import { breachesOf } from './breach.ts';
 import type { Told } from './facts.ts';
+import { oncePerWork } from './graver.ts';
 
 /** A store with the works and stores it has to do with. */
 interface Around {
@@ -52,7 +53,7 @@ export function acrossChecks(
   const breaches = breachesOf(water.stores, graph);
   const { storm } = project.rain ?? {};
   const years = storm && !stepsOfStorm(storm) ? storm.returnYears : null;
-  const own = storesOnly(water.stores).flatMap((store) => {
+  const own = oncePerWork(storesOnly(water.stores), (store) => {
     const links = run.flows.get(store.id) ?? [];
     const leads = [...links.map((l) => l.to), ...store.outlets.flatMap((o) => (o.to === undefined ? [] : [o.to]))];
     const stores = [...new Set([store.id, ...leads])].flatMap((id) => byId.get(id) ?? []);

@@ -1,5 +1,5 @@
 // Checks of the same works under several conditions, brought together: each at its gravest, with the condition that makes it so.
-import type { Check, Condition } from '../../contract/index.ts';
+import type { Check, Condition, Store } from '../../contract/index.ts';
 
 const RANK: Readonly<Record<Check['severity'], number>> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
 
@@ -12,6 +12,13 @@ export function gravestOf(checks: readonly Check[], on: string): Check[] {
   }
   return [...by.values()];
 }
+
+/** What is asked of every store; of a work of several the gravest of each rule, told once. */
+export const oncePerWork = (stores: readonly Store[], checksOf: (store: Store) => readonly Check[]): Check[] =>
+  [...new Set(stores.map((s) => s.work))].flatMap((work) => {
+    const own = stores.filter((s) => s.work === work);
+    return own.length === 1 ? checksOf(own[0]) : gravestOf(own.flatMap(checksOf), work);
+  });
 
 /** Names each check by its rule, what it is on, where, and how often that was seen before. */
 function named(checks: readonly Check[]): ReadonlyMap<string, Check> {

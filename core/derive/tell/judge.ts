@@ -8,7 +8,7 @@ import { attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
 import { acrossChecks } from './across.ts';
 import type { Told } from './facts.ts';
-import { gravestOf } from './graver.ts';
+import { oncePerWork } from './graver.ts';
 import { groundChecks } from './ground-checks.ts';
 
 export interface Judged {
@@ -74,7 +74,7 @@ function judgementOf(one: Placed, told: Told): Judgement {
 
 /** Checks of the ways water takes out of every store. */
 function wayChecks({ water, run, placed, graph, project, missing }: Told): Check[] {
-  return water.stores.flatMap(({ id, work }) => {
+  return oncePerWork(water.stores, ({ id, work }) => {
     const name = placed.get(work)?.bound.work.name ?? id;
     const peakWithoutM3s = run.hydrology.natural.get(id) ?? null;
     const on: WayOn = { missing, name, features: project.features, peakWithoutM3s };
@@ -98,11 +98,7 @@ export function judge(told: Told, on: { readonly erosion: DerivedErosion | null;
       ...groundChecks(work, id, { told, ...on }),
     ];
   };
-  // A work of several stores is told once what is asked of each of their catchments.
-  const rains = [...new Set(water.stores.map((s) => s.work))].flatMap((work) => {
-    const own = water.stores.filter((s) => s.work === work);
-    return own.length === 1 ? catchmentChecks(own[0]) : gravestOf(own.flatMap(catchmentChecks), work);
-  });
+  const rains = oncePerWork(water.stores, catchmentChecks);
   return {
     figures: Object.fromEntries(judged.map(([id, { figures }]) => [id, figures])),
     worksheets: judged.flatMap(([, { lines }]) => lines),
