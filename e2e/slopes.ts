@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import type { WorkBase } from '#core/contract';
-import type { CheckDams, HalfMoons, RainGarden, Weir } from '#core/works';
-import { bedOf, mainAt } from '../demo/dry-fork-ground.ts';
+import type { CheckDams, HalfMoons, RainGarden, SwaleSet, Terraces, Weir } from '#core/works';
+import { HEAD_Y, bedOf, mainAt } from '../demo/dry-fork-ground.ts';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -137,5 +137,83 @@ export function slopes(open: () => Bench): void {
       await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
       expect(v.errors).toEqual([]);
     }, 180000);
+  });
+
+  describe('what suits a place', () => {
+    it('is asked on the plan, told in figures, placed by a button; other works of a slope are drawn, changed, refused and taken back', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.verdict(/Upper gully, 13 in a row, pass on at most/);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
+        (await works()).find((w) => w.name === name) as W | undefined;
+      const before = (await works()).length;
+      const field = [[176, 30], [226, 34], [222, 66], [178, 62]].map(([x, y]) => here([x, y])); // prettier-ignore
+
+      // What nobody has said is asked for; once it is said, one fits and is tried there.
+      await v.menu('What suits here?', 'What suits this field?');
+      await v.draw(field);
+      await v.reads('aside', /Nothing fits by what is known\.|Not here:|Perhaps here:|Best here:/);
+      await v.choose('Loose stone near', 'plenty');
+      await v.reads('aside', /(Best|Perhaps) here: stone lines, since stone lies all over.*room for \d+ m³ in \d+ hours of one person/s);
+      await v.type('An hour of work costs', '10');
+      await v.reads('aside', /Would cost in work\s+[\d ,]+/);
+      await v.reads('aside', /Pond: 0\.90 m of soil is too little to dig one in/);
+      expect(await serious(v)).toEqual([]);
+      // Placed by keyboard, in one step that one undo takes back.
+      await v.page.$$eval('aside button', (all) =>
+        (all as HTMLElement[]).find((b) => b.textContent?.trim() === 'Place stone lines')?.focus(),
+      );
+      await v.page.keyboard.press('Enter');
+      await v.reads('aside', /Stone lines 2/);
+      expect((await works()).length).toBe(before + 1);
+      await v.press('Undo');
+      await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
+
+      // In the gully, its head comes first.
+      await v.press('Zoom out');
+      await v.menu('What suits here?', 'What suits this channel?');
+      await v.draw([HEAD_Y + 14, HEAD_Y - 16].map((y) => here([mainAt(y), y])));
+      await v.reads('aside', /First mend Upper gully\. Best here: gully head, since a drop of [\d.]+ m eats back uphill/);
+      await v.reads('aside', /A channel 4\d m long that falls 1\d\.\d %/);
+      await v.press('Put it away');
+
+      await v.menu('Draw another work', 'Swales over a field, by what runs off');
+      await v.draw([[20, 150], [70, 155], [66, 215], [22, 212]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('aside', /Swales 1/);
+      const set = await v.until(() => named<SwaleSet>('Swales 1'), (w) => w !== undefined); // prettier-ignore
+      expect(set?.lines.length).toBeGreaterThan(3);
+      await v.reads('aside', /Fall between, as in southern Africa\s+[\d.]+ m/);
+      await v.choose('Filled with', 'woodchip');
+      await v.reads('aside', /Stake or net it down/);
+      await v.choose('What fills them', 'is staked or netted down');
+      await v.until(() => named<SwaleSet>('Swales 1'), (w) => w?.held === 'pinned'); // prettier-ignore
+
+      await v.menu('Draw another work', 'Terraces over a slope');
+      await v.draw([[176, 90], [226, 94], [222, 126], [178, 122]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('aside', /Terraces 1/);
+      await v.reads('aside', /Dig a pit where the highest wall is to stand/);
+      await v.choose('Walls stand on', 'firm clay');
+      await v.choose('Earth behind them', 'loam');
+      await v.reads('aside', /Safety of the highest wall against sliding\s+[\d.]+ against at least 1\.50/);
+      // What cannot be is refused in words, and nothing has changed.
+      await v.type('Water may stand over its outer side', '350');
+      await v.reads('body', /its edge is 200 mm high/);
+      expect((await named<Terraces>('Terraces 1'))?.dimensions.holdM).toBe(0.05);
+      expect(await serious(v)).toEqual([]);
+
+      await v.menu('Draw another work', 'Soak trench');
+      await v.draw([here([186, 60]), here([200, 62])]);
+      await v.reads('aside', /Dig a hole as deep as it/);
+      await v.menu('Draw another work', 'Ripping over a field');
+      await v.draw([[80, 30], [110, 34], [108, 60], [82, 58]].map(([x, y]) => here([x, y]))); // prettier-ignore
+      await v.reads('aside', /Slots, end to end\s+\d+ m/);
+      await v.choose('The ground at that depth is', 'wet: it smears');
+      await v.reads('aside', /Wait for the dry season/);
+      await v.press('Remove Ripping 1');
+      await v.until(async () => (await works()).length, (n) => n === before + 3); // prettier-ignore
+      for (let k = 0; k < 10; k++) await v.press('Undo');
+      await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
+      expect(v.errors).toEqual([]);
+    }, 300000);
   });
 }

@@ -73,6 +73,7 @@ export function Plan(): ReactNode {
         if (useLand.getState().shown) setLand({ probe: at });
       },
       onDrag: drag,
+      canTake: () => useApp.getState().tool === null,
       onClick: (at, id, isDouble) => {
         const active = useApp.getState().tool;
         if (!active) select(selectable(id) ?? useApp.getState().selected);

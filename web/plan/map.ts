@@ -20,7 +20,8 @@ import type { UnitSystem } from '#core/units';
 import type { Look, PlanEvents, PlanItem } from './types.ts';
 import type { Palette } from '../app/theme.ts';
 import { type Frame, rasterSource } from './raster.ts';
-import { contourStyle, itemStyle } from './styles.ts';
+import { contourStyle } from './contour-style.ts';
+import { itemStyle } from './styles.ts';
 
 type Extent = [number, number, number, number];
 
@@ -87,7 +88,8 @@ export class PlanMap {
         hitTolerance: 6,
         layerFilter: (l) => l === this.layers[1],
       }) as string | undefined;
-      const now = performance.now();
+      // When it was pressed, not when a busy page came to look at it.
+      const now = e.originalEvent.timeStamp;
       const isDouble = now - this.lastClick.time < 350 && Math.hypot(e.pixel[0] - this.lastClick.x, e.pixel[1] - this.lastClick.y) < 6;
       this.lastClick = { time: now, x: e.pixel[0], y: e.pixel[1] };
       events.onClick([e.coordinate[0], e.coordinate[1]], hit ?? null, isDouble);
@@ -101,7 +103,7 @@ export class PlanMap {
     const translate = new Translate({
       layers: [this.layers[1]],
       condition: (e) => {
-        taken = this.movableNear(e.coordinate);
+        taken = events.canTake() ? this.movableNear(e.coordinate) : undefined;
         return taken !== undefined;
       },
       filter: (f) => f.getId() === taken,

@@ -21,6 +21,8 @@ export interface Look {
 }
 
 export interface PlanEvents {
+  /** Whether a mark may be taken just now: while something is drawn the pointer draws. */
+  readonly canTake: () => boolean;
   readonly onClick: (at: XY, itemId: string | null, isDouble: boolean) => void;
   readonly onPointer: (at: XY | null) => void;
   readonly onDrag: (itemId: string, to: XY, phase: 'start' | 'move' | 'end') => void;

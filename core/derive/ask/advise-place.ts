@@ -9,14 +9,16 @@ import {
   lineLength,
   middleOf,
   nearestBetween,
+  nearestOnLine,
   pointAlong,
   signedArea,
+  simplify,
 } from '../../geometry/index.ts';
 import { type Project, fail } from '../../project/index.ts';
-import { type Grid, cellAt, cellsInside, centreOf, gradientAt, levelAt } from '../../terrain/index.ts';
+import { type Grid, STEP_COL, STEP_ROW, cellAt, cellsInside, centreOf, gradientAt, levelAt } from '../../terrain/index.ts';
 import { keyContour } from '../../works/index.ts';
 import type { RoomContext } from '../set/laid.ts';
-import { groundModel } from '../world/ground-model.ts';
+import { type GroundModel, groundModel } from '../world/ground-model.ts';
 import { groundAt, stateOf, surfacesOf } from '../world/surfaces.ts';
 import { layerOf } from './land.ts';
 import { runsAt } from './place.ts';
@@ -111,7 +113,7 @@ function slopeIn(cells: readonly number[], slopes: Float32Array): number {
 }
 
 function fieldOf(project: Project, context: RoomContext, ring: Line): Omit<Place, keyof PlaceSaid> {
-  const grid = gridOf(project, context);
+  const { grid } = modelOf(project, context);
   const cells = cellsInside(grid, ring).filter((c) => !Number.isNaN(grid.z[c]));
   const slope = slopeIn(cells, layerOf(project, context, { layer: 'slope' }));
   if (cells.length < 4 || Number.isNaN(slope))
@@ -138,6 +140,9 @@ const NO_DROP_M = 0;
 /** Ground this much over the bed is bank; a channel is looked at so far to each side; a drop is told over so far [m]. */
 const [BANK_M, LOOK_M, DROP_OVER_M] = [0.4, 12, 3];
 
+/** So far to both sides along it the direction of a bed is told by [m]. */
+const TURNS_M = 3;
+
 interface Cross {
   readonly atM: number;
   readonly widthM: number;
@@ -147,7 +152,11 @@ interface Cross {
 
 /** The channel across at a distance along it; null where its banks are not known. */
 function crossAt(line: Line, grid: Grid, atM: number): Cross | null {
-  const { point, direction } = pointAlong(line, atM);
+  const { point } = pointAlong(line, atM);
+  // A way told cell by cell turns at every step: its direction is that of some metres.
+  const [before, after] = [atM - TURNS_M, atM + TURNS_M].map((m) => pointAlong(line, Math.min(lineLength(line), Math.max(0, m))).point);
+  const run = Math.max(1e-9, distance(before, after));
+  const direction: Point = [(after[0] - before[0]) / run, (after[1] - before[1]) / run];
   const at = (away: number): Point => [point[0] - direction[1] * away, point[1] + direction[0] * away];
   const step = Math.min(0.5, grid.cellM / 2);
   const count = Math.round(LOOK_M / step);
@@ -172,32 +181,85 @@ function crossAt(line: Line, grid: Grid, atM: number): Cross | null {
   };
 }
 
-/** The greatest drop along a bed, less what its fall comes to [m], and where it begins. */
-function dropAlong(line: Line, grid: Grid, slope: number): { readonly dropM: number; readonly atM: number } {
+/** The greatest drop along a bed over what it usually falls [m], and where it begins. */
+function dropAlong(line: Line, grid: Grid): { readonly dropM: number; readonly atM: number } {
   const length = lineLength(line);
   const over = Math.max(DROP_OVER_M, 1.5 * grid.cellM);
-  let [dropM, atM] = [NO_DROP_M, 0];
-  for (let at = 0; at + over <= length; at += 0.5) {
-    const fall = levelAt(grid, pointAlong(line, at).point) - levelAt(grid, pointAlong(line, at + over).point) - slope * over;
-    if (fall > dropM) [dropM, atM] = [fall, at];
+  const count = Math.max(0, Math.floor((length - over) / DROP_STEP_M) + 1);
+  const falls = Array.from({ length: count }, (_, k) => {
+    const at = k * DROP_STEP_M;
+    return levelAt(grid, pointAlong(line, at).point) - levelAt(grid, pointAlong(line, at + over).point);
+  });
+  const usual = [...falls].sort((a, b) => a - b)[Math.floor(falls.length / 2)];
+  const most = falls.reduce((best, v, k) => (v > falls[best] ? k : best), 0);
+  return falls.length > 0 ? { dropM: Math.max(NO_DROP_M, falls[most] - usual), atM: most * DROP_STEP_M } : { dropM: NO_DROP_M, atM: 0 };
+}
+const DROP_STEP_M = 0.5;
+
+/** A bed is looked for so far to the sides of a rough line [m]. */
+const ASIDE_M = 7;
+
+/** The cell near a place to which most drains. */
+function gathersNear([x, y]: Point, grid: Grid, area: Float32Array): number {
+  let best = cellAt(grid, [x, y]);
+  for (let dx = -ASIDE_M; dx <= ASIDE_M; dx += grid.cellM)
+    for (let dy = -ASIDE_M; dy <= ASIDE_M; dy += grid.cellM) {
+      const cell = cellAt(grid, [x + dx, y + dy]);
+      if (cell >= 0 && area[cell] > area[best]) best = cell;
+    }
+  return best;
+}
+
+/** Of the higher cells beside one that to which most drains, seen before or not; -1 where there is none. */
+function mostFrom(cell: number, seen: ReadonlySet<number>, on: { readonly grid: Grid; readonly area: Float32Array }): number {
+  const { grid, area } = on;
+  let best = -1;
+  for (let d = 0; d < STEP_COL.length; d++) {
+    const beside = cell + STEP_ROW[d] * grid.ncols + STEP_COL[d];
+    if (beside < 0 || beside >= grid.z.length || seen.has(beside) || !(grid.z[beside] > grid.z[cell] - FLAT_M)) continue;
+    if (best < 0 || area[beside] > area[best]) best = beside;
   }
-  return { dropM, atM };
+  return best;
+}
+/** A bed rises by no less than this from cell to cell on its way up: ground told by cells is rough [m]. */
+const FLAT_M = 0.03;
+
+/** The bed a rough line, high to low, was drawn along, followed up from its foot by where most comes from; the line itself where that goes elsewhere. */
+function bedUnder(line: Line, grid: Grid, area: Float32Array): Line {
+  const [top] = line;
+  const most = (1.6 * lineLength(line)) / grid.cellM;
+  const way: Point[] = [];
+  const seen = new Set<number>();
+  let cell = gathersNear(line[line.length - 1], grid, area);
+  while (cell >= 0 && way.length < most) {
+    const at = centreOf(grid, cell);
+    if (nearestOnLine(at, line).distanceM > 2 * ASIDE_M) break;
+    way.push(at);
+    if (distance(top, at) <= grid.cellM) break;
+    seen.add(cell);
+    cell = mostFrom(cell, seen, { grid, area });
+  }
+  // Beyond the upper end of the line it is no more of what was asked about.
+  const nearest = way.reduce((best, p, k) => (distance(p, top) < distance(way[best], top) ? k : best), 0);
+  const bed = way.slice(0, nearest + 1).reverse();
+  return bed.length > 1 && distance(bed[0], top) <= 1.5 * ASIDE_M ? bed : line;
 }
 
 function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Place, keyof PlaceSaid> {
-  const grid = gridOf(project, context);
+  const { grid } = modelOf(project, context);
   if (!isKnown(grid, drawn)) fail('advise.empty', 'part of that line lies off the ground', { do: 'Draw it inside the terrain.' });
   const [first, last] = [levelAt(grid, drawn[0]), levelAt(grid, drawn[drawn.length - 1])];
-  const line = first >= last ? drawn : [...drawn].reverse();
+  const area = layerOf(project, context, { layer: 'area' });
+  const line = bedUnder(first >= last ? drawn : [...drawn].reverse(), grid, area);
+  const [top, foot] = [levelAt(grid, line[0]), levelAt(grid, line[line.length - 1])];
   const length = lineLength(line);
-  const slope = Math.abs(first - last) / Math.max(1, length);
+  const slope = Math.abs(top - foot) / Math.max(1, length);
   const crosses = Array.from({ length: 9 }, (_, k) => crossAt(line, grid, (length * (k + 0.5)) / 9)).flatMap((c) => (c ? [c] : []));
   const widths = crosses.map((c) => c.widthM).sort((a, b) => a - b);
   // A weir stands where the channel is narrowest and deep enough.
   const choke = crosses.filter((c) => c.deepM >= 0.8).reduce<Cross | null>((best, c) => (best && best.widthM <= c.widthM ? best : c), null);
-  const { dropM, atM } = dropAlong(line, grid, slope);
+  const { dropM, atM } = dropAlong(line, grid);
   const lip = crossAt(line, grid, atM);
-  const area = layerOf(project, context, { layer: 'area' });
   const round = line
     .flatMap((p) => NEAR.map(([dx, dy]) => cellAt(grid, [p[0] + dx * grid.cellM, p[1] + dy * grid.cellM])))
     .filter((c) => c >= 0);
@@ -214,10 +276,17 @@ function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Pl
     dropM,
     peakM3s: null,
     ...nearTo(line, project, grid),
-    shapes: { ...NO_SHAPES, own: line, across: choke?.line ?? null, lip: lip && dropM > 0 ? trimmed(lip) : null },
+    shapes: {
+      ...NO_SHAPES,
+      own: simplify(line, Math.max(NEARLY_M, grid.cellM / 2)),
+      across: choke?.line ?? null,
+      lip: lip && dropM > 0 ? trimmed(lip) : null,
+    },
   };
 }
 const NEAR = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const));
+/** A bed is drawn to so much [m]. */
+const NEARLY_M = 0.3;
 /** A lip as wide as the channel, without its banks. */
 const trimmed = ({ line: [a, b], widthM }: Cross): Line => {
   const whole = distance(a, b);
@@ -226,11 +295,9 @@ const trimmed = ({ line: [a, b], widthM }: Cross): Line => {
   return [at(cut), at(1 - cut)];
 };
 
-const gridOf = (project: Project, context: RoomContext): Grid =>
-  (
-    groundModel(project, context) ??
-    fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' })
-  ).grid;
+const modelOf = (project: Project, context: RoomContext): GroundModel =>
+  groundModel(project, context) ??
+  fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
 
 /** A place as it is asked about. @throws UserError where nothing is known of it. */
 export function placeOf(project: Project, context: RoomContext, { ring, line, ...said }: PlaceAsked): Place {

@@ -73,6 +73,7 @@ const [MOST_TRIED, CLOSE, NEAR_M, WEEK_H] = [5, 14, 30, 40];
 const MOST_WRONG = 3;
 /** A week less than the work takes: so much less. */
 const LATE_COSTS = 10;
+const LEAST_M3 = 0.05;
 /** Something that no change of its sizes mends: so much less, for so many of them. */
 const [LASTING_COSTS, MOST_LASTING] = [8, 2];
 
@@ -116,7 +117,9 @@ function holdsOf(one: Tried): number | null {
   if (told !== null) return told;
   const own = new Set(one.works.map((w) => w.id));
   const stores = one.result.derived.stores.filter((s) => own.has(s.work ?? s.id));
-  return stores.length > 0 ? stores.reduce((a, s) => a + s.heldM3, 0) : null;
+  const heldM3 = stores.reduce((a, s) => a + s.heldM3, 0);
+  // What only passes water on holds none worth telling.
+  return heldM3 >= LEAST_M3 ? heldM3 : null;
 }
 
 const saidOf = (check: Check): Said => check.said?.title ?? check.title;
@@ -208,12 +211,18 @@ function* peakIn(project: Project, context: RoomContext, place: Place): Slowly<n
   if (!laid?.draw) return null;
   const one = yield* tried(project, context, { kind: laid.kind, draw: laid.draw });
   if (typeof one !== 'object' || !('result' in one)) return null;
-  const own = new Set(one.works.map((w) => w.id));
+  // Works that stand in the bed already take what comes: what they are sent counts too.
+  const inBed = liveWorks(optionOf(project).works).filter((work) =>
+    context.registry.bind(work).footprint.some((l) => l.length > 1 && nearestBetween(place.shapes.own, l).distanceM <= IN_BED_M),
+  );
+  const own = new Set([...one.works, ...inBed].map((w) => w.id));
   const peaks = one.result.derived.stores.flatMap((s) =>
     own.has(s.work ?? s.id) && s.peakInM3s !== null ? [Math.max(s.peakInM3s, s.worst.peakInM3s.value)] : [],
   );
   return peaks.length > 0 ? Math.max(...peaks) : null;
 }
+/** A work this near to a bed stands in it [m]. */
+const IN_BED_M = 2;
 
 /** Advice for a place. @throws UserError where nothing is known of it. */
 export function* adviseSlowly(project: Project, context: RoomContext, asked: PlaceAsked): Slowly<Advice> {

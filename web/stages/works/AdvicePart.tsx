@@ -40,7 +40,7 @@ function Asked({
   readonly tell: (change: Told) => void;
 }): ReactNode {
   const row = (label: string, key: 'stone' | 'machine' | 'bed' | 'purpose', choices: Choices): ReactNode => (
-    <ChooseRow label={label} value={told[key] ?? choices[0].id} choices={choices} onChange={(id) => tell({ [key]: id } as Told)} />
+    <ChooseRow label={label} value={told[key] ?? choices[0].id} choices={choices} onChange={(id) => tell({ [key]: id })} />
   );
   return (
     <FoldPart title="What you know of it">

@@ -18,7 +18,7 @@ export const swaleSetUi: WorkUi<SwaleSet> = {
         ...(k === 0 ? { label: work.name } : {}),
       };
       return {
-        id: k === 0 ? work.id : markId(work.id, `swale${k + 1}`),
+        id: k === 0 ? work.id : markId(work.id, `row${k + 1}`),
         version: JSON.stringify([line, look]),
         geometry: new LineString(line.map(([x, y]) => [x, y])),
         look,

@@ -1,0 +1,101 @@
+// Works laid over the sides of the valley: benches, slots, swales and a trench that soaks.
+import type { Point } from '../geometry/index.ts';
+import type { Ripping, Soakaway, SwaleSet, Terraces } from '../works/index.ts';
+
+/** A trench of stone along the contour 114 of the western side. */
+export const SOAK: Soakaway = {
+  id: 'soak',
+  kind: 'soakaway',
+  name: 'Soak',
+  status: 'planned',
+  form: 'trench',
+  fill: 'stone',
+  line: [100, 110, 120].map((y): Point => [101 - (14 - 0.05 * y) / 0.2, y]),
+  soaksBy: 'base',
+  trap: 'sump',
+  wrap: 'cloth',
+  cover: 'buried',
+  asked: 'not-asked',
+  dimensions: { depthM: 0.8, widthM: 0.6, voids: 0.36, surroundM: 0.2, wayWidthM: 2, bermM: 0.1, safety: 2 },
+  testedMmPerHour: 50,
+  labour: { m3PerDay: 2 },
+};
+
+/** Two benches on the western side, along its contours 113.6 and 113. */
+export const BENCHES: Terraces = {
+  id: 'benches',
+  kind: 'terraces',
+  name: 'Benches',
+  status: 'planned',
+  lines: [13.6, 13].map((over) => [140, 155, 170].map((y): Point => [101 - (over - 0.05 * y) / 0.2, y])),
+  riser: 'stone',
+  lie: 'level',
+  ground: 'firm',
+  earth: 'loam',
+  topsoil: 'kept',
+  riserGrows: 'grass',
+  grows: 'crops',
+  workedBy: 'hand',
+  dimensions: {
+    benchM: 3,
+    riserHV: 0.15,
+    fall: 0.03,
+    lipM: 0.2,
+    holdM: 0.05,
+    inletM: 1,
+    inlets: 1,
+    stoneM: 0.15,
+    baseM: 0.6,
+    topM: 0.35,
+    foundationM: 0.2,
+    drainM: 0.3,
+    topsoilM: 0.15,
+  },
+  labour: { earthM3PerDay: 3, wallM3PerDay: 1, carryM: 40 },
+};
+
+/** Slots beside a contour across the floor of the valley, at 105.5. */
+export const RIPS: Ripping = {
+  id: 'rips',
+  kind: 'ripping',
+  name: 'Rips',
+  status: 'planned',
+  line: [[75, 84], [101, 110], [127, 84]], // prettier-ignore
+  soil: 'dry',
+  texture: 'medium',
+  services: 'asked',
+  dimensions: { spacingM: 2, depthM: 0.2, pointM: 0.05, upM: 4, downM: 4, season: 1 },
+  panM: 0.18,
+  restDays: 60,
+  machine: { shanks: 3, speedKmh: 4, litresAnHour: 9, powerKw: 60 },
+};
+
+/** Two swales on the western side, along its contours 117.5 and 116.7. */
+export const SET: SwaleSet = {
+  id: 'set',
+  kind: 'swale-set',
+  name: 'Set',
+  status: 'planned',
+  lines: [17.5, 16.7].map((over) => [70, 90, 110].map((y): Point => [101 - (over - 0.05 * y) / 0.2, y])),
+  by: 'interval',
+  spills: 'in-turn',
+  fill: 'woodchip',
+  held: 'pinned',
+  bank: 'seeded',
+  grazed: 'yes',
+  fence: 'both-sides',
+  dimensions: {
+    depthM: 0.3,
+    bankM: 0.4,
+    spillM: 0.1,
+    spillLengthM: 4,
+    floorWidthM: 0.6,
+    sideSlopeHV: 1.5,
+    bankTopM: 0.4,
+    bankSlopeHV: 2,
+    fillM: 0.2,
+    fillVoids: 0.5,
+  },
+  planting: { treesApartM: 4, bushesApartM: 1.5, nursePercent: 60, nurseYears: 7, treeHeightM: 8 },
+  labour: { m3PerDay: 3, plantsPerDay: 100 },
+};
