@@ -28,3 +28,15 @@ export function worstOf<T>(list: readonly T[], valueOf: (one: T) => number, sens
 
 /** Which of several is meant, in brackets; nothing where there is but one. */
 export const whichOf = (what: string, k: number, list: readonly unknown[]): string => (list.length === 1 ? '' : ` (${what} ${k})`);
+
+/** The one the storm leaves least under its crest, counted from 1; null where no storm tells of any. */
+export function leastLeft<T extends { readonly store: string }>(
+  facts: StormFacts,
+  list: readonly T[],
+): { readonly one: T; readonly k: number; readonly storm: StoreStorm } | null {
+  const known = list.flatMap((one, k) => {
+    const storm = stormAt(facts, one.store);
+    return storm ? [{ one, k: k + 1, storm }] : [];
+  });
+  return known.length === 0 ? null : known.reduce((a, b) => (b.storm.freeboardM < a.storm.freeboardM ? b : a));
+}

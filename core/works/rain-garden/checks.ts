@@ -3,7 +3,7 @@ import { GRASSED_SILL_C, GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
-import { whichOf, worstOf, stormAt } from '../series.ts';
+import { leastLeft, stormAt, whichOf, worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
 import { GARDEN_AREA } from './formulas.ts';
 import { type GardenFacts, heldBy } from './standing.ts';
@@ -116,21 +116,17 @@ const passes: Rule<GardenFacts> = {
   needs: NEEDS_STORM,
   isOfLevels: true,
   find: (facts) => {
-    const known = facts.basins.flatMap((basin, k) => {
-      const storm = stormAt(facts, basin.store);
-      return storm ? [{ basin, k: k + 1, storm }] : [];
-    });
-    if (known.length === 0) return null;
-    const worst = known.reduce((a, b) => (b.storm.freeboardM < a.storm.freeboardM ? b : a));
+    const worst = leastLeft(facts, facts.basins);
+    if (!worst) return null;
     const value = worst.storm.freeboardM;
     const room = facts.work.dimensions.bermM - 0.05;
     const wide = room > 0 ? upToMm(worst.storm.peakOutM3s / GRASSED_SILL_C / room ** 1.5) : Infinity;
-    const isRoom = wide <= 2 * worst.basin.radiusM && wide > facts.work.dimensions.rockWidthM;
+    const isRoom = wide <= 2 * worst.one.radiusM && wide > facts.work.dimensions.rockWidthM;
     const says = say`Lay its rock ${metres(wide)} wide`;
     return {
       value,
       limit: 0.05,
-      at: worst.basin.at,
+      at: worst.one.at,
       severity: gradeMin(value, 0, 0.05),
       do:
         value < 0.05

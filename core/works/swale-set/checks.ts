@@ -4,7 +4,7 @@ import { GRASSED_SILL_C } from '../../hydraulics/index.ts';
 import { say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, metres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
-import { stormAt, whichOf, worstOf } from '../series.ts';
+import { leastLeft, stormAt, whichOf, worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
 import { SHRINK } from '../trough.ts';
 import { INTERVAL, MIDDLE_XY } from './formulas.ts';
@@ -145,24 +145,20 @@ const passes: Rule<SetFacts> = {
   needs: NEEDS_STORM,
   isOfLevels: true,
   find: (facts): Finding | null => {
-    const known = facts.rows.flatMap((row, k) => {
-      const storm = stormAt(facts, row.store);
-      return storm ? [{ row, k: k + 1, storm }] : [];
-    });
-    if (known.length === 0) return null;
-    const worst = known.reduce((a, b) => (b.storm.freeboardM < a.storm.freeboardM ? b : a));
+    const worst = leastLeft(facts, facts.rows);
+    if (!worst) return null;
     const value = worst.storm.freeboardM;
     const { bankM, spillM, spillLengthM } = facts.work.dimensions;
     // Longer, water goes over it thinner.
     const head = bankM - spillM - 0.12;
     const long =
       head > 0 ? Math.ceil(10 * Math.max(spillLengthM + 0.1, worst.storm.peakOutM3s / GRASSED_SILL_C / head ** 1.5)) / 10 : Infinity;
-    const isRoom = long <= 0.5 * worst.row.ground.lengthM;
+    const isRoom = long <= 0.5 * worst.one.ground.lengthM;
     const says = say`Make each spill ${metres(long)} long`;
     return {
       value,
       limit: 0.1,
-      at: middle(worst.row),
+      at: middle(worst.one),
       severity: gradeMin(value, 0.02, 0.1),
       do:
         value < 0.1

@@ -4,7 +4,7 @@ import { GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, millimetres, upToMm } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
-import { stormAt, worstOf } from '../series.ts';
+import { leastLeft, stormAt, worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
 import { leastRule } from '../size-rule.ts';
 import { inwardOf } from './model.ts';
@@ -201,12 +201,8 @@ const passes: Rule<TerracesFacts> = {
   needs: NEEDS_STORM,
   isOfLevels: true,
   find: (facts) => {
-    const known = facts.benches.flatMap((bench, k) => {
-      const storm = stormAt(facts, bench.store);
-      return storm ? [{ bench, k: k + 1, storm }] : [];
-    });
-    if (known.length === 0) return null;
-    const worst = known.reduce((a, b) => (b.storm.freeboardM < a.storm.freeboardM ? b : a));
+    const worst = leastLeft(facts, facts.benches);
+    if (!worst) return null;
     const value = worst.storm.freeboardM;
     const { lipM } = facts.work.dimensions;
     const to = upToMm(lipM + (0.05 - value) + 0.01);
@@ -214,7 +210,7 @@ const passes: Rule<TerracesFacts> = {
     return {
       value,
       limit: 0.05,
-      at: middle(worst.bench),
+      at: middle(worst.one),
       severity: gradeMin(value, 0, 0.05),
       do:
         value < 0.05
