@@ -73,7 +73,6 @@ await shot('ground-test', `${P}/ground`, async () => {
   });
 });
 await shot('levels', `${P}/levels`);
-await shot('sill', `${P}/works`, () => page.locator('::-p-aria([name="Open Orchard swale sill"])').click());
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());
 await shot('pond', `${P}/works`, async () => {
   await page.locator('aside button[aria-haspopup="listbox"]').click();
@@ -99,4 +98,21 @@ await shot('pegs-phone', `${P}/pegs`, () => page.$eval('aside', (e) => e.scrollI
 await shot('works-phone', `${P}/works`);
 await page.setViewport({ width: 1280, height: 800 });
 await shot('check-dams', '/p/dry-fork/works', () => wait(3000));
+const DRY_FORK = [436000, 4618000];
+await shot('advice', '/p/dry-fork/works', async () => {
+  await wait(2500);
+  await take('What suits here?', 'What suits this field?');
+  const ring = [[176, 30], [226, 34], [222, 66], [178, 62]]; // prettier-ignore
+  for (const [k, [x, y]] of ring.entries()) await clickAt([DRY_FORK[0] - W + x, DRY_FORK[1] - S + y], k === ring.length - 1 ? 2 : 1);
+  await wait(8000);
+  const stone = await page.evaluateHandle(() =>
+    [...document.querySelectorAll('aside button[aria-haspopup="listbox"]')].find((b) => /not said/.test(b.textContent)),
+  );
+  await stone.click();
+  await page.locator('::-p-aria([name="plenty"][role="option"])').click();
+  await wait(9000);
+  await page.$eval('aside', (e) => {
+    e.scrollTop = 0;
+  });
+});
 await browser.close();

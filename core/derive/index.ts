@@ -10,6 +10,7 @@ export * from './tell/storm-words.ts';
 export * from './tell/formulas.ts';
 export * from './tell/place-words.ts';
 export * from './tell/labour.ts';
+export * from './tell/machine.ts';
 export type * from './types.ts';
 export * from './ask/compare.ts';
 export * from './ask/begin.ts';

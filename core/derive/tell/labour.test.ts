@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { noGrid } from '../../testing/projects.ts';
 import { DAMS, GARDEN, MOONS, POND, WEIR, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
-import { Graph, derive, labourRows } from '../index.ts';
+import { Graph, derive, labourRows, ownOrHire } from '../index.ts';
 
 describe('works by labour', () => {
   it('stand in order, each by its own figures; what tells no hours is left out', () => {
@@ -16,5 +16,18 @@ describe('works by labour', () => {
     const dams = rows.find((r) => r.work === 'dams')!;
     expect(dams.aYear! / dams.aFill).toBeCloseTo(4, 9);
     expect(rows.find((r) => r.work === 'weir')!.aYear).toBeNull();
+  });
+});
+
+describe('a machine bought and sold again, or hired', () => {
+  const said = { price: 9000, resale: 6500, upkeepAnHour: 12, hireAnHour: 45, bringing: 190, hours: 60 };
+  it('by hand: 2,500 lost and 12 an hour against 190 and 45 an hour; even at 70 hours', () => {
+    expect(ownOrHire(said)).toEqual({ owned: 2500 + 720, hired: 190 + 2700, evenAtHours: 70 });
+    const at = ownOrHire({ ...said, hours: 70 });
+    expect(at.owned).toBe(at.hired);
+  });
+  it('is cheaper from the first hour where it sells for what it cost, and never where it costs more an hour than hiring', () => {
+    expect(ownOrHire({ ...said, resale: 9000 }).evenAtHours).toBe(0);
+    expect(ownOrHire({ ...said, upkeepAnHour: 50 }).evenAtHours).toBeNull();
   });
 });
