@@ -60,3 +60,10 @@ export function stoneThatStays({ peakM3s, widthM }: Pick<Place, 'peakM3s' | 'wid
   return ISBASH.evaluate({ V: Math.cbrt((GRAVITY * peakM3s) / widthM), C: 0.86, SG: STONE_GRAVITY });
 }
 const NONE_M = 0;
+
+/** Nobody knows what comes down a channel: whatever is laid in it may be gone in the first flood. */
+export const peakUnknown = ({ peakM3s }: Pick<Place, 'peakM3s'>): Reason => ({
+  is: peakM3s === null,
+  worth: -35,
+  says: 'nobody knows yet what comes down it at its peak',
+});

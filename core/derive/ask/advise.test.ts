@@ -137,6 +137,11 @@ describe('what else an advice tells', () => {
     expect(lines.asks).toEqual(['Look for loose stone within a barrow’s way.', 'Describe the ground: how deep its soil is.']);
     expect([advice.place.soilDepthM, advice.place.runsMm, advice.place.isBare]).toEqual([null, null, null]);
     expect(JSON.stringify(advice)).not.toMatch(/NaN|undefined|not known how much/);
+    // What comes down a gully is not known without rain: no dam fits well before it is.
+    const gully = advise({ ...site({}, GULLY), rain: null }, { line: BED, stone: 'plenty' });
+    const dams = gully.options.find((o) => o.kind === 'check-dams')!;
+    expect([gully.place.peakM3s, dams.fits]).toEqual([null, 'perhaps']);
+    expect(dams.against.map(words)).toContain('nobody knows yet what comes down it at its peak');
   });
   it('says what to look for where nothing fits by what is known, and that nothing is to be built where all was said', () => {
     const poor = site({ cover: 'bare', soilDepthM: 0.9, infiltrationMmPerHour: 7 }, slopeOf(0.11));
