@@ -106,7 +106,7 @@ await shot('advice', '/p/dry-fork/works', async () => {
   for (const [k, [x, y]] of ring.entries()) await clickAt([DRY_FORK[0] - W + x, DRY_FORK[1] - S + y], k === ring.length - 1 ? 2 : 1);
   await wait(8000);
   const stone = await page.evaluateHandle(() =>
-    [...document.querySelectorAll('aside button[aria-haspopup="listbox"]')].find((b) => /not said/.test(b.textContent)),
+    [...globalThis.document.querySelectorAll('aside button[aria-haspopup="listbox"]')].find((b) => /not said/.test(b.textContent)),
   );
   await stone.click();
   await page.locator('::-p-aria([name="plenty"][role="option"])').click();

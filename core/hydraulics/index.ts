@@ -16,3 +16,5 @@ export * from './rock.ts';
 export * from './drop.ts';
 export * from './waves.ts';
 export * from './breach.ts';
+export * from './drainage.ts';
+export * from './tank.ts';

@@ -1,2 +1,3 @@
 // Setting out: from design levels to pegs and staff readings.
 export * from './pegs.ts';
+export * from './two-peg.ts';

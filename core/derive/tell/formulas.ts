@@ -31,12 +31,17 @@ import {
   CULVERT_INLET_FREE,
   CULVERT_INLET_FREE_MITRED,
   DARCY_LOSS,
+  DITCH_SPACING,
   DOWNPIPE,
+  DRAINED_FLOW,
+  DRAIN_SPACING,
   DROP_DEPTH,
   DROP_INLET,
   DROP_LENGTH,
   DROP_TAIL,
   DROWNED_WEIR,
+  DRY_STORE,
+  EQUIVALENT_DEPTH,
   FULL_PIPE,
   GRASS_ROUGHNESS,
   GRATE,
@@ -56,8 +61,10 @@ import {
   PARABOLA_RADIUS,
   PUMP_POWER,
   ROCK_SEEPAGE,
+  ROOF_YIELD,
   SCOUR_SCHOKLITSCH,
   SCOUR_VERONESE,
+  SEQUENT_PEAK,
   SHALLOW_FLOW,
   SHARP_CREST,
   SHEET_VELOCITY,
@@ -145,7 +152,7 @@ import {
   WET_CURVE_NUMBER,
   WET_NUMBER_1985,
 } from '../../runoff/index.ts';
-import { STAFF_READING } from '../../survey/index.ts';
+import { STAFF_READING, TWO_PEG_ERROR, TWO_PEG_TRUE } from '../../survey/index.ts';
 import { registry } from '../../works/index.ts';
 
 /** Every formula the product computes with, in the order water meets them. */
@@ -292,5 +299,14 @@ export const FORMULAS: readonly AnyFormula[] = [
   HAZEN_WILLIAMS,
   PUMP_POWER,
   SOLAR_ARRAY,
+  EQUIVALENT_DEPTH,
+  DRAIN_SPACING,
+  DITCH_SPACING,
+  DRAINED_FLOW,
+  ROOF_YIELD,
+  DRY_STORE,
+  SEQUENT_PEAK,
   STAFF_READING,
+  TWO_PEG_ERROR,
+  TWO_PEG_TRUE,
 ];
