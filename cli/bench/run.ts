@@ -28,6 +28,7 @@ import {
 import { type CheckDams, registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
 import { manyProject, sillMoved } from '../../core/testing/many.ts';
+import { fieldWorks } from './field-works.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
 
 const ROUNDS = 7;
@@ -345,6 +346,7 @@ export async function runBench(): Promise<unknown> {
     draggedSill: editOf('far-sill', 'sillM'),
     sillAmong200: editAmongMany(),
     gully: editInGully(),
+    fieldWorks: fieldWorks(),
     smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },

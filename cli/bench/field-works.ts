@@ -1,0 +1,86 @@
+// A hill full of works: swales in a set, rows of half-moons, check dams in four gullies; everything once, and after one edit of each.
+import type { WorkBase } from '#core/contract';
+import { Graph, beginWorks, derive } from '#core/derive';
+import type { Line } from '#core/geometry';
+import { type Project, emptyProject } from '#core/project';
+import { type Grid, gridFromLevels } from '#core/terrain';
+import { registry } from '#core/works';
+
+const N = 1000;
+const GULLIES = [500, 620, 740, 860];
+
+/** A hillside of a square kilometre that rolls, four gullies cut into its eastern half. */
+function hill(): Grid {
+  const levels = Float64Array.from({ length: N * N }, (_, i) => {
+    const [x, y] = [i % N, N - 1 - Math.floor(i / N)];
+    const rolls = 1.5 * Math.sin(x / 90) * Math.cos(y / 140) + 0.4 * Math.sin(x / 23 + y / 31);
+    const cut = GULLIES.reduce((a, at) => Math.max(a, 1.6 - Math.abs(x - at - 6 * Math.sin(y / 60)) / 2.2), 0);
+    return 100 + 0.05 * y + rolls - cut;
+  });
+  return gridFromLevels({ ncols: N, nrows: N, west: 0, south: 0, cellM: 1 }, levels);
+}
+
+const RAIN: Project['rain'] = {
+  table: { durationsMin: [10, 60, 120, 1440], returnYears: [2, 20], depthMm: [[8, 18, 24, 40], [16, 40, 58, 95]] }, // prettier-ignore
+  storm: { returnYears: 20, durationMin: 120 },
+};
+
+/** The hill with as many works as one keeps at most. */
+function crowded(): { readonly project: Project; readonly context: { readonly registry: typeof registry; readonly grids: () => Grid } } {
+  const grid = hill();
+  const context = { registry, grids: () => grid };
+  const empty: Project = {
+    ...emptyProject('crowded', 'Crowded'),
+    terrain: { kind: 'asset', sha256: 'crowded' } as Project['terrain'],
+    rain: RAIN,
+    ground: { soilGroup: 'B', cover: 'pasture-fair', curveNumber: null, runoffC: null, infiltrationMmPerHour: 20, soilDepthM: 3 },
+  };
+  const graph = new Graph();
+  const works: WorkBase[] = [];
+  const withThem = (): Project => ({ ...empty, options: [{ ...empty.options[0], works: [...works] }] });
+  const add = (kind: string, how: string, points: Line): void => {
+    works.push(...beginWorks(withThem(), { ...context, graph }, { kind, how, points }).works);
+  };
+  const box = (west: number, south: number, [wide, high]: readonly [number, number]): Line => [[west, south], [west + wide, south], [west + wide, south + high], [west, south + high]]; // prettier-ignore
+  add(KINDS.swales, 'swales-even', box(60, 420, [260, 480]));
+  add(KINDS.moons, 'half-moons', box(60, 60, [220, 190]));
+  for (const x of GULLIES) add(KINDS.dams, 'check-dams', [920, 600, 300, 80].map((y) => [x + 6 * Math.sin(y / 60), y] as const)); // prettier-ignore
+  return { project: withThem(), context };
+}
+
+/** By their ways of drawing, so that no kind is named twice. */
+const KINDS = Object.fromEntries(
+  Object.entries({ swales: 'swales-even', moons: 'half-moons', dams: 'check-dams' }).map(([name, how]) => [
+    name,
+    registry.draws.find((d) => d.id === how)?.kind ?? how,
+  ]),
+) as Readonly<Record<'swales' | 'moons' | 'dams', string>>;
+
+/** Everything from nothing, and after one work of each kind was made a millimetre larger [ms]. */
+export function fieldWorks(): { readonly stores: number; readonly firstMs: number; readonly editMs: Readonly<Record<string, number>> } {
+  const { project, context } = crowded();
+  const graph = new Graph();
+  const took = (one: Project): number => {
+    const start = performance.now();
+    derive(structuredClone(one), { ...context, graph });
+    return performance.now() - start;
+  };
+  const firstMs = took(project);
+  const stores = derive(project, { ...context, graph }).derived.stores.length;
+  const [option] = project.options;
+  const editMs = Object.fromEntries(
+    Object.values(KINDS).map((kind) => {
+      const at = option.works.findIndex((w) => w.kind === kind);
+      const works = option.works.map((w, k) => (k === at ? nudged(w) : w));
+      return [kind, took({ ...project, options: [{ ...option, works }] })];
+    }),
+  );
+  return { stores, firstMs, editMs };
+}
+
+/** The same, its first dimension a millimetre more. */
+function nudged(work: WorkBase): WorkBase {
+  const one = work as WorkBase & { readonly dimensions: Readonly<Record<string, number>> };
+  const [first] = Object.keys(one.dimensions);
+  return { ...one, dimensions: { ...one.dimensions, [first]: one.dimensions[first] + 0.001 } } as WorkBase;
+}
