@@ -38,23 +38,22 @@ function crowded(): { readonly project: Project; readonly context: { readonly re
   const graph = new Graph();
   const works: WorkBase[] = [];
   const withThem = (): Project => ({ ...empty, options: [{ ...empty.options[0], works: [...works] }] });
-  const add = (kind: string, how: string, points: Line): void => {
-    works.push(...beginWorks(withThem(), { ...context, graph }, { kind, how, points }).works);
+  const add = (name: string, points: Line): void => {
+    works.push(...beginWorks(withThem(), { ...context, graph }, { ...drawnAs(name), points }).works);
   };
   const box = (west: number, south: number, [wide, high]: readonly [number, number]): Line => [[west, south], [west + wide, south], [west + wide, south + high], [west, south + high]]; // prettier-ignore
-  add(KINDS.swales, 'swales-even', box(60, 420, [260, 480]));
-  add(KINDS.moons, 'half-moons', box(60, 60, [220, 190]));
-  for (const x of GULLIES) add(KINDS.dams, 'check-dams', [920, 600, 300, 80].map((y) => [x + 6 * Math.sin(y / 60), y] as const)); // prettier-ignore
+  add('Swales over a field, even ground above each', box(60, 420, [260, 480]));
+  add('Half-moons over a field', box(60, 60, [220, 190]));
+  for (const x of GULLIES) add('Check dams, crest level with toe', [920, 600, 300, 80].map((y) => [x + 6 * Math.sin(y / 60), y] as const)); // prettier-ignore
   return { project: withThem(), context };
 }
 
-/** By their ways of drawing, so that no kind is named twice. */
-const KINDS = Object.fromEntries(
-  Object.entries({ swales: 'swales-even', moons: 'half-moons', dams: 'check-dams' }).map(([name, how]) => [
-    name,
-    registry.draws.find((d) => d.id === how)?.kind ?? how,
-  ]),
-) as Readonly<Record<'swales' | 'moons' | 'dams', string>>;
+/** A way of drawing by what it is called where it is offered. */
+function drawnAs(name: string): { readonly kind: string; readonly how: string } {
+  const draw = registry.draws.find((d) => d.name === name);
+  if (!draw) throw new Error(`nothing is drawn as "${name}"`);
+  return { kind: draw.kind, how: draw.id };
+}
 
 /** Everything from nothing, and after one work of each kind was made a millimetre larger [ms]. */
 export function fieldWorks(): { readonly stores: number; readonly firstMs: number; readonly editMs: Readonly<Record<string, number>> } {
@@ -69,7 +68,7 @@ export function fieldWorks(): { readonly stores: number; readonly firstMs: numbe
   const stores = derive(project, { ...context, graph }).derived.stores.length;
   const [option] = project.options;
   const editMs = Object.fromEntries(
-    Object.values(KINDS).map((kind) => {
+    [...new Set(option.works.map((w) => w.kind))].map((kind) => {
       const at = option.works.findIndex((w) => w.kind === kind);
       const works = option.works.map((w, k) => (k === at ? nudged(w) : w));
       return [kind, took({ ...project, options: [{ ...option, works }] })];
