@@ -4,7 +4,7 @@ import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type LipGround, downhillAt, groundAlong } from '../lip.ts';
 import { storeIdOf } from '../series.ts';
-import { SHRINK, type Section, addWater, bankArea, cutArea, troughOf } from '../trough.ts';
+import { SHRINK, type Trough, addWater, bankArea, cutArea, troughOf } from '../trough.ts';
 import type { SwaleSet } from './model.ts';
 
 export interface Row {
@@ -12,6 +12,7 @@ export interface Row {
   readonly name: string;
   readonly line: Line;
   readonly ground: LipGround;
+  readonly slices: readonly Slice[];
   readonly slope: number;
   /** Mean ground at its lip, and its levels by that. */
   readonly lipM: number;
@@ -21,6 +22,21 @@ export interface Row {
   /** Where it spills, by distance along its line: well in from its end, so that the next one below takes it. */
   readonly spillAtM: number;
 }
+
+/** Its trough at a station, and how much of its length that stands for [m]. */
+interface Slice {
+  readonly trough: Trough;
+  readonly share: number;
+}
+
+/** What each station of a line stands for [m]. */
+const shareOf = ({ groundM, stepM }: LipGround, i: number): number => (i === 0 || i === groundM.length - 1 ? stepM / 2 : stepM);
+
+const slicesOf = (work: SwaleSet, ground: LipGround, floorM: number): readonly Slice[] =>
+  Array.from(ground.groundM, (level, i) => ({
+    trough: troughOf({ ...work.dimensions, lipDepthM: level - floorM, crossSlope: ground.crossSlope[i] }),
+    share: shareOf(ground, i),
+  }));
 
 /** A spill lies so far in from an end, by the length of its swale. */
 const IN_FROM_END = 0.2;
@@ -38,6 +54,7 @@ export function rowsOf(work: SwaleSet, grounds: readonly LipGround[]): readonly 
       name: work.lines.length === 1 ? work.name : `${work.name}, swale ${k + 1}`,
       line,
       ground,
+      slices: slicesOf(work, ground, lipM - depthM),
       slope: ground.meanSlope,
       lipM,
       floorM: lipM - depthM,
@@ -48,42 +65,31 @@ export function rowsOf(work: SwaleSet, grounds: readonly LipGround[]): readonly 
   });
 }
 
-/** What each station of a line stands for [m]. */
-const shareOf = ({ groundM, stepM }: LipGround, i: number): number => (i === 0 || i === groundM.length - 1 ? stepM / 2 : stepM);
-
-const sectionAt = (work: SwaleSet, row: Row, i: number): Section => ({
-  ...work.dimensions,
-  lipDepthM: row.ground.groundM[i] - row.floorM,
-  crossSlope: row.ground.crossSlope[i],
-});
-
 interface Content {
   readonly volumeM3: number;
   readonly wettedM2: number;
 }
 
 /** Water in one up to a level, as if nothing filled it. */
-function openAt(work: SwaleSet, row: Row, levelM: number): Content {
+function openAt({ slices, floorM }: Row, levelM: number): Content {
   const sum = new Float64Array(2);
-  row.ground.groundM.forEach((_, i) =>
-    addWater(sum, troughOf(sectionAt(work, row, i)), { depthM: levelM - row.floorM, share: shareOf(row.ground, i) }),
-  );
+  for (const { trough, share } of slices) addWater(sum, trough, { depthM: levelM - floorM, share });
   return { volumeM3: sum[0], wettedM2: sum[1] };
 }
 
 /** Water in one up to a level: what fills it leaves a share of its room. */
 export function contentAt(work: SwaleSet, row: Row, levelM: number): Content {
-  const open = openAt(work, row, levelM);
+  const open = openAt(row, levelM);
   if (work.fill === 'none') return open;
   const { fillM, fillVoids } = work.dimensions;
-  const filled = openAt(work, row, Math.min(levelM, row.floorM + fillM)).volumeM3;
+  const filled = openAt(row, Math.min(levelM, row.floorM + fillM)).volumeM3;
   return { volumeM3: open.volumeM3 - (1 - fillVoids) * filled, wettedM2: open.wettedM2 };
 }
 
 export const heldIn = (work: SwaleSet, row: Row): number => contentAt(work, row, row.spillM).volumeM3;
 /** What fills one [m3]. */
 export const fillOf = (work: SwaleSet, row: Row): number =>
-  work.fill === 'none' ? NOTHING_M3 : openAt(work, row, row.floorM + work.dimensions.fillM).volumeM3;
+  work.fill === 'none' ? NOTHING_M3 : openAt(row, row.floorM + work.dimensions.fillM).volumeM3;
 const NOTHING_M3 = 0;
 
 /** Earth dug, and earth of the bank as it is trodden in [m3]; null where the ground is too steep for its sides. */
