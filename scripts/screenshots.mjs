@@ -64,14 +64,6 @@ await shot('ground', `${P}/ground`, async () => {
   await page.locator('[role="tab"]::-p-text(Rain on it)').click();
   await wait(1500);
 });
-await shot('ground-test', `${P}/ground`, async () => {
-  await page.locator('[role="tab"]::-p-text(Tests)').click();
-  await page.locator('aside button::-p-text(Ring by the orchard)').click();
-  await wait(900);
-  await page.$eval('aside', (e) => {
-    e.scrollTop = 560;
-  });
-});
 await shot('levels', `${P}/levels`);
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());
 await shot('pond', `${P}/works`, async () => {
@@ -114,5 +106,50 @@ await shot('advice', '/p/dry-fork/works', async () => {
   await page.$eval('aside', (e) => {
     e.scrollTop = 0;
   });
+});
+// Sections of works of every sort, from their sheets, side by side.
+await shot('sections', '/p/dry-fork/works', async () => {
+  await wait(2500);
+  const at = ([x, y]) => [DRY_FORK[0] - W + x, DRY_FORK[1] - S + y];
+  const found = [];
+  const keep = async () => {
+    await wait(3500);
+    found.push(
+      await page.evaluate(() => {
+        const { document } = globalThis;
+        const drawing = document.querySelector('aside figure');
+        return {
+          name: document.querySelector('aside button[aria-haspopup="listbox"]')?.textContent.replace('▾', '').trim() ?? '',
+          html: drawing?.outerHTML ?? '',
+        };
+      }),
+    );
+  };
+  for (const name of ['Upper gully', 'Old weir', 'Gully head', 'Field moons', 'Field lines']) {
+    await page.locator('aside button[aria-haspopup="listbox"]').click();
+    await page.locator(`::-p-aria([name="${name}"][role="option"])`).click();
+    await keep();
+  }
+  const field = [[176, 90], [226, 94], [222, 126], [178, 122]]; // prettier-ignore
+  const drawn = [
+    ['Swales over a field, even ground above each', field],
+    ['Terraces over a slope', field],
+    ['Ripping over a field', field],
+    ['Soak trench', [[186, 60], [200, 62]]], // prettier-ignore
+    ['Rain gardens in a chain', [[206, 150], [205, 143], [204, 132]]], // prettier-ignore
+  ];
+  for (const [name, points] of drawn) {
+    await take('Draw another work', name);
+    for (const [k, p] of points.entries()) await clickAt(at(p), k === points.length - 1 ? 2 : 1);
+    await keep();
+    await page.locator('button[aria-label="Undo"]').click();
+    await wait(2500);
+  }
+  await page.evaluate((all) => {
+    const { document } = globalThis;
+    const one = ({ name, html }) =>
+      `<figure style="margin:0;padding:10px 14px;border:1px solid var(--line);overflow:hidden"><figcaption style="font-weight:700;margin-bottom:6px">${name}</figcaption>${html}</figure>`;
+    document.body.innerHTML = `<main style="display:grid;grid-template-columns:repeat(4,1fr);gap:10px;padding:14px;height:100vh;box-sizing:border-box;align-content:start">${all.map(one).join('')}</main>`;
+  }, found);
 });
 await browser.close();
