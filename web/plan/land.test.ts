@@ -118,7 +118,7 @@ describe('what was seen, on the plan', () => {
     for (const [id, tool] of Object.entries(TOOLS)) {
       expect(tool.hint.length).toBeGreaterThan(10);
       expect(tool.most ?? tool.least).toBeGreaterThanOrEqual(tool.least);
-      expect(['first', 'work', 'draw', 'seen', 'ask']).toContain(tool.group);
+      expect(['first', 'work', 'draw', 'seen', 'ask', 'suits']).toContain(tool.group);
       expect(id).not.toContain(':');
     }
   });
