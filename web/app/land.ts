@@ -61,6 +61,11 @@ export const useLand = create<LandView>(() => ({
 export const useLandPick = picking(useLand);
 export const setLand = (change: Partial<LandView>): void => useLand.setState(change);
 
+// What one property answered says nothing of the next one.
+useApp.subscribe((now, before) => {
+  if (now.history?.project.id !== before.history?.project.id) setLand({ shown: null, answer: null, probe: null });
+});
+
 /** What a question about the land depends on: the ground and what was seen, and the works where they count. */
 function keyOf(project: Project, readsWorks: boolean): string {
   const { terrain, features, land, site, pins } = project;

@@ -6,6 +6,9 @@ import { SLOPE_CLASSES, contourLines, levelsEvery } from '#core/terrain';
 import { plane } from '../../core/testing/grids.ts';
 import { planeProject } from '../../core/testing/projects.ts';
 import { SEEN_KINDS } from '#core/seen';
+import { startHistory } from '#core/commands';
+import { setLand, useLand } from '../app/land.ts';
+import { useApp } from '../app/store.ts';
 import { THEMES } from '../app/theme.ts';
 import { contourFeatures, niceInterval } from './contours.ts';
 import { planItems } from './items.ts';
@@ -208,5 +211,18 @@ describe('answers on the plan', () => {
     });
     expect(places.map((i) => i.look.role)).toEqual(['ridge', 'valley', 'wall', 'choke']);
     expect(new Set(places.map((i) => i.id)).size).toBe(places.length);
+  });
+});
+
+describe('what the land answered', () => {
+  it('is put away when another property is opened, and stays through an edit of the same', () => {
+    const place = { ring: [[0, 0], [9, 0], [9, 9]] } as const; // prettier-ignore
+    const open = (id: string, name = 'Plane'): void => useApp.setState({ history: startHistory({ ...planeProject(), id, name }) });
+    open('first');
+    setLand({ answer: { kind: 'advice', place } });
+    open('first', 'Renamed');
+    expect(useLand.getState().answer).toEqual({ kind: 'advice', place });
+    open('second');
+    expect(useLand.getState().answer).toBeNull();
   });
 });
