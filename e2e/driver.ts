@@ -65,6 +65,9 @@ export async function openBench(): Promise<Bench> {
   };
 }
 
+/** How often the page is looked at, a tenth of a second apart, before what is waited for is given up: a slow machine takes its time. */
+const LOOKS = 450;
+
 /** A page of its own context, speaking in the words on the screen. Page errors fail the test that caused them. */
 export class Visitor {
   readonly errors: string[] = [];
@@ -247,7 +250,7 @@ export class Visitor {
 
   /** Text of a region once it matches. */
   async reads(selector: string, pattern: RegExp): Promise<string> {
-    for (let i = 0; i < 120; i++) {
+    for (let i = 0; i < LOOKS; i++) {
       const text = await this.text(selector);
       if (pattern.test(text)) return text;
       await new Promise((resolve) => setTimeout(resolve, 100));
@@ -258,7 +261,7 @@ export class Visitor {
   /** A figure once it is right: what is computed follows an edit a moment later. */
   async until<T>(read: () => Promise<T>, isRight: (value: T) => boolean): Promise<T> {
     let value = await read();
-    for (let i = 0; i < 100 && !isRight(value); i++) {
+    for (let i = 0; i < LOOKS && !isRight(value); i++) {
       await new Promise((resolve) => setTimeout(resolve, 100));
       value = await read();
     }
