@@ -294,18 +294,18 @@ export class Visitor {
     );
   }
 
-  /** Waits until nothing lies over the plan at a place: a menu that is closing takes a click for itself. */
-  private async uncovered(x: number, y: number): Promise<void> {
-    await this.page.waitForFunction((px, py) => document.elementFromPoint(px, py)?.closest('.ol-viewport') !== null, {}, x, y);
+  /** Waits until no list or menu lies over the page any more: one that is closing takes a click for itself. */
+  private async uncovered(): Promise<void> {
+    await this.page.waitForFunction(() => document.querySelector('[role="menu"], [role="listbox"]') === null);
   }
 
   /** Draws through places of the land and ends with a double click. */
   async draw(points: readonly Point[]): Promise<void> {
     // A tool that was just taken up is in hand once the page has said so.
+    await this.uncovered();
     await this.settled();
     for (const [i, p] of points.entries()) {
       const { x, y } = await this.onPage(p);
-      await this.uncovered(x, y);
       await this.page.mouse.move(x, y, { steps: 3 });
       await this.page.mouse.click(x, y, { count: i === points.length - 1 ? 2 : 1, delay: 20 });
       await new Promise((resolve) => setTimeout(resolve, 400));
