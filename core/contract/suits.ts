@@ -5,6 +5,9 @@ import type { Said } from '../units/index.ts';
 export const PURPOSES = ['any', 'slow', 'soak', 'grow', 'hold', 'lead-off'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
+/** A work fits well from this score on. */
+export const FITS_WELL = 55;
+
 /** What only somebody who stands there can say. */
 export interface PlaceSaid {
   /** Loose stone at hand. */
@@ -22,6 +25,7 @@ export interface PlaceSaid {
 /** A place as it was measured, with what was said of it. Null where nobody knows. */
 export interface Place extends PlaceSaid {
   readonly form: 'field' | 'channel';
+  /** Of a field; none of a channel [m2]. */
   readonly areaM2: number;
   readonly lengthM: number;
   /** Mean fall of the ground; along its bed, of a channel [m/m]. */

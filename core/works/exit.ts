@@ -2,15 +2,26 @@
 import type { Exit } from '../contract/index.ts';
 import { type Cover, permissibleVelocity } from '../ground/index.ts';
 import { type Said, amount, capitalised, say } from '../units/index.ts';
-import { GRAVITY, GRASS_ROUGHNESS, SHEET_VELOCITY, STONE_GRAVITY, normalDepth, sheetRoughness, trapezoid } from '../hydraulics/index.ts';
+import {
+  GRAVITY,
+  GRASS_ROUGHNESS,
+  ISBASH,
+  SHEET_VELOCITY,
+  STONE_GRAVITY,
+  normalDepth,
+  sheetRoughness,
+  trapezoid,
+} from '../hydraulics/index.ts';
 
 const LEAST_SLOPE = 0.001;
 
 /** Roughness of a bed of stone after Strickler: D50^(1/6)/21.1 (handbook 4.1). */
 export const stoneRoughness = (stoneM: number): number => stoneM ** (1 / 6) / 21.1;
 
+/** Isbash’s factor for stone that lies loose in rough flow. */
+const ISBASH_C = 0.86;
 /** Velocity a bed of stone stands in rough flow: Isbash turned round [m/s]. */
-export const stoneStands = (stoneM: number): number => 0.86 * Math.sqrt(2 * GRAVITY * (STONE_GRAVITY - 1) * stoneM);
+export const stoneStands = (stoneM: number): number => ISBASH_C * Math.sqrt(2 * GRAVITY * (STONE_GRAVITY - 1) * stoneM);
 
 /** Roughness of a channel's grass at a flow: the product of velocity and radius sets it, so it is found by going round. */
 export function grassChannel(
@@ -35,6 +46,10 @@ export function grassChannel(
 /** What to do where nothing that grows there is to carry water on such a slope. */
 export const noneCarries = (cover: Cover, slope: number): Said =>
   say`${capitalised(cover.strength.words)} is not to carry water on a slope of ${amount(slope, 'slope')}: lay stone or sod-forming turf, or let it out on gentler ground.`;
+
+/** Stone that just stays in rough flow at a velocity: Isbash; nothing is asked of it where nothing flows [m]. */
+export const stoneThatStands = (V: number): number => (V > 0 ? ISBASH.evaluate({ V, C: ISBASH_C, SG: STONE_GRAVITY }) : UNTOUCHED_M);
+const UNTOUCHED_M = 0;
 
 export interface ExitFlow {
   /** Null where the slope it runs on is not known. */

@@ -1,6 +1,7 @@
 // How a technique weighs a place: reasons with their weight, some of which rule it out.
-import type { Place, Suit } from '../contract/index.ts';
-import { GRAVITY, ISBASH, STONE_GRAVITY } from '../hydraulics/index.ts';
+import { FITS_WELL, type Place, type Suit } from '../contract/index.ts';
+import { GRAVITY } from '../hydraulics/index.ts';
+import { stoneThatStands } from './exit.ts';
 import { type QuantityKind, type Said, amount, say } from '../units/index.ts';
 
 export interface Reason {
@@ -18,14 +19,11 @@ export function suited(first: number, reasons: readonly Reason[], on: { readonly
   const so = reasons.filter((r) => r.is === true);
   const never = so.find((r) => r.worth === undefined);
   const worth = (r: Reason): number => r.worth ?? RULES_OUT;
+  const sum = so.reduce((a, r) => a + worth(r), first);
+  // What may rule it out and nobody knows lets it fit perhaps, never well.
+  const most = reasons.some((r) => r.worth === undefined && r.is === null) ? FITS_WELL - 1 : Infinity;
   return {
-    score:
-      never || !on.draw
-        ? RULES_OUT
-        : Math.max(
-            RULES_OUT,
-            so.reduce((a, r) => a + worth(r), first),
-          ),
+    score: never || !on.draw ? RULES_OUT : Math.min(most, Math.max(RULES_OUT, sum)),
     speaksFor: so.filter((r) => worth(r) > 0).map((r) => r.says),
     against: so.filter((r) => worth(r) < 0).map((r) => r.says),
     asks: reasons.flatMap((r) => (r.is === null && r.ask !== undefined ? [r.ask] : [])),
@@ -51,19 +49,11 @@ export const isOne = <T extends string>(said: T, ...these: readonly T[]): boolea
 export const STONE_NEAR = 'Look for loose stone within a barrow’s way.';
 export const SOIL_DEPTH = 'Describe the ground: how deep its soil is.';
 export const RATE = 'Describe the ground, or test how fast water soaks in.';
+export const PEAK = 'Give the rain and describe the ground: what comes down it at its peak.';
 export const MACHINE = 'Say whether a machine comes there.';
 
 /** Stone that just stays in a channel at its peak, at the velocity of critical depth [m]; null while peak or width are not known. */
 export function stoneThatStays({ peakM3s, widthM }: Pick<Place, 'peakM3s' | 'widthM'>): number | null {
   if (peakM3s === null || widthM === null) return null;
-  if (peakM3s <= 0) return NONE_M;
-  return ISBASH.evaluate({ V: Math.cbrt((GRAVITY * peakM3s) / widthM), C: 0.86, SG: STONE_GRAVITY });
+  return stoneThatStands(Math.cbrt((GRAVITY * peakM3s) / widthM));
 }
-const NONE_M = 0;
-
-/** Nobody knows what comes down a channel: whatever is laid in it may be gone in the first flood. */
-export const peakUnknown = ({ peakM3s }: Pick<Place, 'peakM3s'>): Reason => ({
-  is: peakM3s === null,
-  worth: -35,
-  says: 'nobody knows yet what comes down it at its peak',
-});

@@ -43,7 +43,8 @@ const isKnown = (grid: Grid, line: Line): boolean => line.every((p) => !Number.i
 /** What stands near, and lower. */
 function nearTo(own: Line, project: Project, grid: Grid): Pick<Place, 'houseM' | 'driveBelow'> {
   const ring = own.length > 2 ? closed(own) : own;
-  const lowest = ring.reduce((a, p) => Math.min(a, levelAt(grid, p)), Infinity);
+  // A corner off the terrain tells nothing.
+  const lowest = ring.map((p) => levelAt(grid, p)).reduce((a, v) => (v < a ? v : a), Infinity);
   let houseM: number | null = null;
   let driveBelow = false;
   for (const feature of project.features) {
@@ -266,7 +267,7 @@ function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Pl
   const middle = pointAlong(line, length / 2).point;
   return {
     form: 'channel',
-    areaM2: length * (widths[Math.floor(widths.length / 2)] ?? 1),
+    areaM2: NO_FIELD_M2,
     lengthM: length,
     slope,
     aboveM2: round.reduce((a, c) => (area[c] > a ? area[c] : a), 0),
@@ -284,6 +285,8 @@ function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Pl
     },
   };
 }
+/** A channel has no area of its own. */
+const NO_FIELD_M2 = 0;
 const NEAR = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const));
 /** A bed is drawn to so much [m]. */
 const NEARLY_M = 0.3;

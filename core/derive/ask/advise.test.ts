@@ -141,7 +141,11 @@ describe('what else an advice tells', () => {
     const gully = advise({ ...site({}, GULLY), rain: null }, { line: BED, stone: 'plenty' });
     const dams = gully.options.find((o) => o.kind === 'check-dams')!;
     expect([gully.place.peakM3s, dams.fits]).toEqual([null, 'perhaps']);
-    expect(dams.against.map(words)).toContain('nobody knows yet what comes down it at its peak');
+    expect(dams.asks).toContain('Give the rain and describe the ground: what comes down it at its peak.');
+    // Whatever may rule a work out and is not known, it is never said to fit well; once it is known it is.
+    const stony = site({ soilDepthM: 0.3, cover: 'pasture-poor' }, slopeOf(0.06));
+    const fits = (asked: PlaceAsked) => advise(stony, { ring: FIELD, ...asked }).options.find((o) => o.kind === 'stone-lines')!.fits; // prettier-ignore
+    expect([fits({}), fits({ stone: 'some' }), fits({ stone: 'none' })]).toEqual(['perhaps', 'well', 'not']);
   });
   it('says what to look for where nothing fits by what is known, and that nothing is to be built where all was said', () => {
     const poor = site({ cover: 'bare', soilDepthM: 0.9, infiltrationMmPerHour: 7 }, slopeOf(0.11));

@@ -1,5 +1,5 @@
 // What suits a place: every technique weighs it, the best are tried there, and what each comes to is told side by side.
-import type { Check, Place, Suit, WorkBase } from '../../contract/index.ts';
+import { type Check, FITS_WELL, type Place, type Suit, type WorkBase } from '../../contract/index.ts';
 import { closed, nearestBetween } from '../../geometry/index.ts';
 import { type Option as DesignOption, type Project, UserError, optionOf } from '../../project/index.ts';
 import { type Said, amount, say, spoken } from '../../units/index.ts';
@@ -66,8 +66,8 @@ export interface Advice {
 
 /** What is tried is kept beside the document, and let go. */
 const ASIDE = 'advise';
-/** Fits well from here on, is worth a thought from here on. */
-const [WELL, PERHAPS] = [55, 40];
+/** Worth a thought from here on. */
+const PERHAPS = 40;
 /** So many are tried; schools differ where they come so near to each other; works this near are looked at first [m]; a week of one person [h]. */
 const [MOST_TRIED, CLOSE, NEAR_M, WEEK_H] = [5, 14, 30, 40];
 const MOST_WRONG = 3;
@@ -129,7 +129,7 @@ type Weighed = Suit & { readonly kind: string; readonly title: string };
 const UNTRIED = { holdsM3: null, hours: null, costs: null, litresAnHour: null, wrong: [] } as const;
 
 const fitsBy = (score: number, not: Said | null): Advised['fits'] =>
-  not !== null || score < PERHAPS ? 'not' : score >= WELL ? 'well' : 'perhaps';
+  not !== null || score < PERHAPS ? 'not' : score >= FITS_WELL ? 'well' : 'perhaps';
 
 const asAdvised = (suit: Weighed): Advised => ({ ...suit, ...UNTRIED, fits: fitsBy(suit.score, suit.not) });
 

@@ -1,7 +1,7 @@
 // Where check dams suit.
 import type { Place, Suit } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { STONE_NEAR, isOne, over, peakUnknown, stoneThatStays, suited, told } from '../suiting.ts';
+import { PEAK, STONE_NEAR, isOne, over, stoneThatStays, suited, told } from '../suiting.ts';
 
 /** Stone no two people lay by hand [m]; and half of that. */
 const [TOO_LARGE_M, LARGE_M] = [0.4, 0.25];
@@ -13,10 +13,10 @@ export const suitsDams = (place: Place): Suit | null => {
   return suited(
     45,
     [
-      peakUnknown(place),
       {
         is: over(needsM, TOO_LARGE_M),
         says: say`at its peak only stone of ${told(needsM, 'difference')} would stay: loose dams would be gone in the first flood`,
+        ask: PEAK,
       },
       { is: slope > 0.3, says: say`on a bed of ${amount(slope, 'slope')} they stand on each other’s heads` },
       { is: over(needsM, LARGE_M), worth: -20, says: say`at its peak they need stone of ${told(needsM, 'difference')}` },

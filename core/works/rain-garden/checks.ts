@@ -1,5 +1,6 @@
 import { type Finding, NEEDS_STORM, type Rule } from '../../contract/index.ts';
-import { GRASSED_SILL_C, GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
+import { GRASSED_SILL_C, GRAVITY } from '../../hydraulics/index.ts';
+import { stoneThatStands } from '../exit.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
@@ -152,7 +153,7 @@ const rock: Rule<GardenFacts> = {
     const peaks = facts.basins.flatMap((basin) => stormAt(facts, basin.store)?.peakOutM3s ?? []);
     if (peaks.length === 0) return null;
     const V = Math.cbrt((GRAVITY * Math.max(...peaks)) / facts.work.dimensions.rockWidthM);
-    const limit = V > 0 ? ISBASH.evaluate({ V, C: 0.86, SG: STONE_GRAVITY }) : UNTOUCHED_M;
+    const limit = stoneThatStands(V);
     const value = facts.work.dimensions.stoneM;
     const says = say`Lay stone of ${millimetres(upToMm(limit))}`;
     return {
@@ -164,8 +165,6 @@ const rock: Rule<GardenFacts> = {
     };
   },
 };
-/** Nothing goes over: nothing is asked of its stone [m]. */
-const UNTOUCHED_M = 0;
 
 const area: Rule<GardenFacts> = {
   id: 'rain-garden.area',

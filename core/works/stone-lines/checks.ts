@@ -1,6 +1,7 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
+import { GRASSED_SILL_C, GRAVITY } from '../../hydraulics/index.ts';
+import { stoneThatStands } from '../exit.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
@@ -169,7 +170,7 @@ const stays: Rule<LinesFacts> = {
     if (known.length === 0) return null;
     const worst = known.reduce((a, b) => (b.q > a.q ? b : a));
     const V = Math.cbrt(GRAVITY * worst.q);
-    const limit = V > 0 ? ISBASH.evaluate({ V, C: 0.86, SG: STONE_GRAVITY }) : UNTOUCHED_M;
+    const limit = stoneThatStands(V);
     const value = facts.work.dimensions.pieceM;
     const to = upToMm(limit);
     const says = say`Lay stone of ${millimetres(to)}`;
@@ -183,8 +184,6 @@ const stays: Rule<LinesFacts> = {
     };
   },
 };
-/** No water goes over: nothing is asked of its stone [m]. */
-const UNTOUCHED_M = 0;
 
 const workOf = ({ work }: LinesFacts): LinesFacts['work'] => work;
 

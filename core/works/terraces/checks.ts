@@ -1,6 +1,7 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { nearestOnLine, pointAlong } from '../../geometry/index.ts';
-import { GRAVITY, ISBASH, STONE_GRAVITY } from '../../hydraulics/index.ts';
+import { GRAVITY } from '../../hydraulics/index.ts';
+import { stoneThatStands } from '../exit.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, millimetres, upToMm } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
@@ -268,7 +269,7 @@ const stone: Rule<TerracesFacts> = {
     const velocity = ({ bench, peak }: (typeof falls)[number]): number =>
       peak > 0 ? Math.hypot(Math.cbrt((GRAVITY * peak) / (inletM * count)), Math.sqrt(GRAVITY * bench.riserM)) : 0;
     const V = falls.reduce((a, f) => Math.max(a, velocity(f)), 0);
-    const limit = V > 0 ? ISBASH.evaluate({ V, C: 0.86, SG: STONE_GRAVITY }) : UNTOUCHED_M;
+    const limit = stoneThatStands(V);
     const says = say`Lay stone of ${millimetres(upToMm(limit))}`;
     return {
       value,
@@ -279,8 +280,6 @@ const stone: Rule<TerracesFacts> = {
     };
   },
 };
-/** Nothing goes over: nothing is asked of its stone [m]. */
-const UNTOUCHED_M = 0;
 
 const stands: Rule<TerracesFacts> = {
   id: 'terraces.stands',

@@ -1,7 +1,7 @@
 // Where a weir suits.
 import type { Place, Suit } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { isOne, over, peakUnknown, stoneThatStays, suited, told } from '../suiting.ts';
+import { PEAK, isOne, over, stoneThatStays, suited, told } from '../suiting.ts';
 
 /** More than this at its peak is for those who design weirs [m3/s]; where loose stone fails, baskets may not [m]. */
 const [LICENSED_M3S, LOOSE_FAILS_M] = [3, 0.25];
@@ -13,10 +13,10 @@ export const suitsWeir = (place: Place): Suit | null => {
   return suited(
     25,
     [
-      peakUnknown(place),
       {
         is: over(peakM3s, LICENSED_M3S),
         says: say`${told(peakM3s, 'flow')} at its peak: a weir there is for somebody licensed to design it`,
+        ask: PEAK,
       },
       { is: over(widthM, 12), says: say`a bed ${told(widthM, 'length')} wide has no place for one` },
       {
