@@ -8,6 +8,7 @@ const ORDER = [
   'ground',
   'runoff',
   'hydraulics',
+  'season',
   'contract',
   'works',
   'seen',

@@ -15,6 +15,7 @@ import { begunAt } from './begin.ts';
 import { runBench } from './bench/run.ts';
 import { openProject, readBytes } from './files.ts';
 import { scenarioIn } from './scenario.ts';
+import { seasonAt, sizesAt } from './season.ts';
 
 type CliCommand = (words: readonly string[]) => Promise<string> | string;
 
@@ -223,6 +224,8 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   formulas: formulasCommand,
   kinds: () => toJson(kindsOf(registry)),
   begin: (words) => begunAt(words).then(toJson),
+  season: (words) => seasonAt(words).then(toJson),
+  size: (words) => sizesAt(words).then(toJson),
   calc: calcCommand,
   bench: () => runBench().then(toJson),
 };

@@ -7,7 +7,7 @@ import { importFile, writeProjectFile, writeRainTable } from '#core/formats';
 import { usualCases } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import type { FieldTest } from '#core/ground';
-import { type Project, type Zone, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
+import { type Project, type Supply, type Zone, assetName, emptyProject, gridToBytes, recordToBytes } from '#core/project';
 import { gridFromLevels, levelAt, settleOnContour } from '#core/terrain';
 import {
   type Crossing,
@@ -15,9 +15,13 @@ import {
   type LevelSill,
   type PipeOutlet,
   type Pond,
+  type Roof,
   type Swale,
+  type Tank,
   newPond,
+  newRoof,
   newSwale,
+  newTank,
   registry,
 } from '#core/works';
 import { writeGeoTiff } from '../core/formats/geotiff.ts';
@@ -154,6 +158,32 @@ const ford: Crossing = {
   blockedPercent: 0,
 };
 
+/** The barn's roof, caught along both eaves, and a cistern in its lee whose overflow was set a good way too low. */
+const barnRing = box(232, 112, { w: 24, h: 12, turn: -0.15 });
+const barnRoof: Roof = {
+  ...newRoof('barn-roof', 'Barn roof', { ring: barnRing }),
+  fallPercent: 0.3,
+  screen: 'mesh',
+  dimensions: { ...newRoof('r', 'R', { ring: barnRing }).dimensions, eavesM: 3.4, riseM: 1.8, gutterM: 0.2, downpipes: 4, downpipeM: 0.1 },
+};
+const firstCistern = newTank('cistern', 'Barn cistern', { how: 'cistern', at: here(252, 123.5) });
+const cistern: Tank = {
+  ...firstCistern,
+  status: 'existing',
+  count: 2,
+  dimensions: { ...firstCistern.dimensions, standM: 0.4, overflowM: 1.7 },
+};
+/** What is drawn through the year: animals from the pond, the house and its garden from the roof. */
+const supply: Supply = {
+  needs: [
+    { id: 'house', name: 'House, four people', store: 'cistern', kind: 'daily', count: 4, each: 60 },
+    { id: 'garden', name: 'Kitchen garden', store: 'cistern', kind: 'garden', count: 40, each: 4, months: [4, 5, 6, 7, 8, 9] },
+    { id: 'herd', name: 'Cattle', store: 'pond', kind: 'daily', count: 18, each: 50 },
+  ],
+  price: { fixed: 300, perM3: 110 },
+  boughtPer1000L: 4.2,
+};
+
 /** A double ring read every quarter of an hour, filled up again each time. */
 const ring: FieldTest = {
   id: 'ring-1',
@@ -179,6 +209,30 @@ const yard: Zone = {
   soilDepthM: 1.6,
   compaction: 'severe',
 };
+
+/** Old trees along the gully and about the house, a small wood on the ridge: none in a row. */
+const TREES: readonly (readonly [number, number])[] = [
+  [497, 219], [509, 232], [523, 226], [478, 168], [469, 151], [487, 139], [459, 118], [452, 96],
+  [188, 121], [181, 138], [216, 150], [258, 99], [241, 92], [204, 212], [160, 243], [133, 300], [127, 342], [155, 401],
+  [447, 402], [463, 389], [291, 78], [377, 73],
+]; // prettier-ignore
+const WOOD = [
+  here(396, 466),
+  here(421, 447),
+  here(463, 452),
+  here(492, 439),
+  here(511, 458),
+  here(494, 489),
+  here(452, 497),
+  here(415, 489),
+];
+const trees: readonly Command[] = [
+  { type: 'feature.add', payload: { feature: { id: 'wood', kind: 'wood', name: 'Ridge wood', ring: WOOD } } },
+  ...TREES.map(([x, y], k): Command => ({
+    type: 'feature.add',
+    payload: { feature: { id: `tree-${k + 1}`, kind: 'tree', name: 'Tree', at: here(x, y) } },
+  })),
+];
 
 const weather = gaugeCsv();
 const gauge = await importFile({ name: 'sample-gauge.csv', bytes: new TextEncoder().encode(weather) });
@@ -217,6 +271,7 @@ const commands: Command[] = [
       },
     },
   },
+  ...trees,
   { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20 }, source: 'invented for the demo', basis: 'table' } } },
   { type: 'gauge.set', payload: { gauge: { sha256: assetName(record), source: 'demo/sample-gauge.csv' } } },
   {
@@ -247,6 +302,13 @@ const commands: Command[] = [
   { type: 'works.add', payload: { works: [pond, oldPipe, emergency] } },
   { type: 'works.add', payload: { works: [joined, far] } },
   { type: 'works.add', payload: { works: [ford] } },
+  { type: 'works.add', payload: { works: [barnRoof, cistern] } },
+  { type: 'link.set', payload: { outlet: 'barn-roof#down', to: 'cistern' } },
+  {
+    type: 'climate.set',
+    payload: { climate: { evaporationMm: [32, 44, 76, 104, 138, 160, 172, 152, 108, 68, 40, 30], source: 'invented for the demo' } },
+  },
+  { type: 'supply.set', payload: { supply } },
   { type: 'works.change', payload: { changes: [{ id: 'orchard-sill', set: { status: 'existing' } }] } },
   // Dug two winters ago; the bank has settled where a cart went over it.
   {

@@ -23,6 +23,17 @@ export function uneven(x: number, y: number, on: { wave: number; seed: number })
 export const WIDTH_M = 620;
 export const HEIGHT_M = 560;
 
+/** Where the gully on the east flank runs at a height up the hill: it wanders as water found soft ground. */
+const gullyAt = (y: number): number => 470 + 0.2 * (y - 80) + 11 * Math.sin(y / 27 + 0.8) + 4 * Math.sin(y / 10.5);
+/** How deep it is cut there: it breaks off short under its head and runs out on the flat below. */
+const gullyDepth = (y: number): number => 1.9 / (1 + Math.exp((y - 236) / 2.2)) / (1 + Math.exp((66 - y) / 14));
+
+/** Spurs and coombs of the flanks, none of them like another; the bed of the valley keeps its own way. */
+function spurs(x: number, y: number, off: number): number {
+  const beside = 1 - Math.exp(-((off / 0.75) ** 2));
+  return beside * (5.2 * uneven(x + 0.35 * y, y, { wave: 128, seed: 21 }) + 2.2 * uneven(x, y, { wave: 61, seed: 22 }));
+}
+
 /** Level at a place measured from the south-west corner [m]. */
 export function groundLevel(x: number, y: number): number {
   const v = y / HEIGHT_M;
@@ -35,5 +46,6 @@ export function groundLevel(x: number, y: number): number {
   const fall = 30 * v + 16 / (1 + Math.exp(-(v - 0.66) * 9)) - 110 * skyline;
   const rough =
     1.6 * uneven(x, y, { wave: 90, seed: 11 }) + 0.5 * uneven(x, y, { wave: 34, seed: 12 }) + 0.1 * uneven(x, y, { wave: 9, seed: 13 });
-  return 96 + fall + flank + rough;
+  const gully = gullyDepth(y) / (1 + ((x - gullyAt(y)) / 3.4) ** 4);
+  return 96 + fall + flank + rough + spurs(x, y, off) - gully;
 }

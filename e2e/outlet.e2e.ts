@@ -10,6 +10,7 @@ import { network } from './network.ts';
 import { rain } from './rain.ts';
 import { set } from './set.ts';
 import { slopes } from './slopes.ts';
+import { supply } from './supply.ts';
 import { views } from './views.ts';
 
 let bench: Bench | undefined;
@@ -34,4 +35,5 @@ ground(open);
 network(open);
 set(open);
 slopes(open);
+supply(open);
 views(open);

@@ -66,14 +66,14 @@ export function set(open: () => Bench): void {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
       await v.verdict(/Orchard swale/);
       const lengthOf = async (): Promise<unknown> => (await v.kept()).options[0].works.find((w) => w.id === 'orchard-sill');
-      await v.press('Widen it to 28\u00a0m');
+      await v.press('Widen it to 29\u00a0m');
       await v.reads('aside', /mm more freeboard, 1 fewer to mend/);
       expect(await lengthOf()).toMatchObject({ dimensions: { lengthM: 16 } });
       await v.press('Do it');
       await v.until(lengthOf, (w) => (w as { dimensions: { lengthM: number } }).dimensions.lengthM > 27);
       await v.press('Undo');
       await v.until(lengthOf, (w) => (w as { dimensions: { lengthM: number } }).dimensions.lengthM === 16);
-      await v.press('Widen it to 28\u00a0m');
+      await v.press('Widen it to 29\u00a0m');
       await v.press('Leave it');
       expect(await lengthOf()).toMatchObject({ dimensions: { lengthM: 16 } });
       expect(v.errors).toEqual([]);

@@ -6,7 +6,7 @@ import { describe, expect, it } from '@jest/globals';
 import { documentHash } from '#core/project';
 import { type Bench, Visitor } from './driver.ts';
 
-const STAGES = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'pegs'];
+const STAGES = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'supply', 'pegs'];
 const folder = mkdtempSync(join(tmpdir(), 'outlet-bad-'));
 const put = (name: string, text: string | Uint8Array): string => {
   writeFileSync(join(folder, name), text);

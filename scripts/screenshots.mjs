@@ -40,26 +40,17 @@ await shot('land-places', `${P}/land`, async () => {
   await wait(1500);
 });
 await page.locator('aside ::-p-text(Find and show them)').click();
-await shot('land-slope', `${P}/land`, async () => {
-  await take('Ask the land', 'Where does it run?');
-  await clickAt([200, 440]);
-  await page.locator('button[aria-label="Layers"]').click();
-  await page.locator('[role="dialog"] button[aria-haspopup="listbox"]').click();
-  await page.locator('::-p-aria([name="Slope, by what may be built"][role="option"])').click();
-  await page.keyboard.press('Escape');
-  await wait(800);
-  const strip = await page.$eval('[aria-label="Long section"] svg[role="slider"]', (e) => {
-    const b = e.getBoundingClientRect();
-    return { x: b.left + 0.5 * b.width, y: b.top + 0.5 * b.height };
-  });
-  await page.mouse.move(strip.x, strip.y, { steps: 3 });
+await shot('supply', `${P}/supply`, async () => {
+  await wait(2500);
+  await page.evaluate(() =>
+    globalThis.document.querySelector('[role="img"][aria-label^="Barn cistern through"]')?.scrollIntoView({ block: 'end' }),
+  );
 });
-await page.locator('button[aria-label="Hide this layer"]').click();
-await shot('rain', `${P}/rain`);
-await shot('rain-gauge', `${P}/rain`, async () => {
-  await page.locator('[role="tab"]::-p-text(Gauge)').click();
+await shot('how-big', `${P}/supply`, async () => {
+  await page.locator('::-p-aria([name="How big"][role="tab"])').click();
   await wait(2500);
 });
+await shot('rain', `${P}/rain`);
 await shot('ground', `${P}/ground`, async () => {
   await page.locator('[role="tab"]::-p-text(Rain on it)').click();
   await wait(1500);

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { rainfallFrequency } from './rainfall-frequency.ts';
+import { telemetry } from './telemetry.ts';
 
 const DIST = fileURLToPath(new URL('../dist', import.meta.url));
 
@@ -73,10 +74,15 @@ export function createApp(dist = DIST): Express {
   );
   app.use(refuseOdd);
   app.get('/api/rainfall-frequency', rainfallFrequency);
+  app.get('/api/telemetry', telemetry);
   app.use('/api', (_request, response) => {
     response
       .status(404)
-      .json({ errors: [{ code: 'api.unknown', what: 'there is no such service', where: {}, do: 'Use /api/rainfall-frequency.' }] });
+      .json({
+        errors: [
+          { code: 'api.unknown', what: 'there is no such service', where: {}, do: 'Use /api/rainfall-frequency or /api/telemetry.' },
+        ],
+      });
   });
   if (existsSync(dist)) {
     app.get(PAGES, (_request, response) => response.sendFile('index.html', { root: dist, acceptRanges: false }));

@@ -1,11 +1,13 @@
 import { describe, expect, it } from '@jest/globals';
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { get } from 'node:http';
 import { type AddressInfo, connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
 import { type RainTable, type TableLimits, checkTable } from '#core/rain';
 import { createApp, createLimited } from './app.ts';
+import { readingOf } from './telemetry.ts';
 
 describe('the rainfall-frequency stand-in', () => {
   const app = createApp();
@@ -38,6 +40,37 @@ describe('the rainfall-frequency stand-in', () => {
   it('lets the page run nothing that it did not serve', async () => {
     const { headers } = await request(app).get('/api/rainfall-frequency');
     expect(headers['content-security-policy']).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/);
+  });
+});
+
+describe('the gauges that stand in for real ones', () => {
+  it('tell levels a second apart, simulated, with gaps and nonsense among them; refuse what names no store', async () => {
+    const server = createApp().listen(0, '127.0.0.1');
+    await new Promise((done) => server.once('listening', done));
+    const { port } = server.address() as AddressInfo;
+    const { type, text } = await new Promise<{ type: string | undefined; text: string }>((done, fail) => {
+      const asked = get(`http://127.0.0.1:${port}/api/telemetry?of=tank:9.05,pond:950`, (response) => {
+        let heard = '';
+        response.on('data', (part: Buffer) => {
+          heard += part.toString();
+          if (heard.split('\n\n').length <= 2) return;
+          asked.destroy();
+          done({ type: response.headers['content-type'], text: heard });
+        });
+        response.on('error', () => undefined);
+      });
+      asked.on('error', fail);
+    });
+    server.closeAllConnections();
+    await new Promise((done) => server.close(done));
+    expect(type).toBe('text/event-stream');
+    const [first, second] = text.split('\n\n').map((m) => JSON.parse(m.replace(/^data: /, '')|| 'null') as { simulated: boolean; n: number; levelM3: object } | null); // prettier-ignore
+    expect([first?.simulated, first?.n, second?.n, Object.keys(first?.levelM3 ?? {})]).toEqual([true, 0, 1, ['tank', 'pond']]);
+    const heard = Array.from({ length: 126 }, (_, n) => readingOf({ id: 'tank', roomM3: 9 }, n));
+    expect([heard.filter((v) => v === null).length, heard.filter((v) => v !== null && (v < 0 || v > 9)).length]).toEqual([18, 12]);
+    for (const asked of ['', 'tank', 'tank:-1', 'a:0', Array(51).fill('a:1').join()])
+      expect((await request(createApp()).get(`/api/telemetry?of=${asked}`)).status).toBe(400);
+    expect((await request(createApp()).get('/api/telemetry')).status).toBe(400);
   });
 });
 

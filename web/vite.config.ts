@@ -3,7 +3,15 @@ import { join } from 'node:path';
 import react from '@vitejs/plugin-react';
 import { type Plugin, defineConfig } from 'vite';
 
-const SAMPLES = ['demo.outlet', 'dry-fork.outlet', 'sallow-rise.tif', 'sample-survey.csv', 'sample-rain.csv', 'sample-gauge.csv'];
+const SAMPLES = [
+  'demo.outlet',
+  'dry-fork.outlet',
+  'plot.outlet',
+  'sallow-rise.tif',
+  'sample-survey.csv',
+  'sample-rain.csv',
+  'sample-gauge.csv',
+];
 
 /** Ships the demo and the sample files beside the app, so that they are there without a server. */
 function samples(): Plugin {

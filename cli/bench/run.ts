@@ -29,6 +29,7 @@ import { type CheckDams, registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
 import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { fieldWorks } from './field-works.ts';
+import { demoSeason, hundredSizes } from './season.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
 
 const ROUNDS = 7;
@@ -347,6 +348,8 @@ export async function runBench(): Promise<unknown> {
     sillAmong200: editAmongMany(),
     gully: editInGully(),
     fieldWorks: fieldWorks(),
+    hundredSizesMs: hundredSizes(),
+    season: demoSeason(),
     smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },

@@ -245,6 +245,19 @@ describe('one store among others', () => {
       ],
       silent: [facts(), facts({ readyH: 99, store: { ...store, outlets: [out(2, { kind: 'bank' })] } })],
     },
+    'network.led-uphill': {
+      // Its way out at 1; the one it is led to stands so much lower.
+      at: (v) =>
+        facts({ links: [{ ...linkOf('o1', 0.1, 'q'), lengthM: 0 }], stores: new Map([['q', { ...store, id: 'q', wayOutM: 1 - v }]]) }),
+      limit: 0.1,
+      judged: [
+        [-0.001, 'mend', /rise/],
+        [0.001, 'weigh'],
+        [0.099, 'weigh'],
+        [0.101, 'fine'],
+      ],
+      silent: [facts(), facts({ links: [{ ...linkOf('o1', 0.1, 'q'), lengthM: 30 }], stores: new Map([['q', { ...store, wayOutM: 9 }]]) })],
+    },
     'network.house-below': {
       at: (v) => facts(house(v)),
       found: (v) => (v < 40 ? 50 : 600),

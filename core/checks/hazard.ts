@@ -39,7 +39,7 @@ const classOf = (hazard: Hazard): HazardClass => HAZARD_CLASSES.find((c) => c.id
 const gravity = (hazard: Hazard): number => HAZARD_CLASSES.findIndex((c) => c.id === hazard);
 
 /** What held back above others falls under a class: what has a wall, a bank or the sides of a vessel. */
-export const canFail = ({ retains }: Pick<Traits, 'retains'>): boolean => retains !== 'none';
+export const canFail = ({ retains }: Pick<Traits, 'retains'>): boolean => retains === 'wall' || retains === 'bank';
 
 /** Return period in which the crest of a store must still stand [years]; of the mildest class while none is known. */
 export function crestYears(below: Below, { retains }: Pick<Traits, 'retains'>): number {

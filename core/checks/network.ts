@@ -246,10 +246,53 @@ const wallBelow: Rule<StoreFacts> = {
   },
 };
 
+/** Fall that is lost in a pipe of some length [m]: common practice. */
+const LOST_M = 0.1;
+
+const ledUphill: Rule<StoreFacts> = {
+  id: 'network.led-uphill',
+  isOfLevels: true,
+  title: 'Fall to where its water is led',
+  why: 'Water that is led by a word still runs by its fall: into a store that stands higher it runs back.',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'min',
+  source: { ...COMMON_PRACTICE, locator: 'its way out over that of the store it comes to, and 0.1 m for the pipe' },
+  find: ({ store, links, stores }) => {
+    const falls = links.flatMap(({ outlet, to, lengthM }): number[] => {
+      const [from, below] = [store.outlets.find((o) => o.id === outlet), stores.get(to)];
+      // What runs over the ground has found its way there; what is lifted has a pump.
+      const isLed = from && below && lengthM === 0 && to !== store.id && from.kind !== 'joint' && from.role !== 'lift' && !from.returns;
+      return isLed ? [from.levelM - below.wayOutM] : [];
+    });
+    if (falls.length === 0) return null;
+    const value = Math.min(...falls);
+    return {
+      value,
+      limit: LOST_M,
+      severity: gradeMin(value, 0, LOST_M),
+      do:
+        value < 0
+          ? say`It would have to rise ${step(-value)}: set the lower store deeper, its overflow lower, or lead it elsewhere.`
+          : value < LOST_M
+            ? 'Keep the pipe short and wide: there is hardly any fall for it.'
+            : 'Nothing.',
+    };
+  },
+};
+
 /** Volume between a store's lowest way out and its crest [m3]. */
 const room = ({ stage, wayOutM, crestM }: Store): number => volumeAt(stage, crestM) - volumeAt(stage, wayOutM);
 
-export const NETWORK_RULES: readonly Rule<StoreFacts>[] = [spillOrder, wayOutBuilt, bankBeforeWall, readyAgain, houseBelow, wallBelow];
+export const NETWORK_RULES: readonly Rule<StoreFacts>[] = [
+  spillOrder,
+  wayOutBuilt,
+  bankBeforeWall,
+  readyAgain,
+  houseBelow,
+  wallBelow,
+  ledUphill,
+];
 
 /** Checks of one store among all others. */
 export const checkStore = (facts: StoreFacts): Check[] => runRules(NETWORK_RULES, facts, facts.store.work);

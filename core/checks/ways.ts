@@ -46,6 +46,9 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
   },
 };
 
+/** Ways that begin at a wall by their nature: what leads there says itself how far they must be led. */
+const AT_A_WALL: ReadonlySet<string> = new Set(['down', 'eaves', 'over']);
+
 const buildingInTheWay: Rule<WayFacts> = {
   id: 'way.building',
   title: 'A building in the way of the overflow',
@@ -54,6 +57,7 @@ const buildingInTheWay: Rule<WayFacts> = {
   kind: 'length',
   sense: 'min',
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
+  applies: ({ link }) => !AT_A_WALL.has(link.role),
   find: ({ link, features }) => {
     const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
     if (rings.length === 0 || link.path.length === 0) return null;
@@ -156,6 +160,7 @@ const receptorRule = ({ id, kinds, title, why, mendM, weighM, do: advice }: Rece
   kind: 'length',
   sense: 'min',
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
+  applies: ({ link }) => !AT_A_WALL.has(link.role),
   find: ({ link, features }) => {
     const near = features.filter((f) => kinds.includes(f.kind)).flatMap((f) => nearestOnWay(link.path, f) ?? []);
     if (near.length === 0) return null;

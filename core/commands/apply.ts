@@ -125,6 +125,14 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'gauge.set': (d, { gauge }) => {
     d.gauge = gauge;
   },
+  'climate.set': (d, { climate }) => {
+    if (climate) d.climate = asDraft(climate);
+    else delete d.climate;
+  },
+  'supply.set': (d, { supply }) => {
+    if (supply) d.supply = asDraft(supply);
+    else delete d.supply;
+  },
   'ground.set': (d, { ground }) => {
     d.ground = asDraft(ground);
   },

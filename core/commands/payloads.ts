@@ -17,6 +17,8 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'rain.set': { rain: 'needs' },
   'rain.set-storm': { storm: 'needs' },
   'gauge.set': { gauge: 'needs' },
+  'climate.set': { climate: 'needs' },
+  'supply.set': { supply: 'needs' },
   'ground.set': { ground: 'needs' },
   'zone.add': { zone: 'needs' },
   'zone.change': { id: 'needs', set: 'needs' },

@@ -27,6 +27,8 @@ function refusal(command: unknown, project: Project = START): string {
   }
 }
 
+const NEED = { id: 'n1', name: 'House', store: 'pond', kind: 'daily', count: 4, each: 50 } as const;
+
 describe('a command', () => {
   it.each([
     ['an unknown name', { type: 'works.paint', payload: {} }, 'command.unknown'],
@@ -49,6 +51,10 @@ describe('a command', () => {
       'project.min',
     ],
     ['a gauge without its sha', { type: 'gauge.set', payload: { gauge: { sha256: 'x', source: 's' } } }, 'gauge.asset'],
+    ['eleven months', { type: 'climate.set', payload: { climate: { evaporationMm: Array(11).fill(90) } } }, 'project.isMonthly'],
+    ['a month twice', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, months: [3, 3] }] } } }, 'project.isMonths'],
+    ['a need that never stops', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, each: Infinity }] } } }, 'command.number'],
+    ['two needs of one id', { type: 'supply.set', payload: { supply: { needs: [NEED, NEED] } } }, 'need.same-id'],
     ['terrain of another kind', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'x' }, crs: null } }, 'terrain.asset'],
     ['a work of an id that is taken', { type: 'works.add', payload: { works: [SWALE] } }, 'id.taken'],
     ['a work at the property edge', { type: 'works.add', payload: { works: [{ ...SWALE, id: 'property-edge' }] } }, 'project.isId'],
@@ -103,6 +109,18 @@ describe('a command', () => {
         },
       },
       { type: 'link.set', payload: { outlet: 'ps', to: 'ground' } },
+      { type: 'climate.set', payload: { climate: { evaporationMm: Array<number>(12).fill(90), rainTimes: 0.9, source: 'typed' } } },
+      {
+        type: 'supply.set',
+        payload: {
+          supply: {
+            needs: [NEED],
+            topUps: [{ store: 'pond', toM3: 4, mostM3PerDay: 1 }],
+            order: 'before',
+            price: { fixed: 90, perM3: 70 },
+          },
+        },
+      },
       { type: 'start.set', payload: { store: 'pond', levelM: 105 } },
       { type: 'survey.set', payload: { survey: { heightOfCollimationM: 108, pegIntervalM: 5 } } },
     ];

@@ -1,7 +1,8 @@
 import type { Feature, Hazard, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { FieldTest } from '../ground/index.ts';
-import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Survey, Terrain, Zone } from '../project/index.ts';
+import type { Climate } from '../season/index.ts';
+import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Supply, Survey, Terrain, Zone } from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -18,6 +19,9 @@ interface Payloads {
   'rain.set': { readonly rain: Rain };
   'rain.set-storm': { readonly storm: DesignStorm };
   'gauge.set': { readonly gauge: Gauge | null };
+  /** What is known of the place through the year, and what is drawn from stores; null takes it away. */
+  'climate.set': { readonly climate: Climate | null };
+  'supply.set': { readonly supply: Supply | null };
   'ground.set': { readonly ground: Ground };
   'zone.add': { readonly zone: Zone };
   /** Values by name; null takes one away. */

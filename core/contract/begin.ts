@@ -49,6 +49,8 @@ export interface StoreSeen {
 export interface Land {
   readonly grid: Grid;
   readonly stores: readonly StoreSeen[];
+  /** Edges of buildings that are drawn. */
+  readonly buildings?: readonly Line[];
   /** What runs off the ground at a place in the longest storm looked at [mm]; null, or left out, while nobody knows. */
   readonly runsMm?: (at: Point) => number | null;
   /** A name for a new work: its title and the next number of its kind. */

@@ -108,6 +108,8 @@ export interface StormFacts {
   readonly links: readonly LinkFlow[];
   /** Peak an outlet of this work must be able to pass: the larger of the routed inflow and the rational peak [m3/s]. */
   readonly designPeakM3s: number | null;
+  /** Rain of five minutes at the return period designed for; null, or left out, while no rain is known. */
+  readonly burstMmPerHour?: number | null;
 }
 
 /** What a peg sets: a level of earth, of a crest or a way out, of a pipe, of stone, or the water's edge. */

@@ -12,6 +12,8 @@ export interface Traits {
   readonly isCut: boolean;
   /** A store of another work may open into it. */
   readonly joinable: boolean;
+  /** What it holds hangs on no ground: it can be reckoned day by day before any terrain is known. */
+  readonly standsAlone?: true;
   /** How it lets its host out: over a crest, through a bore or stone, lifted; null where it is no way out. */
   readonly wayOut: 'crest' | 'through' | 'lifted' | null;
 }

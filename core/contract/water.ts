@@ -11,10 +11,27 @@ export interface Stage {
 /**
  * What a way out is to the work that makes it. way: the only one of a guest · end: of a channel · mouth: into a joined store ·
  * pipe, road: of a crossing · crest, rim, bank: passed when it is full · round: ground beside a wall · low: a low place in a bank ·
- * fuse: a stretch meant to go first · lift: by a pump · past: what an intake lets run on.
+ * fuse: a stretch meant to go first · lift: by a pump · past: what an intake lets run on · down: a roof's downpipes · eaves: what
+ * falls off its edge · over: a vessel's overflow.
  */
 export type OutletRole =
-  'way' | 'end' | 'mouth' | 'pipe' | 'road' | 'crest' | 'rim' | 'bank' | 'round' | 'low' | 'through' | 'fuse' | 'lift' | 'past';
+  | 'way'
+  | 'end'
+  | 'mouth'
+  | 'pipe'
+  | 'road'
+  | 'crest'
+  | 'rim'
+  | 'bank'
+  | 'round'
+  | 'low'
+  | 'through'
+  | 'fuse'
+  | 'lift'
+  | 'past'
+  | 'down'
+  | 'eaves'
+  | 'over';
 
 /** A way water leaves a store: its level and its head law. */
 export interface Outlet {
@@ -88,6 +105,12 @@ export interface Store {
   readonly tilt?: (levelM: number) => { readonly riseM: number; readonly leftM: number };
   /** Of a pipe, which holds water only on its way: its soffit at its upper end. */
   readonly soffitM?: number;
+  /** Under a lid: nothing dries off it. */
+  readonly isCovered?: boolean;
+  /** What of it lies under where it is drawn off [m3]. */
+  readonly deadM3?: number;
+  /** Of a roof: what comes down of the rain on it over years, after the first of each rain is let go. */
+  readonly sheds?: { readonly share: number; readonly firstFlushMm: number };
 }
 
 /** Where water that runs over the ground is taken in: what crosses a line, comes onto a ring, or passes single places. */
@@ -96,6 +119,8 @@ export interface Intake {
   readonly store: string;
   readonly line?: Line;
   readonly ring?: Line;
+  /** The edge of a roof: rain on it alone, nothing that runs over the ground there. */
+  readonly roof?: Line;
   readonly points?: readonly Point[];
   /** How wide each single place is across the flow [m]; left out, a cell. */
   readonly widthM?: number;

@@ -20,6 +20,7 @@ import {
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
 import { ABSTRACTIONS, LEAST_PEAK_FACTOR, LOSS_METHODS, MOST_PEAK_FACTOR, WETNESSES } from '../runoff/index.ts';
+import { NEED_KINDS, USE_ORDERS } from '../season/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 import { idFault } from './ids.ts';
 import { Nested } from './shape.ts';
@@ -254,6 +255,67 @@ export class SurveyShape {
   @IsNumber(isFiniteNumber) @Min(0.5) @Max(1000) pegIntervalM!: number;
 }
 
+/** Twelve numbers within bounds, January first. */
+function IsMonthly(most: number): PropertyDecorator {
+  const isSound = (v: unknown): boolean => typeof v === 'number' && v >= 0 && v <= most;
+  return ValidateBy({
+    name: 'isMonthly',
+    validator: {
+      validate: (v: unknown) => Array.isArray(v) && v.length === 12 && v.every(isSound),
+      defaultMessage: () => `$property must be twelve numbers from 0 to ${most}, January first`,
+    },
+  });
+}
+
+/** Months by their numbers, each once. */
+function IsMonths(): PropertyDecorator {
+  const isMonth = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 1 && (v as number) <= 12;
+  return ValidateBy({
+    name: 'isMonths',
+    validator: {
+      validate: (v: unknown) => Array.isArray(v) && v.every(isMonth) && new Set(v).size === v.length,
+      defaultMessage: () => '$property must be months from 1 to 12, each once',
+    },
+  });
+}
+
+export class ClimateShape {
+  @IfThere() @IsMonthly(1000) evaporationMm?: number[];
+  @IfThere() @IsMonthly(5000) rainMm?: number[];
+  @IfThere() @IsMonthly(31) wetDays?: number[];
+  @IfThere() @IsNumber(isFiniteNumber) @Min(0.2) @Max(3) rainTimes?: number;
+  @IfThere() @IsString() source?: string;
+}
+
+export class NeedShape {
+  @IsId() id!: string;
+  @IsString() @IsNotEmpty() name!: string;
+  @IsString() @IsNotEmpty() store!: string;
+  @IsIn(NEED_KINDS) kind!: string;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1_000_000) count!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(100_000) each!: number;
+  @IfThere() @IsMonths() months?: number[];
+}
+
+export class TopUpShape {
+  @IsString() @IsNotEmpty() store!: string;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(10_000_000) toM3!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1_000_000) mostM3PerDay!: number;
+}
+
+export class PriceShape {
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1e9) fixed!: number;
+  @IsNumber(isFiniteNumber) @Min(0) @Max(1e9) perM3!: number;
+}
+
+export class SupplyShape {
+  @IfThere() @IsIn(USE_ORDERS) order?: string;
+  @IsArray() @ArrayMaxSize(200) @Nested(() => NeedShape, { each: true }) needs!: NeedShape[];
+  @IfThere() @IsArray() @ArrayMaxSize(200) @Nested(() => TopUpShape, { each: true }) topUps?: TopUpShape[];
+  @IfThere() @IsObject() @Nested(() => PriceShape) price?: PriceShape;
+  @IfThere() @IsNumber(isFiniteNumber) @Min(0) @Max(1e6) boughtPer1000L?: number;
+}
+
 const MOST_WORKS = 5_000;
 const MOST_PINS = 2_000;
 const MOST_FEATURES = 5_000;
@@ -287,6 +349,8 @@ export class ProjectShape {
   @IfThere() @IsObject() @Nested(() => LandShape) land?: LandShape;
   @IsOptional() @Nested(() => RainShape) rain!: RainShape | null;
   @IfThere() @IsObject() @Nested(() => SurveyShape) survey?: SurveyShape;
+  @IfThere() @IsObject() @Nested(() => ClimateShape) climate?: ClimateShape;
+  @IfThere() @IsObject() @Nested(() => SupplyShape) supply?: SupplyShape;
   @IsString() activeOption!: string;
   @IsArray() @ArrayNotEmpty() @ArrayMaxSize(MOST_OPTIONS) @Nested(() => OptionShape, { each: true }) options!: OptionShape[];
 }

@@ -17,7 +17,7 @@ import { terrainProblems } from './terrain-problems.ts';
 import { workProblems } from './work-problems.ts';
 
 /** Members of a project that are objects, never lists: a list would pass for an object that has none of its members. */
-const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'runoff', 'survey', 'land'] as const;
+const MEMBERS = ['site', 'rain', 'gauge', 'ground', 'runoff', 'survey', 'land', 'climate', 'supply'] as const;
 
 type Shape = new () => object;
 
@@ -170,6 +170,9 @@ export function documentProblems(project: Project, registry: Catalogue, before?:
     ...(hasChanged('rain') ? rainProblems(rain) : []),
     ...(hasChanged('gauge') ? gaugeProblems(project) : []),
     ...(hasChanged('ground', 'runoff') ? groundProblems(project) : []),
+    ...(hasChanged('supply')
+      ? twiceProblems(project.supply?.needs ?? [], { of: 'needs', code: 'need.same-id', field: 'supply.needs' })
+      : []),
     ...(hasChanged('cases') ? caseProblems(project.cases) : []),
     ...(hasChanged('options', 'activeOption', 'pins') ? optionsProblems(project, registry, before) : []),
   ];

@@ -4,6 +4,7 @@ import type { Line, Point } from '../geometry/index.ts';
 import type { FieldTest, Soil } from '../ground/index.ts';
 import type { DesignStorm, OneStorm, RainTable, TableLimits } from '../rain/index.ts';
 import type { Abstraction, LossMethod, Wetness } from '../runoff/index.ts';
+import type { Climate, Need, Price, UseOrder } from '../season/index.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
 export const PROJECT_VERSION = 1;
@@ -136,6 +137,27 @@ export interface Land {
 
 export const DEFAULT_LAND: Land = { hollows: 'fill' };
 
+/** Water brought into a store when it stands low: from mains, a well or a truck. */
+export interface TopUp {
+  readonly store: string;
+  /** Filled up to so much [m3], so much a day at the most. */
+  readonly toM3: number;
+  readonly mostM3PerDay: number;
+}
+
+/** What is drawn from stores through the year, and what it is held against. */
+export interface Supply {
+  /** Whether what comes on a day is used before it spills, or only what stood there in the morning; after unless said otherwise. */
+  readonly order?: UseOrder;
+  /** The first of those that draw from one store comes first. */
+  readonly needs: readonly Need[];
+  readonly topUps?: readonly TopUp[];
+  /** What a tank costs by its size, in the user's money. */
+  readonly price?: Price;
+  /** What 1000 L cost that are not caught: from the mains, or by truck. */
+  readonly boughtPer1000L?: number;
+}
+
 export interface Option {
   readonly id: string;
   readonly name: string;
@@ -160,6 +182,8 @@ export interface Project {
   readonly land?: Land;
   readonly rain: Rain | null;
   readonly gauge?: Gauge | null;
+  readonly climate?: Climate;
+  readonly supply?: Supply;
   readonly ground: Ground | null;
   readonly runoff?: RunoffSettings;
   readonly survey?: Survey;

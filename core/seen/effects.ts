@@ -28,7 +28,7 @@ export interface Roof {
 /** Buildings that have downspouts, with the cells of their roofs and where each spout lets its water out. */
 export function roofsOf(grid: Grid, features: readonly Feature[]): Roof[] {
   const buildings = features.filter((f) => f.kind === 'building' && f.ring && f.ring.length >= 3);
-  const spouts = features.filter((f) => seenKind(f.kind)?.effect === 'roof' && f.at);
+  const spouts = features.filter((f) => seenKind(f.kind)?.effect === 'downspout' && f.at);
   const byBuilding = new Map<string, Feature[]>();
   for (const spout of spouts) {
     const near = buildings
@@ -104,7 +104,7 @@ export function ledWater(grid: Grid, features: readonly Feature[], roofs: readon
 
 /** The part of the features that decides how water runs: what a kept surface is known by. */
 export function effectKey(features: readonly Feature[]): string {
-  const hasSpouts = features.some((f) => seenKind(f.kind)?.effect === 'roof');
+  const hasSpouts = features.some((f) => seenKind(f.kind)?.effect === 'downspout');
   return JSON.stringify(
     features
       .filter((f) => {

@@ -3,10 +3,10 @@ import type { FieldSpec } from '../contract/index.ts';
 
 /**
  * What a seen thing does to the surface:
- * bank: stands in the way · ditch: carries along · led: goes in at one end and out at the other · roof: takes a building's
+ * bank: stands in the way · ditch: carries along · led: goes in at one end and out at the other · downspout: takes a building's
  * water to a point · spring: adds water · note: changes nothing but can be held against what is computed.
  */
-export type SeenEffect = 'bank' | 'ditch' | 'led' | 'roof' | 'spring' | 'note';
+export type SeenEffect = 'bank' | 'ditch' | 'led' | 'downspout' | 'spring' | 'note';
 
 export interface SeenKind {
   readonly kind: string;
@@ -113,7 +113,7 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     kind: 'downspout',
     title: 'Downspout',
     shape: 'point',
-    effect: 'roof',
+    effect: 'downspout',
     fields: [],
     start: {},
     says: 'Where the nearest roof lets its water out; several share the roof by nearness.',

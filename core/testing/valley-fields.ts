@@ -1,6 +1,6 @@
-// Works laid over the sides of the valley: benches, slots, swales and a trench that soaks.
+// Works laid over the sides of the valley: benches, slots, swales, a trench that soaks, and a roof with its cistern.
 import type { Point } from '../geometry/index.ts';
-import type { Ripping, Soakaway, SwaleSet, Terraces } from '../works/index.ts';
+import type { Ripping, Roof, Soakaway, SwaleSet, Tank, Terraces } from '../works/index.ts';
 
 /** A trench of stone along the contour 114 of the western side. */
 export const SOAK: Soakaway = {
@@ -98,4 +98,53 @@ export const SET: SwaleSet = {
   },
   planting: { treesApartM: 4, bushesApartM: 1.5, nursePercent: 60, nurseYears: 7, treeHeightM: 8 },
   labour: { m3PerDay: 3, plantsPerDay: 100 },
+};
+
+/** A shed roof high on the eastern side, and a cistern lower than its eaves. */
+export const ROOF: Roof = {
+  id: 'roof',
+  kind: 'roof',
+  name: 'Shed roof',
+  status: 'existing',
+  ring: [[160, 20], [172, 20], [172, 28], [160, 28]], // prettier-ignore
+  covering: 'metal',
+  gutter: 'half-round',
+  risk: 'eaves',
+  screen: 'mesh',
+  dimensions: { eavesM: 3, riseM: 0.8, gutterM: 0.15, gutterLengthM: 24, downpipes: 2, downpipeM: 0.1, firstFlushMm: 1 },
+  fallPercent: 0.3,
+  labour: { mPerDay: 15 },
+};
+export const TANK: Tank = {
+  id: 'tank',
+  kind: 'tank',
+  name: 'Cistern',
+  status: 'planned',
+  at: [157, 22],
+  form: 'upright',
+  lid: 'closed',
+  wall: 'dark',
+  screen: 'mesh',
+  stands: 'slab',
+  fitting: 'through',
+  draws: 'tap',
+  use: 'garden',
+  treated: 'none',
+  made: 'bought',
+  mortar: { top: 'dome', wallM: 0.05, baseM: 0.1, barM: 0.005, barApartM: 0.06, meshLayers: 2, sand: 2.5, coats: 3, cureDays: 14 },
+  crates: { underlay: 'cloth', pit: 'dug', over: 'lawn', trap: 'sump', voids: 0.95, coverM: 0.6, sandM: 0.1, lapM: 0.15, pavedM2: 0 },
+  frost: 'none',
+  count: 2,
+  dimensions: {
+    diameterM: 2,
+    topM: 2,
+    lengthM: 1,
+    widthM: 1,
+    heightM: 1.8,
+    standM: 0.4,
+    inletM: 1.7,
+    overflowM: 1.66,
+    overflowPipeM: 0.11,
+    tapM: 0.08,
+  },
 };

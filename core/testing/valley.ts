@@ -21,7 +21,7 @@ import type {
 } from '../works/index.ts';
 import { newPond } from '../works/index.ts';
 import { planeProject } from './projects.ts';
-import { BENCHES, RIPS, SET, SOAK } from './valley-fields.ts';
+import { BENCHES, RIPS, ROOF, SET, SOAK, TANK } from './valley-fields.ts';
 
 /** Ground of the valley: its floor along x = 101, sides of 20 %. */
 export const valleyAt = (x: number, y: number): number => 100 + 0.05 * y + 0.2 * Math.abs(x - 101);
@@ -331,6 +331,8 @@ export const EVERY_KIND: readonly WorkBase[] = [
   BENCHES,
   RIPS,
   SET,
+  ROOF,
+  TANK,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

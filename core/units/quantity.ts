@@ -97,6 +97,7 @@ function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): num
 
 const MISSING = '–';
 const SMALL_LAND_M2 = 500;
+const SMALL_VOLUME_M3 = 1;
 
 /** Digits only, grouped by thin spaces; a dash for what is not known, so NaN never reaches the screen. */
 export function formatNumber(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
@@ -109,10 +110,16 @@ export function formatNumber(value: number | null | undefined, kind: QuantityKin
   return (shown < 0 && !isZero ? '−' : '') + grouped + (fraction === undefined ? '' : `.${fraction}`);
 }
 
+/** A patch too small for hectares is told as the area it is, water too little for cubic metres in litres. */
+function shownAs(value: number | null | undefined, asked: QuantityKind): QuantityKind {
+  if (typeof value !== 'number' || value === 0) return asked;
+  if (asked === 'land' && Math.abs(value) < SMALL_LAND_M2) return 'area';
+  return asked === 'volume' && Math.abs(value) < SMALL_VOLUME_M3 ? 'liquid' : asked;
+}
+
 /** Digits with their unit: "131.40 m", "45 mm", "0.35 ha". */
 export function formatQuantity(value: number | null | undefined, asked: QuantityKind, system: UnitSystem): string {
-  // A patch of land too small for hectares or acres is told as the area it is.
-  const kind = asked === 'land' && typeof value === 'number' && value !== 0 && Math.abs(value) < SMALL_LAND_M2 ? 'area' : asked;
+  const kind = shownAs(value, asked);
   const digits = formatNumber(value, kind, system);
   const { unit } = DISPLAY[kind][system];
   return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;

@@ -57,6 +57,13 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'swales-even': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   'swales-storage': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
+  roof: { points: [[60, 120], [72, 120], [72, 128], [60, 128]] }, // prettier-ignore
+  'roof-of-building': { points: [[62, 122]] },
+  cistern: { points: [[60, 120]] },
+  tote: { points: [[60, 120]] },
+  barrel: { points: [[60, 120]] },
+  'mortar-tank': { points: [[60, 120]] },
+  'crate-tank': { points: [[60, 120]] },
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },
@@ -78,6 +85,12 @@ const GENTLE = new Set([
   'swales-interval',
   'swales-even',
   'swales-storage',
+  'roof',
+  'cistern',
+  'tote',
+  'barrel',
+  'mortar-tank',
+  'crate-tank',
 ]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */
@@ -86,7 +99,10 @@ const STEP = planeProject(
   { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: STEP_Z } },
   [],
 );
-const groundFor = (id: string): Project => (GENTLE.has(id) ? PLANE : id === 'headcut' ? STEP : BARE);
+const HOUSE = { id: 'h', kind: 'building', ring: DRAWN['roof'].points };
+/** Places that are not on bare ground of the valley. */
+const PLACES: Readonly<Record<string, Project>> = { headcut: STEP, 'roof-of-building': { ...PLANE, features: [HOUSE] } };
+const groundFor = (id: string): Project => (GENTLE.has(id) ? PLANE : (PLACES[id] ?? BARE));
 
 describe('every way of drawing', () => {
   it.each(registry.draws.filter((d) => d.what !== 'between-stores').map((d) => [d.id, d] as const))(

@@ -12,10 +12,12 @@ import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
 import { rippingDescriptor } from './ripping/descriptor.ts';
+import { roofDescriptor } from './roof/descriptor.ts';
 import { soakawayDescriptor } from './soakaway/descriptor.ts';
 import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
 import { swaleDescriptor } from './swale/descriptor.ts';
+import { tankDescriptor } from './tank/descriptor.ts';
 import { terracesDescriptor } from './terraces/descriptor.ts';
 import { swaleSetDescriptor } from './swale-set/descriptor.ts';
 import { weirDescriptor } from './weir/descriptor.ts';
@@ -41,5 +43,7 @@ export const DESCRIPTORS = [
   soakawayDescriptor,
   rippingDescriptor,
   swaleSetDescriptor,
+  roofDescriptor,
+  tankDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

@@ -81,3 +81,6 @@ export function exitFlow(exit: Exit, flowM3s: number, cover: Cover): ExitFlow {
   const depthM = normalDepth(section, { slope, n: stoneN ?? sheetRoughness(null, q) }, flowM3s);
   return { velocityMs: flowM3s / section.area(depthM), standsMs };
 }
+
+/** Where water ends that nobody leads on. */
+export const LET_GO: ReadonlySet<string> = new Set(['ground', 'property-edge', 'terrain-edge']);

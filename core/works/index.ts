@@ -22,6 +22,8 @@ export { type HalfMoons, basinsIn } from './half-moons/index.ts';
 export { type RainGarden, radiusOf } from './rain-garden/index.ts';
 export { type Ripping, slotLines } from './ripping/index.ts';
 export { type SwaleSet } from './swale-set/index.ts';
+export { type Roof, COVERING_SHARE, areaOf, newRoof } from './roof/index.ts';
+export { type Tank, holdsM3, newTank, rimHeight } from './tank/index.ts';
 export { keyContour } from './field/index.ts';
 export { type Soakaway } from './soakaway/index.ts';
 export { type Terraces } from './terraces/index.ts';

@@ -13,11 +13,13 @@ import { pumpBack } from './pump-back/index.ts';
 import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
 import { ripping } from './ripping/index.ts';
+import { roof } from './roof/index.ts';
 import { soakaway } from './soakaway/index.ts';
 import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
 import { swale } from './swale/index.ts';
 import { swaleSet } from './swale-set/index.ts';
+import { tank } from './tank/index.ts';
 import { terraces } from './terraces/index.ts';
 import { weir } from './weir/index.ts';
 
@@ -42,6 +44,8 @@ export const TECHNIQUES = [
   soakaway,
   ripping,
   swaleSet,
+  roof,
+  tank,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -27,11 +27,11 @@ const Nav = styled.nav`
 const Step = styled.li<{ $depth: number; $isDone: boolean }>`
   position: relative;
   height: 56px;
-  padding-left: ${({ $depth }) => 26 + 9 * $depth}px;
+  padding-left: ${({ $depth }) => 22 + 7 * $depth}px;
   &::before {
     content: '';
     position: absolute;
-    left: ${({ $depth }) => 12 + 9 * $depth}px;
+    left: ${({ $depth }) => 9 + 7 * $depth}px;
     top: -12px;
     width: 9px;
     height: 56px;

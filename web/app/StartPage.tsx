@@ -56,10 +56,10 @@ export function StartPage(): ReactNode {
       .then(() => openProject(emptyProject(draftId, 'My land'), { isDraft: true }))
       .then(() => setReady(true));
   }, [draftId]);
-  const begin = (): void => {
+  const begin = (stage = 'land'): void => {
     const wanted = name.trim();
     if (wanted !== '') dispatch({ type: 'project.rename', payload: { name: wanted } });
-    void saveNow().then(() => navigate(`/p/${draftId}/land`));
+    void saveNow().then(() => navigate(`/p/${draftId}/${stage}`));
   };
   useEffect(() => {
     if (!isReady || !dropped) return;
@@ -97,7 +97,12 @@ export function StartPage(): ReactNode {
       <h2>Name it</h2>
       <Field aria-label="Name of the project" value={name} onChange={(e) => setName(e.target.value)} />
       <h2>Bring in the ground</h2>
-      {isReady ? <ImportTerrain onDone={begin} /> : <Muted>One moment…</Muted>}
+      {isReady ? <ImportTerrain onDone={() => begin()} /> : <Muted>One moment…</Muted>}
+      <h2>Or only a roof and a tank</h2>
+      <Muted>How large a tank should be, and how long it lasts, hangs on no ground: a roof, what is used, and the rain are enough.</Muted>
+      <Button isDisabled={!isReady} onPress={() => begin('supply')}>
+        Work out a tank
+      </Button>
       <h2>Or open a project you saved</h2>
       <Inline>
         <FileTrigger

@@ -1,9 +1,11 @@
-import type { ReactNode } from 'react';
+import { Suspense, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { type Stage, verdict } from '#core/derive';
 import { Button } from '../kit/index.ts';
+import { STAGE_UI } from '../stages/index.ts';
 import { Notes } from './Notes.tsx';
+import { Pieces } from './Pieces.tsx';
 import { FONT } from './theme.ts';
 import { useProject } from './selectors.ts';
 import { goOn, useAppPick } from './store.ts';
@@ -45,7 +47,8 @@ const LONG: ReadonlySet<Stage> = new Set(['works', 'levels', 'storm']);
 export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const project = useProject();
   const { result, system, selected, isStopped, progress } = useAppPick('result', 'system', 'selected', 'isStopped', 'progress');
-  const pieces = result ? verdict(stage, project, { derived: result.derived, system, selected }) : [];
+  const Says = STAGE_UI.find((s) => s.id === stage)?.Says;
+  const pieces = result && !Says ? verdict(stage, project, { derived: result.derived, system, selected }) : [];
   return (
     <div>
       <Bar $isLong={LONG.has(stage)} data-testid="verdict" role="status" aria-live="polite">
@@ -56,8 +59,12 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
               ? `${progress.part}… ${Math.round(100 * progress.share)} %`
               : 'Working it out…'
             : null}
-          {pieces.map((p, i) =>
-            p.tone === 'strong' ? <b key={i}>{p.text}</b> : p.tone === 'alarm' ? <em key={i}>{p.text}</em> : <span key={i}>{p.text}</span>,
+          {Says && result ? (
+            <Suspense fallback={null}>
+              <Says />
+            </Suspense>
+          ) : (
+            <Pieces pieces={pieces} />
           )}
         </p>
         {isStopped && <Button onPress={goOn}>Work it out</Button>}

@@ -10,6 +10,7 @@ import { collectAssets, loadProject } from './storage.ts';
 export const DEMOS = [
   { id: 'sallow-rise', name: 'Sallow Rise', file: 'demo.outlet' },
   { id: 'dry-fork', name: 'Dry Fork', file: 'dry-fork.outlet' },
+  { id: 'quill-lane', name: 'Quill Lane School', file: 'plot.outlet' },
 ] as const;
 export const DEMO_ID = DEMOS[0].id;
 export const ELSEWHERE = 'open in another tab';

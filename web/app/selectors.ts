@@ -71,6 +71,9 @@ export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
   fuse: 'fuse',
   lift: 'pump',
   past: 'past its intake',
+  down: 'downpipes',
+  eaves: 'eaves',
+  over: 'overflow',
 };
 
 export interface Named {

@@ -20,7 +20,11 @@ const ROLES: Readonly<Record<string, string>> = {
   pool: 'pool',
   'flow-arrow': 'arrow',
   septic: 'zone',
+  tree: 'tree',
+  wood: 'wood',
 };
+/** Kinds so many and so plain that names would only crowd the plan. */
+const UNNAMED: ReadonlySet<string> = new Set(['track', 'tree', 'wood']);
 const roleOf = (kind: string): string => {
   const effect = seenKind(kind)?.effect;
   return ROLES[kind] ?? (effect === undefined ? 'feature' : `seen-${effect}`);
@@ -31,7 +35,7 @@ function featureItems({ project, selected }: Drawing): PlanItem[] {
     const look = {
       role: roleOf(f.kind),
       isSelected: f.id === selected,
-      ...(f.kind === 'track' || f.name === undefined ? {} : { label: f.name }),
+      ...(UNNAMED.has(f.kind) || f.name === undefined ? {} : { label: f.name }),
     };
     if (f.at) return [{ id: `feature:${f.id}`, version: version(f.at, look), geometry: new OlPoint([...f.at]), look }];
     if (f.ring) return [{ id: `feature:${f.id}`, version: version(f.ring, look), geometry: new Polygon(toRing(f.ring)), look }];

@@ -12,6 +12,7 @@ import { FONT, type Palette } from '../app/theme.ts';
 import { rgba } from './contour-style.ts';
 import type { Look } from './types.ts';
 import { offsetLine } from './offset.ts';
+import { crown, wood } from './crown.ts';
 
 function label(text: string | undefined, p: Palette, more: { colour?: string; offsetY?: number } = {}): Text | undefined {
   if (text === undefined || text === '') return undefined;
@@ -166,6 +167,26 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.35), width: 6 }) }),
     new Style({ stroke: new Stroke({ color: p.paper, width: 4 }) }),
   ],
+  // A roof that is caught is told from other buildings by its water edge.
+  roof: (l, p) => [
+    ...halo(l, p),
+    new Style({
+      fill: new Fill({ color: rgba(p.ink, 0.78) }),
+      stroke: new Stroke({ color: p.water, width: 2.4 }),
+      ...withText(label(l.label, p, { offsetY: 0 })),
+    }),
+  ],
+  vessel: (l, p) => [
+    ...halo(l, p),
+    new Style({
+      zIndex: 4,
+      fill: new Fill({ color: p.water }),
+      stroke: new Stroke({ color: p.ink, width: 1.8 }),
+      ...withText(label(l.label, p, { offsetY: 18 })),
+    }),
+  ],
+  tree: (l, p) => [crown(l, p)],
+  wood: (l, p) => [wood(l, p)],
   feature: (l, p) => [
     new Style({ stroke: new Stroke({ color: p.ink, width: l.isSelected === true ? 3 : 1.5 }), ...withText(label(l.label, p)) }),
   ],
@@ -205,7 +226,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     ...arrowHead(p.strawText),
   ],
   'seen-spring': (l, p) => [diamond(l, p, p.water)],
-  'seen-roof': (l, p) => [diamond(l, p, p.ink)],
+  'seen-downspout': (l, p) => [diamond(l, p, p.ink)],
   valley: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.water, 0.75), width: 2 }) })],
   ridge: (_l, p) => [new Style({ stroke: new Stroke({ color: rgba(p.clay, 0.75), width: 1.6, lineDash: [6, 5] }) })],
   wall: (_l, p) => [new Style({ stroke: new Stroke({ color: p.moss, width: 5 }) })],

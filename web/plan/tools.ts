@@ -43,6 +43,15 @@ const drawn = (kind: string, name: string, shape: 'ring' | 'line'): Tool => ({
   finish: (points) => addFeature(kind, name, { [shape]: points }),
 });
 
+const marked = (kind: string, name: string): Tool => ({
+  name: `Mark a ${name.toLowerCase()}`,
+  group: 'draw',
+  least: 1,
+  most: 1,
+  hint: 'Click where it is.',
+  finish: ([at]) => addFeature(kind, name, { at }),
+});
+
 /** Things with an inlet and an outlet, or a way from one place to another. */
 const TWO_ENDED = new Set(['culvert', 'pipe', 'flow-arrow']);
 
@@ -119,14 +128,9 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
   building: drawn('building', 'Building', 'ring'),
   pool: drawn('pool', 'Pool', 'ring'),
   septic: drawn('septic', 'Septic field', 'ring'),
-  well: {
-    name: 'Mark a well',
-    group: 'draw',
-    least: 1,
-    most: 1,
-    hint: 'Click where it is.',
-    finish: ([at]) => addFeature('well', 'Well', { at }),
-  },
+  wood: drawn('wood', 'Wood', 'ring'),
+  tree: marked('tree', 'Tree'),
+  well: marked('well', 'Well'),
   track: drawn('track', 'Track', 'line'),
   road: drawn('road', 'Road', 'line'),
   line: drawn('line', 'Row or old bank', 'line'),

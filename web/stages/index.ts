@@ -5,9 +5,19 @@ import { levelsStage } from './levels/index.ts';
 import { pegsStage } from './pegs/index.ts';
 import { rainStage } from './rain/index.ts';
 import { stormStage } from './storm/index.ts';
+import { supplyStage } from './supply/index.ts';
 import type { StageUi } from './types.ts';
 import { worksStage } from './works/index.ts';
 
 export type { StageTools, StageUi } from './types.ts';
 
-export const STAGE_UI: readonly StageUi[] = [landStage, rainStage, groundStage, worksStage, levelsStage, stormStage, pegsStage];
+export const STAGE_UI: readonly StageUi[] = [
+  landStage,
+  rainStage,
+  groundStage,
+  worksStage,
+  levelsStage,
+  stormStage,
+  supplyStage,
+  pegsStage,
+];

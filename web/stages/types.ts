@@ -20,6 +20,8 @@ export interface StageUi {
   /** Width of the sheet on a wide screen [px]. */
   readonly width: number;
   readonly Sheet: Lazy;
+  /** Its answer in a sentence, where that hangs on more than the storm; left out, what core says of the stage. */
+  readonly Says?: Lazy;
   /** What is shown below the plan; it shows nothing where there is nothing to show. */
   readonly Strip?: Lazy;
   /** What is shown beside the plan. */

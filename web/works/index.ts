@@ -11,11 +11,13 @@ import { pondUi } from './pond/index.tsx';
 import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
 import { rippingUi } from './ripping/index.ts';
+import { roofUi } from './roof/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
 import { swaleUi } from './swale/index.ts';
 import { swaleSetUi } from './swale-set/index.ts';
+import { tankUi } from './tank/index.ts';
 import { terracesUi } from './terraces/index.ts';
 import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
@@ -41,5 +43,7 @@ export const WORK_UIS = [
   soakawayUi,
   rippingUi,
   swaleSetUi,
+  roofUi,
+  tankUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -97,6 +97,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     grid: model.grid,
     // Only what is set beside stores need know them: they cost a derive.
     stores: draw.what === 'on-host' || draw.what === 'between-stores' ? storesSeen(project, context) : [],
+    buildings: project.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : [])),
     runsMm: (at) => runsAt(project, at),
     nameFor: (name) => `${name} ${count + 1}`,
     idFor: idsFor(project, asked.fresh),

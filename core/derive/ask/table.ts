@@ -5,16 +5,23 @@ import { RAIN_QUESTIONS, type RainContext } from './gauge.ts';
 import { GROUND_QUESTIONS } from './ground-questions.ts';
 import { LAND_QUESTIONS } from './land.ts';
 import { NETWORK_QUESTIONS } from './network-questions.ts';
+import { SEASON_QUESTIONS } from './sizes.ts';
 import { type Finished, finish } from '../graph/slowly.ts';
 
 /** What answers are worked out with. */
 export interface AskContext extends RoomContext, RainContext {}
 
 /** Questions by what they are about. */
-export const FAMILIES = { land: LAND_QUESTIONS, rain: RAIN_QUESTIONS, ground: GROUND_QUESTIONS, network: NETWORK_QUESTIONS } as const;
+export const FAMILIES = {
+  land: LAND_QUESTIONS,
+  rain: RAIN_QUESTIONS,
+  ground: GROUND_QUESTIONS,
+  network: NETWORK_QUESTIONS,
+  season: SEASON_QUESTIONS,
+} as const;
 export type Family = keyof typeof FAMILIES;
 
-export const QUESTIONS = { ...LAND_QUESTIONS, ...RAIN_QUESTIONS, ...GROUND_QUESTIONS, ...NETWORK_QUESTIONS } as const;
+export const QUESTIONS = { ...LAND_QUESTIONS, ...RAIN_QUESTIONS, ...GROUND_QUESTIONS, ...NETWORK_QUESTIONS, ...SEASON_QUESTIONS } as const;
 export type Questions = typeof QUESTIONS;
 export type QuestionName = keyof Questions;
 /** What a question is told besides project and context, and what comes of it. */

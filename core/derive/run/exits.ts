@@ -42,7 +42,7 @@ export interface Leaving {
 }
 
 /** The exit each link that leaves the property leads to; null for one that does not. */
-const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]): (number | null)[] =>
+export const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]): (number | null)[] =>
   links.map(({ path, to }) => {
     // A place off the terrain has no way to be followed along.
     const end = path[path.length - 1] as Link['path'][number] | undefined;

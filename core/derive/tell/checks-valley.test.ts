@@ -5,6 +5,7 @@ import type { Project } from '../../project/index.ts';
 import { type Fixtures, found, testChecks } from '../../testing/checks.ts';
 import { planeProject } from '../../testing/projects.ts';
 import { BACKUP, BACKUP_SILL, CUT, DAMS, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../../testing/valley.ts';
+import { TANK } from '../../testing/valley-fields.ts';
 import { CROSSING_RULES } from '../../works/crossing/index.ts';
 import { CUT_RULES } from '../../works/cut-spillway/index.ts';
 import { DIVERSION_RULES } from '../../works/diversion/index.ts';
@@ -42,6 +43,11 @@ const AT = (kind: string, x: number, y: number): Partial<Project> => ({
     },
   ],
 });
+/** A cistern high on the side of the valley, and where water is led by a word. */
+const ledTo = (links: Readonly<Record<string, string>>): Project => {
+  const one = project([...SOUND, TANK]);
+  return { ...one, options: [{ ...one.options[0], links }] };
+};
 const WET: Partial<Project> = {
   rain: {
     table: { durationsMin: [10, 60, 120], returnYears: [20], depthMm: [[40, 110, 160]] },
@@ -149,6 +155,11 @@ const CASES: Fixtures = {
     'mend',
     project(SOUND, { features: [{ id: 'w', kind: 'well', at: [180, 180] }] }),
   ],
+  'pond.tree-distance': [
+    project(SOUND, { features: [{ id: 't', kind: 'tree', at: [101, 81] }] }),
+    'mend',
+    project(SOUND, { features: [{ id: 't', kind: 'tree', at: [180, 180] }] }),
+  ],
   'pond.septic-distance': [project(SOUND, AT('septic', 112, 82)), 'mend', project(SOUND, AT('septic', 180, 180))],
   'cut-spillway.control': [project(swap(but(CUT, { dimensions: { controlLengthM: 2 } }))), 'mend', project()],
   'cut-spillway.sides': [project(swap(but(CUT, { dimensions: { sideSlopeHV: 1 } }))), 'mend', project()],
@@ -252,6 +263,7 @@ const CASES: Fixtures = {
     project(SOUND, SMALL),
   ],
   'network.house-below': [project(SOUND, AT('building', 104, 40)), 'mend', project(SOUND, FAR)],
+  'network.led-uphill': [ledTo({ ps: 'tank' }), 'mend', ledTo({ 'tank#over': 'pond' })],
   'network.wall-below': [
     project([
       but(ROAD, { levels: { roadM: 109.8, inletM: 109.2, outletM: 109.1, dipM: 109.8 } }),

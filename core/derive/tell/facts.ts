@@ -1,6 +1,7 @@
 // What is known of each work once its water has run: what its checks and figures may read.
 import type { CrestStorm, LinkFlow, Missing, Outlet, Store, StormFacts } from '../../contract/index.ts';
 import type { Project } from '../../project/index.ts';
+import { depthFor } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Run } from '../run/run.ts';
@@ -55,6 +56,18 @@ function arrivingPeaks(flows: readonly LinkFlow[], joints: ReadonlySet<string>):
   return sums;
 }
 
+/** A burst that roofs are made for [min]. */
+const BURST_MIN = 5;
+const NO_UPLIFT = 0;
+
+/** Rain of five minutes at the return period designed for [mm/h]; null while none is known. */
+export function burstOf({ rain }: Pick<Project, 'rain'>): number | null {
+  if (!rain) return null;
+  const { returnYears, upliftPercent } = rain.storm;
+  const { depthMm } = depthFor(rain.table, returnYears, BURST_MIN);
+  return (depthMm * (1 + (upliftPercent ?? NO_UPLIFT) / 100) * 60) / BURST_MIN;
+}
+
 export function toldOf(
   project: Project,
   on: {
@@ -86,6 +99,7 @@ export function toldOf(
       return [id, designPeakOf(run.outcomes.get(id)?.storm ?? null, known)] as const;
     }),
   );
+  const burstMmPerHour = burstOf(project);
   const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
     const pipes = water.stores.flatMap((s) => (s.work === work.id ? (run.conduits.get(s.id) ?? []) : []));
     const mine = (stores.get(work.id) ?? []).map((store) => ({ store, outcome: run.outcomes.get(store.id) ?? null }));
@@ -99,6 +113,7 @@ export function toldOf(
       gathered: catchments.get(id) ?? null,
       runoff: runoff.get(id) ?? null,
       designPeakM3s: designPeaks.get(id) ?? null,
+      burstMmPerHour,
       ...(pipes.length > 0 ? { conduits: pipes } : {}),
     };
     return [work.id, graph.step(`facts:${work.id}`, [known], factsOf)];
@@ -123,13 +138,13 @@ export function toldOf(
   };
 }
 
-interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'conduits'> {
+interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'burstMmPerHour' | 'conduits'> {
   readonly mine: readonly { readonly store: Store; readonly outcome: StoreOutcome | null }[];
   readonly gathered: Water['catchments'][number] | null;
   readonly runoff: CatchmentRunoff | null;
 }
 
-function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, conduits }: Known): StormFacts {
+function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, burstMmPerHour, conduits }: Known): StormFacts {
   const [first, ...rest] = mine.map(({ store, outcome }) => ({ store, storm: outcome?.storm ?? null }));
   return {
     missing,
@@ -141,6 +156,7 @@ function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, 
     runoff: runoff?.runoff ?? null,
     links,
     designPeakM3s,
+    burstMmPerHour,
     ...(conduits ? { conduits } : {}),
   };
 }

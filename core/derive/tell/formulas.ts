@@ -101,6 +101,7 @@ import {
   UPLIFT,
   WENZEL_INTENSITY,
 } from '../../rain/index.ts';
+import { USE_AFTER_SPILL, USE_BEFORE_SPILL } from '../../season/index.ts';
 import {
   AIRFIELD_TIME,
   BRANSBY_WILLIAMS,
@@ -309,4 +310,6 @@ export const FORMULAS: readonly AnyFormula[] = [
   STAFF_READING,
   TWO_PEG_ERROR,
   TWO_PEG_TRUE,
+  USE_AFTER_SPILL,
+  USE_BEFORE_SPILL,
 ];

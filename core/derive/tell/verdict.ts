@@ -7,20 +7,13 @@ import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
 import { deepestWords } from './deepest.ts';
 import { emptiedWords } from './emptied.ts';
+import { type Piece, alarm, plain, strong } from './pieces.ts';
 import { seriesOf, seriesWords } from './series.ts';
+import { tellApart, tellSupply } from './supply-words.ts';
 import { decidedWords, hours, spanWords } from './storm-words.ts';
 
-export interface Piece {
-  readonly text: string;
-  readonly tone: 'plain' | 'strong' | 'alarm';
-}
-
-export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'storm' | 'pegs';
-export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'pegs'];
-
-const plain = (text: string): Piece => ({ text, tone: 'plain' });
-const strong = (text: string): Piece => ({ text, tone: 'strong' });
-const alarm = (text: string): Piece => ({ text, tone: 'alarm' });
+export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'storm' | 'supply' | 'pegs';
+export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'supply', 'pegs'];
 
 interface Telling {
   readonly project: Project;
@@ -162,7 +155,7 @@ function nameOf({ project, derived }: Telling, id: string): string {
 
 function tellWorks(telling: Telling): Piece[] {
   const { project, derived, q, system } = telling;
-  if (!derived.terrain) return [plain('Works need land to stand on: bring in terrain first.')];
+  if (!derived.terrain) return tellApart(project);
   const store = storeTold(telling);
   if (!store) return [plain('Draw a swale roughly across the slope: it settles on the contour through its first point.')];
   const name = nameOf(telling, store.id);
@@ -332,6 +325,7 @@ const TELL: Record<Stage, (telling: Telling) => Piece[]> = {
   works: tellWorks,
   levels: tellLevels,
   storm: tellStorm,
+  supply: ({ project, derived }) => tellSupply(project, derived.stores.length),
   pegs: tellPegs,
 };
 

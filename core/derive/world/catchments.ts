@@ -56,14 +56,15 @@ function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]):
   const intakes = lists.flat();
   const stores = [...new Set(intakes.map((i) => i.store))];
   const numbers = new Map(stores.map((id, k) => [id, k + 1]));
-  const owner = catchingOn(
-    model.grid,
-    intakes.flatMap(({ store, ...where }) => {
-      const number = numbers.get(store);
-      return number === undefined ? [] : [{ ...where, number }];
-    }),
-  );
-  return { stores, owner, label: firstInterceptor(model.flow, owner), shares: sharesOf(model, intakes) };
+  const numbered = intakes.flatMap(({ store, ...where }) => {
+    const number = numbers.get(store);
+    return number === undefined ? [] : [{ ...where, number }];
+  });
+  const owner = catchingOn(model.grid, numbered);
+  const label = firstInterceptor(model.flow, owner);
+  // A roof keeps the rain on itself from what lies below; what runs over the ground there goes by.
+  for (const { roof, number } of numbered) if (roof) for (const cell of cellsInside(model.grid, roof)) label[cell] = number;
+  return { stores, owner, label, shares: sharesOf(model, intakes) };
 }
 
 /** What the intakes of all works catch. */
@@ -113,10 +114,14 @@ export const naturalCatchment = (
   on: { readonly intakes: readonly Intake[]; readonly graph: Graph },
 ): Gathered =>
   on.graph.step(`natural:${store}`, [model, on.intakes], (_, intakes) => {
-    const cells = upstreamOf(
-      model.flow,
-      intakes.flatMap((i) => catchingCells(model.grid, i)),
-    );
+    const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(model.grid, roof) : []));
+    const cells =
+      roofs.length > 0
+        ? setOf(Int32Array.from(roofs), model.grid.z.length)
+        : upstreamOf(
+            model.flow,
+            intakes.flatMap((i) => catchingCells(model.grid, i)),
+          );
     return gather(store, { model, graph: on.graph, cells });
   });
 

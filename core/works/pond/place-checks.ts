@@ -1,8 +1,9 @@
 // Rules about where a pond lies: what stands near it, and what lies below it.
 import type { Company, Rule, StormFacts } from '../../contract/index.ts';
 import { closed, contains, nearestBetween } from '../../geometry/index.ts';
+import { amount, say } from '../../units/index.ts';
 import { gradeMin } from '../rules.ts';
-import { setbackRules } from '../setbacks.ts';
+import { nearestFeature, setbackRules } from '../setbacks.ts';
 import type { Basin, BasinGround, WallEarth } from '../basin/index.ts';
 import type { Pond } from './model.ts';
 
@@ -41,4 +42,37 @@ const boundary: Rule<PondFacts> = {
   },
 };
 
-export const PLACE_RULES: readonly Rule<PondFacts>[] = [boundary, ...setbackRules<PondFacts>('pond', outlineOf)];
+/** Kinds of things drawn that send roots into a wall. */
+const ROOTED: ReadonlySet<string> = new Set(['tree', 'wood']);
+
+const trees: Rule<PondFacts> = {
+  id: 'pond.tree-distance',
+  title: 'Distance from the wall to the nearest tree',
+  why: 'Roots lead water into a wall, a dead root is a pipe through it, and a tree blown over takes a bite of it along.',
+  unit: 'm',
+  kind: 'length',
+  sense: 'min',
+  source: { key: 'common-practice', locator: 'no trees on a wall nor within about 5 m of it; grass only' },
+  find: ({ pond, site }) => {
+    const near =
+      pond.wall &&
+      nearestFeature(
+        pond.wall,
+        site.features.filter((f) => ROOTED.has(f.kind)),
+      );
+    if (!near) return null;
+    const { distanceM: value, at } = near;
+    return {
+      value,
+      limit: 5,
+      severity: gradeMin(value, 2, 5),
+      at,
+      do:
+        value < 5
+          ? say`${amount(5 - value, 'distance')} too near. Fell what is young; ask somebody who builds dams before an old tree is taken off a wall, and dig its roots out and ram the hole.`
+          : 'Nothing.',
+    };
+  },
+};
+
+export const PLACE_RULES: readonly Rule<PondFacts>[] = [boundary, trees, ...setbackRules<PondFacts>('pond', outlineOf)];

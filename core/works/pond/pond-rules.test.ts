@@ -245,6 +245,17 @@ describe('rules on ponds', () => {
       ],
       silent: [facts()],
     },
+    'pond.tree-distance': {
+      at: (v) => near('tree', v),
+      limit: 5,
+      judged: [
+        [1.99, 'mend', /too near/],
+        [2, 'weigh'],
+        [4.99, 'weigh'],
+        [5, 'fine'],
+      ],
+      silent: [facts(), near('well', 1), facts({ site: near('tree', 1).site }, { ...ONE, wall: undefined, pit: PIT })],
+    },
     ...setbackCases('pond', near),
   });
   const find = (id: string, on: PondFacts) =>

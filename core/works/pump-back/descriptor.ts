@@ -7,7 +7,7 @@ export const pumpBackDescriptor: Descriptor<PumpBack> = {
   kind: 'pump-back',
   title: 'Pump back',
   family: 'lift',
-  sample: newPump('pump', 'Pump', { low: { id: 'store', floorM: 100 }, high: { id: 'tank', crestM: 110 }, lengthM: 80 }),
+  sample: newPump('pump', 'Pump', { low: { id: 'store', floorM: 100 }, high: { id: 'upper', crestM: 110 }, lengthM: 80 }),
   fields: PUMP_FIELDS,
   choices: PUMP_CHOICES,
   references: [{ path: 'to', title: 'Lifts to', label: 'Upper store' }],

@@ -2,7 +2,7 @@ import { Download, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { dispatch, select, useApp, useAppPick } from '../../app/store.ts';
 import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
-import { Button, Fact, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
+import { Button, Fact, FoldPart, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
 import { AnswerPart } from './AnswerPart.tsx';
 import { FeaturePart } from './FeaturePart.tsx';
 import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
@@ -49,15 +49,29 @@ export function LandSheet(): ReactNode {
   const objects = [
     ...project.pins.map((p) => ({
       id: p.id,
+      kind: 'pin',
       name: p.name ?? 'Pin',
       remove: () => dispatch({ type: 'pin.remove', payload: { id: p.id } }),
     })),
     ...project.features.map((f) => ({
       id: f.id,
+      kind: f.kind,
       name: f.name ?? f.kind,
       remove: () => dispatch({ type: 'feature.remove', payload: { id: f.id } }),
     })),
   ];
+  // So many that they would push all else out of sight.
+  const trees = objects.filter((o) => o.kind === 'tree').map((o, k) => ({ ...o, name: `${o.name} ${k + 1}` }));
+  const objectRow = (o: (typeof objects)[number]): ReactNode => (
+    <Row key={o.id}>
+      <Button look="quiet" onPress={() => select(o.id)}>
+        {o.id === selected ? <strong>{o.name}</strong> : o.name}
+      </Button>
+      <Button look="quiet" aria-label={`Remove ${o.name}`} onPress={o.remove}>
+        <Trash2 size={15} aria-hidden />
+      </Button>
+    </Row>
+  );
   return (
     <>
       <SheetTitle>Land</SheetTitle>
@@ -76,17 +90,9 @@ export function LandSheet(): ReactNode {
       )}
       <Part title="On the plan">
         {objects.length === 0 && <Muted>Nothing yet.</Muted>}
-        {objects.map((o) => (
-          <Row key={o.id}>
-            <Button look="quiet" onPress={() => select(o.id)}>
-              {o.id === selected ? <strong>{o.name}</strong> : o.name}
-            </Button>
-            <Button look="quiet" aria-label={`Remove ${o.name}`} onPress={o.remove}>
-              <Trash2 size={15} aria-hidden />
-            </Button>
-          </Row>
-        ))}
+        {objects.filter((o) => o.kind !== 'tree').map(objectRow)}
       </Part>
+      {trees.length > 0 && <FoldPart title={`${trees.length} ${trees.length === 1 ? 'tree' : 'trees'}`}>{trees.map(objectRow)}</FoldPart>}
       <Part title={terrain ? 'Other terrain' : 'Bring in your terrain'}>
         <ImportTerrain />
         <Muted style={{ marginTop: 8 }}>

@@ -6,7 +6,7 @@ import { dispatch } from '../../app/store.ts';
 import { ChooseRow } from '../../kit/index.ts';
 
 const FOLLOWED = 'followed';
-const FIXED: ReadonlySet<string> = new Set(['mouth', 'lift', 'through']);
+const FIXED: ReadonlySet<string> = new Set(['mouth', 'lift', 'through', 'eaves']);
 
 /** Where a work's ways out lead: down the ground as it lies, unless the user says otherwise. */
 export function LeadsTo({ id }: { readonly id: string }): ReactNode {
@@ -14,7 +14,8 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
   const said = optionOf(project).links ?? {};
   const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
-  // Mouths and pumps lead where they were made to, and what seeps through where the rest goes; one of several stores into the next.
+  // Mouths and pumps lead where they were made to, what falls off eaves lies below them, what seeps through goes where the rest does;
+  // one of several stores leads into the next.
   const own = (derived?.outlets ?? []).filter(
     (o) => o.work === id && !FIXED.has(o.role) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
   );

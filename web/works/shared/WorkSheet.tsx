@@ -137,7 +137,9 @@ export function ToMend({ id }: { readonly id: string }): ReactNode {
   const open = derived.checks.filter((c) => (c.on === id ? c.severity !== 'fine' : guests.has(c.on) && c.severity === 'mend'));
   return (
     <FoldPart title="To mend and to weigh">
-      {open.length === 0 ? (
+      {derived.terrain === null ? (
+        <Muted>Not judged yet: bring in the ground it stands on under Land.</Muted>
+      ) : open.length === 0 ? (
         <Muted>Nothing: every check is fine.</Muted>
       ) : (
         open.map((c, i) => (
