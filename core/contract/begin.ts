@@ -16,6 +16,8 @@ export interface DrawSpec {
   readonly hint: string;
   /** Offered before all others. */
   readonly isFirst?: boolean;
+  /** It begins and ends at what holds water: all of that is looked at. */
+  readonly seesStores?: true;
 }
 
 /** What was drawn. */
@@ -45,10 +47,25 @@ export interface StoreSeen {
   readonly groundAt: (atM: number) => number;
 }
 
+/** What holds water, as what only draws from it or fills it sees it. */
+export interface WaterSeen {
+  readonly id: string;
+  readonly name: string;
+  /** Lines or rings it lies under. */
+  readonly lines: readonly Line[];
+  readonly floorM: number;
+  /** Where it is let out, lowest of all. */
+  readonly fullM: number;
+  /** Of a roof, its area from above; null of all others. */
+  readonly roofM2: number | null;
+}
+
 /** The land as works begin on it. */
 export interface Land {
   readonly grid: Grid;
   readonly stores: readonly StoreSeen[];
+  /** All that holds water, where the way of drawing sees stores. */
+  readonly waters?: readonly WaterSeen[];
   /** Edges of buildings that are drawn. */
   readonly buildings?: readonly Line[];
   /** What runs off the ground at a place in the longest storm looked at [mm]; null, or left out, while nobody knows. */

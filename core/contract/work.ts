@@ -39,6 +39,8 @@ export interface ReferenceSpec {
   readonly title: string;
   readonly label: string;
   readonly shownWhen?: ShownWhen;
+  /** What it is when none is named; left out, one must be. */
+  readonly none?: string;
 }
 
 /** Things noted along a work, each with the same few numbers; left out while there are none. */

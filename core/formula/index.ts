@@ -49,21 +49,23 @@ export interface AnyFormula extends FormulaCard<string> {
   readonly cautions: (inputs: never) => string[];
 }
 
-const DOMAIN_TEST: Record<SymbolCard['domain'], (v: number) => boolean> = {
-  positive: (v) => v > 0,
-  nonNegative: (v) => v >= 0,
-  finite: () => true,
-};
 const DOMAIN_WORDS: Record<SymbolCard['domain'], string> = {
   positive: 'a finite number > 0',
   nonNegative: 'a finite number >= 0',
   finite: 'a finite number',
 };
 
+function isWithin(domain: SymbolCard['domain'], v: unknown): boolean {
+  if (typeof v !== 'number' || !Number.isFinite(v)) return false;
+  return domain === 'finite' || v > 0 || (domain === 'nonNegative' && v === 0);
+}
+
 function fits({ domain, many, words }: SymbolCard, value: unknown): boolean {
-  const isOne = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v) && DOMAIN_TEST[domain](v);
   if (words) return typeof value === 'string' && words.includes(value);
-  return many ? Array.isArray(value) && value.length > 0 && value.every(isOne) : isOne(value);
+  if (!many) return isWithin(domain, value);
+  if (!Array.isArray(value)) return false;
+  for (const v of value) if (!isWithin(domain, v)) return false;
+  return value.length > 0;
 }
 
 function wanted({ domain, many, words }: SymbolCard): string {
@@ -71,12 +73,26 @@ function wanted({ domain, many, words }: SymbolCard): string {
   return many ? `a list, each of it ${DOMAIN_WORDS[domain]}` : DOMAIN_WORDS[domain];
 }
 
+/** Symbols of a card in its order, listed once: formulas are evaluated many times. */
+type Symbols = readonly (readonly [string, SymbolCard])[];
+
 /** @throws RangeError naming formula, symbol and value for the first input the algebra cannot take. */
-function checkInputs({ id, symbols }: FormulaCard<string>, inputs: Readonly<Record<string, unknown>>): void {
-  for (const [symbol, card] of Object.entries(symbols)) {
+function checkInputs(id: string, symbols: Symbols, inputs: Readonly<Record<string, unknown>>): void {
+  for (const [symbol, card] of symbols) {
     const value = inputs[symbol];
     if (!fits(card, value)) throw new RangeError(`${id}: ${symbol} must be ${wanted(card)}, got ${String(value).slice(0, 60)}`);
   }
+}
+
+const units = new WeakMap<object, Readonly<Record<string, string>>>();
+
+/** Units of a formula's symbols: the same thing for all its uses. */
+function unitsOf({ symbols }: FormulaCard<string>): Readonly<Record<string, string>> {
+  const known = units.get(symbols);
+  if (known) return known;
+  const made = Object.fromEntries(Object.entries(symbols).map(([s, card]) => [s, card.unit]));
+  units.set(symbols, made);
+  return made;
 }
 
 function cautionsOn({ title, symbols }: FormulaCard<string>, inputs: Readonly<Record<string, unknown>>): string[] {
@@ -91,10 +107,11 @@ function cautionsOn({ title, symbols }: FormulaCard<string>, inputs: Readonly<Re
 
 /** Joins a card to its algebra; every evaluation is guarded by the card's own domains. */
 export function defineFormula<S extends string>(card: FormulaCard<S>, compute: (inputs: Inputs<S>) => number): Formula<S> {
+  const symbols: Symbols = Object.entries(card.symbols);
   return {
     ...card,
     evaluate: (inputs) => {
-      checkInputs(card, inputs);
+      checkInputs(card.id, symbols, inputs);
       return compute(inputs);
     },
     cautions: (inputs) => cautionsOn(card, inputs),
@@ -125,10 +142,11 @@ export function defineLaw<const C extends Readonly<Record<string, SymbolCard>>, 
   card: FormulaCard<Extract<keyof C, string>> & { readonly symbols: C },
   compute: (inputs: { readonly [S in keyof C]: Given<C[S]> }) => R,
 ): Law<C, R> {
+  const symbols: Symbols = Object.entries(card.symbols);
   return {
     ...card,
     evaluate: (inputs) => {
-      checkInputs(card, inputs);
+      checkInputs(card.id, symbols, inputs);
       return compute(inputs);
     },
     cautions: (inputs) => cautionsOn(card, inputs),
@@ -170,7 +188,7 @@ export class Worksheet {
       statement: formula.statement,
       on: this.on,
       inputs,
-      units: Object.fromEntries(Object.entries<SymbolCard>(formula.symbols).map(([s, c]) => [s, c.unit])),
+      units: unitsOf(formula),
       symbol: formula.result.symbol,
       result,
       unit: formula.result.unit,

@@ -3,7 +3,9 @@ export type Line = readonly Point[];
 
 /** Horizontal distance between two points [m]. */
 export function distance(a: Point, b: Point): number {
-  return Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  // Several times as fast as Math.hypot, which guards against sizes no land has.
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Length of a line [m]. */
@@ -34,7 +36,7 @@ export function nearestOnSegment(p: Point, a: Point, b: Point): { t: number; dis
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const squared = dx * dx + dy * dy;
   const t = squared === 0 ? 0 : Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / squared));
-  return { t, distanceM: Math.hypot(p[0] - a[0] - t * dx, p[1] - a[1] - t * dy) };
+  return { t, distanceM: distance(p, [a[0] + t * dx, a[1] + t * dy]) };
 }
 
 /** Nearest place on a line: distance along it and distance from it [m]. */

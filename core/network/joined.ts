@@ -179,16 +179,16 @@ export class JoinedGroup {
   }
 
   /**
-   * `n` steps of all its pools, taken as one; false, and nothing done, where a level moves too much for that. Joints are taken at
-   * the end alone: they answer faster than any step.
+   * `n` steps of all its pools, taken as one: how much the one that stirs most does. Where that is more than may be nothing is done.
+   * Joints are taken at the end alone: they answer faster than any step.
    */
-  step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): boolean {
+  step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): number {
     const { pools, joints, levels, targets, later, brought } = this;
     const { meanIn } = on;
     const stepS = n * on.stepS;
     if (this.rests(i, meanIn)) {
       for (const pool of pools) pool.rest(i, n);
-      return true;
+      return 0;
     }
     let scale = 1;
     for (let j = 0; j < pools.length; j++) {
@@ -204,7 +204,9 @@ export class JoinedGroup {
     }
     const close = 1e-9 * scale;
     if (!this.newton(stepS, close)) this.sweep(stepS, close);
-    if (n > 1 && !pools.every((pool, j) => pool.isQuiet(i, levels[j]))) return false;
+    let stirs = 0;
+    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j]));
+    if (n > 1 && stirs > 1) return stirs;
     brought.fill(0);
     for (const { a, b, outlet, flowAt } of joints) {
       const q = flowAt(levels[a], levels[b]);
@@ -215,7 +217,7 @@ export class JoinedGroup {
     for (let j = 0; j < pools.length; j++) {
       pools[j].settle(i, n, { stepS: on.stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
     }
-    return true;
+    return stirs;
   }
 
   private rests(i: number, meanIn: Float64Array): boolean {

@@ -232,9 +232,16 @@ export class Pool {
     return (lo + hi) / 2;
   }
 
-  /** Whether a level at the end of several steps taken as one is near enough to that at their beginning. */
-  isQuiet(i: number, levelM: number): boolean {
-    return Math.abs(levelM - this.levelM[i]) <= Math.min(QUIET_M, QUIET_SHARE * (this.levelM[i] - this.floorM));
+  /** How far a level at the end of several steps taken as one is from that at their beginning, as a share of what it may be. */
+  stirs(i: number, levelM: number): number {
+    const most = Math.min(QUIET_M, QUIET_SHARE * (this.levelM[i] - this.floorM));
+    const moved = Math.abs(levelM - this.levelM[i]);
+    return moved === 0 ? 0 : moved / most;
+  }
+
+  /** Whether it only fills: nothing leaves it, so that its level may rise as it will, since water is kept by what is moved. */
+  private onlyFills(levelM: number): boolean {
+    return this.sumBefore === 0 && this.outflowAt(levelM) === 0;
   }
 
   /**
@@ -292,12 +299,12 @@ export class Pool {
     this.inM3s.fill(this.inM3s[i + n], i + 1, i + n);
   }
 
-  /** `n` steps of a store that hangs on no other, taken as one; false, and nothing done, where its level moves too much for that. */
-  step(i: number, n: number, on: { readonly meanIn: number; readonly stepS: number }): boolean {
+  /** `n` steps of a store that hangs on no other, taken as one: how much it stirs. Where that is more than may be nothing is done. */
+  step(i: number, n: number, on: { readonly meanIn: number; readonly stepS: number }): number {
     const { meanIn } = on;
     if (this.rests(meanIn)) {
       this.rest(i, n);
-      return true;
+      return 0;
     }
     const stepS = n * on.stepS;
     const later = this.laterShare(i, stepS);
@@ -305,9 +312,10 @@ export class Pool {
     const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
     const guessM = Math.max(this.floorM, this.levelM[i] + gain / (this.surface * (1 + later * this.answer)));
     const levelM = this.solve(targetM3, later * stepS, guessM);
-    if (n > 1 && !this.isQuiet(i, levelM)) return false;
+    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(i, levelM);
+    if (n > 1 && stirs > 1) return stirs;
     this.settle(i, n, { stepS: on.stepS, later, meanIn, levelM, jointIn: 0 });
-    return true;
+    return stirs;
   }
 
   run(): StoreRun {

@@ -2,6 +2,8 @@
 
 /** Most steps taken as one. */
 const MOST_STEPS = 16;
+/** Of how much steps taken as one may stir, what is aimed at: they seldom have to be taken again. */
+const AIMED = 0.7;
 /** What comes may differ by this share of its peak among steps taken as one. */
 const ALIKE = 0.001;
 
@@ -49,9 +51,12 @@ export class Quiet {
     }
   }
 
-  /** How taking `n` steps as one went: more are tried next time, or fewer. */
-  told(n: number, isDone: boolean): void {
-    if (!isDone) this.most = Math.max(1, n >> 1);
-    else if (n >= this.most) this.most = Math.min(MOST_STEPS, 2 * this.most);
+  /** How taking `n` steps as one went, by how much they stirred: so many are tried next. */
+  told(n: number, stirs: number): number {
+    const fit = Math.floor((n * AIMED) / Math.max(stirs, AIMED / 2));
+    // Fewer than asked for by what comes says nothing of how many would have gone well.
+    if (stirs > 1) this.most = Math.max(1, Math.min(fit, n - 1));
+    else this.most = Math.max(n >= this.most ? 1 : this.most, Math.min(MOST_STEPS, fit));
+    return this.most;
   }
 }

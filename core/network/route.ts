@@ -84,8 +84,8 @@ interface Way {
 /** Stores solved as one each step: one alone, or several joined. */
 interface Unit {
   readonly members: readonly (Pool | Splitter)[];
-  /** `n` steps taken as one, with the mean of what comes to each member; false, and nothing done, where that is too rough. */
-  readonly step: (i: number, n: number, meanIn: Float64Array) => boolean;
+  /** `n` steps taken as one, with the mean of what comes to each member: how much they stir; more than 1, and nothing is done. One step alone is always done. */
+  readonly step: (i: number, n: number, meanIn: Float64Array) => number;
 }
 
 /** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
@@ -226,10 +226,10 @@ class Group {
       let n = quiet.stepsFrom(i);
       for (;;) {
         quiet.meanOf(i, n, meanIn);
-        const isDone = unit.step(i, n, meanIn);
-        quiet.told(n, isDone);
-        if (isDone) break;
-        n >>= 1;
+        const stirs = unit.step(i, n, meanIn);
+        const next = quiet.told(n, stirs);
+        if (n === 1 || stirs <= 1) break;
+        n = next;
       }
       i += n;
     }

@@ -105,3 +105,26 @@ export function depthFor(table: RainTable, returnYears: number, durationMin: num
   const between = { t: durationMin, t1: durationsMin[k - 1], P1: depths[k - 1], t2: durationsMin[k], P2: depths[k] };
   return { depthMm: DEPTH_BETWEEN.evaluate(between), extrapolated, between, below: null };
 }
+
+/**
+ * Depth by duration at one return period [mm], as `depthFor` has it: its bare laws, for storms that ask at every step. Asked with
+ * rising durations it finds its place at once.
+ */
+export function depthCurve(table: RainTable, returnYears: number): (durationMin: number) => number {
+  const row = table.returnYears.indexOf(returnYears);
+  const { durationsMin } = table;
+  const depths = table.depthMm[row];
+  const last = durationsMin.length - 1;
+  let k = 1;
+  let power = Number.NaN;
+  return (t) => {
+    // Below the table the power changes with the duration, and one duration tells nothing of longer ones.
+    if (t <= durationsMin[0] || last === 0) return t > 0 ? depthFor(table, returnYears, t).depthMm : 0;
+    const at = k;
+    while (k < last && durationsMin[k] < t) k++;
+    while (k > 1 && durationsMin[k - 1] >= t) k--;
+    const t1 = durationsMin[k - 1];
+    if (at !== k || Number.isNaN(power)) power = Math.log(depths[k] / depths[k - 1]) / Math.log(durationsMin[k] / t1);
+    return depths[k - 1] * (t / t1) ** power;
+  };
+}

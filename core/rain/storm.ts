@@ -1,4 +1,4 @@
-import { depthFor } from './depth.ts';
+import { depthCurve, depthFor } from './depth.ts';
 import type { RainTable } from './table.ts';
 
 export interface Storm {
@@ -30,27 +30,33 @@ export function alternatingBlockStorm(
   const total = depthFor(table, returnYears, durationMin);
   const even = Math.min(EVEN_MIN, durationMin);
   const evenMm = depthFor(table, returnYears, even).depthMm;
+  const onCurve = depthCurve(table, returnYears);
   const depthOf = (minutes: number): number => {
     if (minutes >= durationMin) return total.depthMm;
-    return Math.min(total.depthMm, minutes < even ? (evenMm * minutes) / even : depthFor(table, returnYears, minutes).depthMm);
+    return Math.min(total.depthMm, minutes < even ? (evenMm * minutes) / even : onCurve(minutes));
   };
-  const blocks = Array.from({ length: count }, (_, k) => depthOf((k + 1) * stepMin) - depthOf(k * stepMin)).map((v) => Math.max(0, v));
+  const blocks = new Float64Array(count);
+  for (let k = 0, before = depthOf(0); k < count; k++) {
+    const depth = depthOf((k + 1) * stepMin);
+    blocks[k] = Math.max(0, depth - before);
+    before = depth;
+  }
   const stepsMm = alternating(blocks);
   return { depthMm: total.depthMm, durationMin, stepMin, stepsMm, extrapolated: total.extrapolated };
 }
 
 /** Blocks with the greatest in the middle, the next to its right, then left, and so on. */
-export function alternating(blocks: readonly number[]): Float64Array {
+export function alternating(blocks: ArrayLike<number>): Float64Array {
   const count = blocks.length;
   const placed = new Float64Array(count);
   const middle = Math.floor((count - 1) / 2);
   let [left, right] = [middle - 1, middle + 1];
-  [...blocks]
-    .sort((a, b) => b - a)
-    .forEach((block, k) => {
-      if (k === 0) placed[middle] = block;
-      else if ((k % 2 === 1 && right < count) || left < 0) placed[right++] = block;
-      else placed[left--] = block;
-    });
+  const rising = Float64Array.from(blocks).sort();
+  for (let k = 0; k < count; k++) {
+    const block = rising[count - 1 - k];
+    if (k === 0) placed[middle] = block;
+    else if ((k % 2 === 1 && right < count) || left < 0) placed[right++] = block;
+    else placed[left--] = block;
+  }
   return placed;
 }

@@ -1,6 +1,15 @@
 // Works laid over the sides of the valley: benches, slots, swales, a trench that soaks, and a roof with its cistern.
 import type { Point } from '../geometry/index.ts';
-import type { Ripping, Roof, Soakaway, SwaleSet, Tank, Terraces } from '../works/index.ts';
+import {
+  type Ripping,
+  type Roof,
+  type Soakaway,
+  type SwaleSet,
+  type Tank,
+  type Terraces,
+  type WaterLine,
+  newWaterLine,
+} from '../works/index.ts';
 
 /** A trench of stone along the contour 114 of the western side. */
 export const SOAK: Soakaway = {
@@ -148,3 +157,18 @@ export const TANK: Tank = {
     tapM: 0.08,
   },
 };
+
+/** From the cistern by its fall to a tap lower on the slope. */
+export const TO_TAP: WaterLine = {
+  ...newWaterLine('to-tap', 'Line to the tap', {
+    line: [[157, 24], [150, 40], [140, 60]],
+    from: 'tank',
+    levels: { drawM: 112.8, endM: 111.4 },
+    drive: 'fall',
+    serves: 'tap',
+    flowM3s: 0.0002,
+    endHeadM: 0.5,
+    diameterM: 0.026,
+  }),
+  services: 'asked',
+}; // prettier-ignore

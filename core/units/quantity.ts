@@ -12,6 +12,7 @@ export type QuantityKind =
   | 'land'
   | 'volume'
   | 'flow'
+  | 'tapFlow'
   | 'velocity'
   | 'rain'
   | 'rainFine'
@@ -20,6 +21,7 @@ export type QuantityKind =
   | 'liquid'
   | 'hours'
   | 'minutes'
+  | 'seconds'
   | 'days'
   | 'years'
   | 'percent'
@@ -42,7 +44,7 @@ const ACRE = 43560 * FT ** 2; // m2
 const GALLON = 231 * 0.0254 ** 3; // m3, the gallon of 231 cubic inches, exact
 const TON = 0.90718474; // t, the short ton of 2000 lb, exact
 
-/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, days, years, per cent, t, t/ha, W. */
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, s, days, years, per cent, t, t/ha, W. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
@@ -54,12 +56,15 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   volume: { metric: { unit: 'm³', factor: 1, decimals: 0 }, us: { unit: 'ft³', factor: 1 / FT ** 3, decimals: 0 } },
   liquid: { metric: { unit: 'L', factor: 1000, decimals: 0 }, us: { unit: 'gal', factor: 1 / GALLON, decimals: 0 } },
   flow: { metric: { unit: 'L/s', factor: 1000, decimals: 0 }, us: { unit: 'ft³/s', factor: 1 / FT ** 3, decimals: 2 } },
+  // What runs out of a tap, in words of a can.
+  tapFlow: { metric: { unit: 'L/min', factor: 60_000, decimals: 1 }, us: { unit: 'gal/min', factor: 60 / GALLON, decimals: 1 } },
   velocity: { metric: { unit: 'm/s', factor: 1, decimals: 2 }, us: { unit: 'ft/s', factor: 1 / FT, decimals: 1 } },
   rain: { metric: { unit: 'mm', factor: 1, decimals: 0 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },
   rainFine: { metric: { unit: 'mm', factor: 1, decimals: 1 }, us: { unit: 'in', factor: 1 / IN_MM, decimals: 2 } },
   intensity: { metric: { unit: 'mm/h', factor: 1, decimals: 0 }, us: { unit: 'in/h', factor: 1 / IN_MM, decimals: 2 } },
   slope: { metric: { unit: '%', factor: 100, decimals: 1 }, us: { unit: '%', factor: 100, decimals: 1 } },
   hours: { metric: { unit: 'h', factor: 1, decimals: 1 }, us: { unit: 'h', factor: 1, decimals: 1 } },
+  seconds: { metric: { unit: 's', factor: 1, decimals: 0 }, us: { unit: 's', factor: 1, decimals: 0 } },
   minutes: { metric: { unit: 'min', factor: 1, decimals: 0 }, us: { unit: 'min', factor: 1, decimals: 0 } },
   days: { metric: { unit: 'days', factor: 1, decimals: 0 }, us: { unit: 'days', factor: 1, decimals: 0 } },
   years: { metric: { unit: 'yr', factor: 1, decimals: 0 }, us: { unit: 'yr', factor: 1, decimals: 0 } },

@@ -12,6 +12,7 @@ const KINDS: QuantityKind[] = [
   'land',
   'volume',
   'flow',
+  'tapFlow',
   'velocity',
   'rain',
   'intensity',
@@ -20,6 +21,7 @@ const KINDS: QuantityKind[] = [
   'soilLoss',
   'hours',
   'minutes',
+  'seconds',
   'number',
 ];
 

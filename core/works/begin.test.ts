@@ -64,6 +64,8 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   barrel: { points: [[60, 120]] },
   'mortar-tank': { points: [[60, 120]] },
   'crate-tank': { points: [[60, 120]] },
+  'water-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
+  'drip-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },
@@ -91,6 +93,8 @@ const GENTLE = new Set([
   'barrel',
   'mortar-tank',
   'crate-tank',
+  'water-line',
+  'drip-line',
 ]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */

@@ -122,12 +122,17 @@ export function useAnswer<K extends QuestionName>(
   useEffect(() => (key === null ? undefined : shows(key)), [key]);
   const fetched = async (): Promise<AnswerOf<K> | null> => {
     if (!question || key === null) return null;
-    const ticket = ++tickets;
-    going.set(key, ticket);
-    try {
-      return await askNow(question, { tells, ticket });
-    } finally {
-      if (going.get(key) === ticket) going.delete(key);
+    for (;;) {
+      const ticket = ++tickets;
+      going.set(key, ticket);
+      try {
+        return await askNow(question, { tells, ticket });
+      } catch (error) {
+        // Shown again while a busy worker was still to let go of it: whoever shows it now waits for this answer.
+        if (!(error instanceof GivenUp) || !shownBy.has(key)) throw error;
+      } finally {
+        if (going.get(key) === ticket) going.delete(key);
+      }
     }
   };
   const { data } = useSWR(key, fetched, { keepPreviousData: keeps, revalidateOnFocus: false, shouldRetryOnError: false });

@@ -12,6 +12,8 @@ interface Asked {
 }
 const asked: Asked[] = [];
 const dropped: number[] = [];
+/** Whether the worker is busy, and answers what is given up only later. */
+let mockBusy = false;
 
 jest.mock('./store.ts', () => {
   const { create } = jest.requireActual<typeof import('zustand')>('zustand');
@@ -28,7 +30,7 @@ jest.mock('./store.ts', () => {
         new Promise<Answer<unknown>>((reply) => asked.push({ name, ticket, reply })),
       drop: (ticket: number) => {
         dropped.push(ticket);
-        asked.find((a) => a.ticket === ticket)?.reply({ ok: false, problems: [], isDropped: true });
+        if (!mockBusy) asked.find((a) => a.ticket === ticket)?.reply({ ok: false, problems: [], isDropped: true });
         return Promise.resolve();
       },
     }),
@@ -45,6 +47,7 @@ function Shows({ of, label }: { readonly of: string; readonly label: string }): 
 beforeEach(() => {
   asked.length = 0;
   dropped.length = 0;
+  mockBusy = false;
 });
 afterEach(cleanup);
 const order = { steps: [], wrong: [] };
@@ -82,4 +85,17 @@ it('an answer that has come is not given up', async () => {
   unmount();
   expect(dropped).toEqual([]);
   expect(planeProject().id).toBe('p');
+});
+
+it('what is shown again before a busy worker has let go of it is asked once more', async () => {
+  mockBusy = true;
+  const { rerender } = render(<Shows of="e" label="one" />);
+  await waitFor(() => expect(asked).toHaveLength(1));
+  rerender(<p>elsewhere</p>);
+  await waitFor(() => expect(dropped).toEqual([asked[0].ticket]));
+  rerender(<Shows of="e" label="one" />);
+  asked[0].reply({ ok: false, problems: [], isDropped: true });
+  await waitFor(() => expect(asked).toHaveLength(2));
+  asked[1].reply({ ok: true, value: order });
+  await screen.findByText(`one: ${JSON.stringify(order)}`);
 });

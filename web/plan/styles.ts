@@ -213,6 +213,15 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     new Style({ stroke: new Stroke({ color: p.ink, width: 4, lineDash: [8, 4] }), ...withText(label(l.label, p)) }),
     ...arrowHead(p.ink),
   ],
+  // A pipe under pressure: a thin line with beads.
+  'water-line': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.deepWater, width: 2 }) }),
+    new Style({
+      stroke: new Stroke({ color: p.deepWater, width: 6, lineDash: [2, 14], lineCap: 'round' }),
+      ...withText(label(l.label, p)),
+    }),
+  ],
   'seen-note': (l, p) => [
     ...halo(l, p),
     new Style({

@@ -19,6 +19,7 @@ import { swaleUi } from './swale/index.ts';
 import { swaleSetUi } from './swale-set/index.ts';
 import { tankUi } from './tank/index.ts';
 import { terracesUi } from './terraces/index.ts';
+import { waterLineUi } from './water-line/index.ts';
 import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
 
@@ -45,5 +46,6 @@ export const WORK_UIS = [
   swaleSetUi,
   roofUi,
   tankUi,
+  waterLineUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

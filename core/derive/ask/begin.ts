@@ -1,9 +1,9 @@
 // What begins where something is drawn: the first works of a kind, on the land and among the stores as they are.
-import type { Land, StoreSeen, WorkBase } from '../../contract/index.ts';
+import type { Land, StoreSeen, WaterSeen, WorkBase } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
-import type { RoomContext } from '../set/laid.ts';
+import { type RoomContext, laidOut } from '../set/laid.ts';
 import { runsAt } from './place.ts';
 import { runSet } from '../set/set.ts';
 import { asDesigned } from '../scenario/scenario.ts';
@@ -55,6 +55,18 @@ function storesSeen(project: Project, context: RoomContext): StoreSeen[] {
   });
 }
 
+/** Works that are one store each, as what draws from them or fills them sees them. */
+function watersSeen(project: Project, context: RoomContext): WaterSeen[] {
+  const water = laidOut(asDesigned(project), context)?.water;
+  if (!water) return [];
+  const lines = new Map(water.works.map(({ bound }) => [bound.work.id, bound.footprint]));
+  return storesOnly(water.stores).flatMap((store): WaterSeen[] => {
+    if (store.id !== store.work) return [];
+    const { id, name, floorM, wayOutM: fullM, sheds, waterM2 = null } = store;
+    return [{ id, name, lines: lines.get(id) ?? [], floorM, fullM, roofM2: sheds ? waterM2 : null }];
+  });
+}
+
 /** Ids by what they are: with the parts given, else with the next number no work and no pin has. */
 function idsFor(project: Project, fresh: readonly string[] | undefined): (what: string) => string {
   const taken = new Set([...project.options.flatMap((o) => o.works), ...project.pins].map((item) => item.id));
@@ -97,6 +109,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     grid: model.grid,
     // Only what is set beside stores need know them: they cost a derive.
     stores: draw.what === 'on-host' || draw.what === 'between-stores' ? storesSeen(project, context) : [],
+    ...(draw.seesStores ? { waters: watersSeen(project, context) } : {}),
     buildings: project.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : [])),
     runsMm: (at) => runsAt(project, at),
     nameFor: (name) => `${name} ${count + 1}`,

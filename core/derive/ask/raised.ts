@@ -2,6 +2,7 @@
 import { type Project, type Rain, fail } from '../../project/index.ts';
 import { isNested, stepsOfStorm, tableAt } from '../../rain/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
+import type { Brief } from '../run/worst.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
 import type { Slowly } from '../graph/slowly.ts';
@@ -58,6 +59,9 @@ export const setOf = (scenario: Scenario, context: RoomContext, asked: SetAsked 
 export const rainOf = ({ shown, water }: SetRan): number | null =>
   water.catchments.flatMap((g) => shown.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
 
+/** Levels this near are the same: storms of different lengths fall in steps of slightly different length [m]. */
+const AS_HIGH_M = 0.002;
+
 /** All raised storms share what is kept of them. */
 const RAISED = 'raised';
 
@@ -77,20 +81,24 @@ export class Raised {
     const known = this.known.get(rung);
     if (known) return known;
     const { startsM } = this.designed;
-    const ran = setOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context, { startsM, ...this.lengths() });
+    const ran = setOf(underRain(this.scenario, RAISED, this.ladder.at(rung)), this.context, { startsM, isInside: true, ...this.lengths() });
     this.known.set(rung, ran);
     return ran;
   }
 
   /**
    * Lengths looked at in every rung: a storm with its wettest in the middle holds all shorter ones, so that beside the longest only
-   * those are asked that decided for some store; of other shapes all.
+   * those are asked that brought some store's water truly higher; of other shapes all.
    */
   private lengths(): SetAsked {
-    const { governing, durationsMin, scenario } = this.designed;
+    const { governing, durationsMin, members, scenario } = this.designed;
     const { storm } = scenario.project.rain ?? {};
     if (!durationsMin || !storm || !isNested(storm)) return {};
-    const asked = [durationsMin[durationsMin.length - 1], ...[...governing.values()].map((g) => g.durationMin)];
+    const longestMin = durationsMin[durationsMin.length - 1];
+    const inLongest = members.find((m) => m.durationMin === longestMin && m.condition === 'found' && !m.isRaised)?.brief.outcomes;
+    const peakIn = (outcomes: Brief['outcomes'] | undefined, id: string): number => outcomes?.get(id)?.storm.peakLevelM ?? -Infinity;
+    const higher = [...governing].filter(([id, { run }]) => peakIn(run.outcomes, id) > peakIn(inLongest, id) + AS_HIGH_M);
+    const asked = [longestMin, ...higher.map(([, { durationMin }]) => durationMin)];
     return { only: new Set(asked.map((durationMin) => memberName({ durationMin, condition: 'found' }))) };
   }
 

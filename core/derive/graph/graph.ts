@@ -211,6 +211,11 @@ export class Graph {
     }
   }
 
+  /** Whether anything is held for a scenario. */
+  holds(scenario: string): boolean {
+    return this.holders.has(scenario);
+  }
+
   /** Forgets a scenario that is looked at no longer, with what is worked out under names that go on from its own. */
   forget(scenario: string): void {
     if (scenario === '') return;

@@ -54,13 +54,15 @@ export function stormRun(
     readonly startsM: ReadonlyMap<string, number>;
     /** Whether what comes is raised to the peaks chosen. */
     readonly isRaised: boolean;
+    /** Whether only what happens in the stores is asked for: nothing leaves then, and no natural peaks are told. */
+    readonly isInside: boolean;
   },
 ): Run {
-  const { water, graph, rain, startsM, isRaised } = on;
+  const { water, graph, rain, startsM, isRaised, isInside } = on;
   const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
-  const inside = insideOf(model, project.site.outline, graph);
-  const exits = weather ? exitGrounds(model, inside, { met: water.met, graph }) : [];
-  const hydrology = hydrologyOf(weather, { ...water, exits: exits.map((e) => e.whole) });
+  const exits = weather && !isInside ? exitGrounds(model, insideOf(model, project.site.outline, graph), { met: water.met, graph }) : [];
+  const natural = isInside ? [] : water.natural;
+  const hydrology = hydrologyOf(weather, { ...water, natural, exits: exits.map((e) => e.whole) });
   const { storm, runoff } = hydrology;
   const soakage = rain?.storm.soakage === true;
   const result =

@@ -1,5 +1,6 @@
 // The worst of several runs: of each store, way out, pipe and exit, quantity by quantity, as if one storm had done all of it.
 import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
+import { type DesignStorm, isNested } from '../../rain/index.ts';
 import type { ExitFlows, LeavingFlow } from '../types.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
 import type { StoreOutcome } from './outcomes.ts';
@@ -33,17 +34,21 @@ export interface Member extends By {
   readonly isRaised: boolean;
 }
 
-/** A length is looked at again on other ground, or in a rarer storm, where water rose to this share of the highest: another may decide there. */
-const RIVALS = 0.8;
+/**
+ * A length is looked at again on other ground, or in a rarer storm, where water rose to this share of the highest: another may
+ * decide there. Where the longest holds all others it does so there too, but for floods stretched to a chosen peak.
+ */
+const RIVALS = { nested: 0.95, other: 0.8 } as const;
 
 /** Lengths in which a store's water rose near enough to its highest of all members. */
-export function rivalLengths(members: readonly Member[], store: string): number[] {
+export function rivalLengths(members: readonly Member[], store: string, storm: DesignStorm): number[] {
+  const share = isNested(storm) ? RIVALS.nested : RIVALS.other;
   const rises = members.flatMap(({ brief, durationMin }) => {
     const storm = brief.outcomes.get(store)?.storm;
     return storm ? [{ durationMin, riseM: storm.peakLevelM - storm.startM }] : [];
   });
   const most = Math.max(0, ...rises.map((r) => r.riseM));
-  return [...new Set(rises.flatMap(({ durationMin, riseM }) => (riseM >= RIVALS * most ? [durationMin] : [])))];
+  return [...new Set(rises.flatMap(({ durationMin, riseM }) => (riseM >= share * most ? [durationMin] : [])))];
 }
 
 /** The first of those whose value is greatest. */

@@ -60,13 +60,15 @@ export function runOn(
     readonly startsM: ReadonlyMap<string, number>;
     /** Whether what comes is raised to the peaks chosen. */
     readonly isRaised?: boolean;
+    /** Whether only what happens in the stores is asked for. */
+    readonly isInside?: boolean;
     readonly graph: Graph;
   },
 ): Run {
-  const { name, rain, startsM, isRaised = false, graph } = on;
+  const { name, rain, startsM, isRaised = false, isInside = false, graph } = on;
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
-  const reads = [same, world.site, { rain, sent: scenario.conditions.sent }, startsM, isRaised] as const;
+  const reads = [same, world.site, { rain, sent: scenario.conditions.sent }, startsM, { isRaised, isInside }] as const;
   return graph.step(`run:${name}`, reads, (_, __, { rain: by }) =>
-    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised })),
+    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised, isInside })),
   );
 }

@@ -28,7 +28,7 @@ export class Looked {
     if (!found) return null;
     const name = `${scenario.id}|${called}:${condition}:${durationMin}`;
     const known = this.runs.get(name);
-    const on = { name, rain: rainOver({ rain }, durationMin), startsM: found.startsM, isRaised: true, graph };
+    const on = { name, rain: rainOver({ rain }, durationMin), startsM: found.startsM, isRaised: true, isInside: true, graph };
     const run = known ?? graph.runFor(name, () => runOn(found.laid, on));
     this.runs.set(name, run);
     if (!known) yield;

@@ -56,7 +56,7 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
     if (!holdsYears(rain.table, years)) continue;
     const rare = { ...rain, table: tableAt(rain.table, years), storm: { ...rain.storm, returnYears: years } };
     const own = members.filter((m) => m.condition === condition);
-    for (const durationMin of new Set([...rivalLengths(own, store.id), decides])) {
+    for (const durationMin of new Set([...rivalLengths(own, store.id, rain.storm), decides])) {
       const by = { durationMin, condition };
       const left = yield* looked.left(store.id, by, { name: `crest:${years}`, rain: rare });
       const { leftM = null } = crests.get(store.id) ?? {};

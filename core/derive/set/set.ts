@@ -25,6 +25,8 @@ export interface SetAsked {
   readonly asFound?: boolean;
   /** Without what is raised to a chosen peak: what storms really do, not what works are made for. */
   readonly isPlain?: boolean;
+  /** Only what happens in the stores: what leaves the property, and what whole catchments would bring, is not worked out. */
+  readonly isInside?: boolean;
   /** Levels stores are found at; left out, they are worked out. */
   readonly startsM?: ReadonlyMap<string, number>;
 }
@@ -62,7 +64,7 @@ export interface SetRan extends Laid {
 export const memberName = ({ durationMin, condition, isRaised = false }: By & { readonly isRaised?: boolean }): string =>
   `${condition}:${durationMin}${condition === 'found' && isRaised ? ':raised' : ''}`;
 
-/** Numbers kept for later by runs of the conditions, at most; beyond them a run is let go as soon as it is summed up. */
+/** Numbers kept for later by runs, at most; beyond them one is let go as soon as it is summed up, but for those run while something is dragged. */
 const MOST_KEPT = 1.5e7;
 /** Series of a store: levels, volumes, what comes and goes, and its ways out. */
 const SERIES_A_STORE = 6;
@@ -147,7 +149,8 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
   const asked: SetAsked = isAmong ? wanted : rest;
   const found = asked.startsM ?? startsOf(laid, durationsMin[durationsMin.length - 1], graph);
   const under = laidUnder(laid, context, asked);
-  const isLarge = laid.water.stores.length * SERIES_A_STORE * under.length * durationsMin.length * 1000 > MOST_KEPT;
+  const most = asked.only?.size ?? under.length * durationsMin.length;
+  const isLarge = laid.water.stores.length * SERIES_A_STORE * most * 1000 > MOST_KEPT;
   const members: Member[] = [];
   const runs: { durationMin: number; run: Run }[] = [];
   const lands = new Map<Condition, Found>();
@@ -162,10 +165,11 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
         if (condition === 'found' && isRaised && !asked.only && !isRaisedIn(runs, land, durationMin)) continue;
         const name = `${scenario.id}|${memberName(by)}`;
         const rain = rainOver(land.scenario.project, durationMin);
-        const run = graph.runFor(name, () => runOn(land, { name, rain, startsM, isRaised, graph }));
+        const isKept = !isLarge || graph.holds(name);
+        const run = graph.runFor(name, () => runOn(land, { name, rain, startsM, isRaised, isInside: asked.isInside === true, graph }));
         members.push({ ...by, brief: briefOf(run) });
         if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
-        else if (isLarge) graph.forget(name);
+        else if (!isKept) graph.forget(name);
         yield;
       }
     }
@@ -185,7 +189,7 @@ function lengthsUnder(
   const { durationsMin, members, asked } = on;
   const { storm } = scenario.project.rain ?? {};
   if (STRICT.has(condition) || asked.only || !storm || !isNested(storm)) return durationsMin;
-  const near = new Set(storesOnly(water.stores).flatMap(({ id }) => rivalLengths(members, id)));
+  const near = new Set(storesOnly(water.stores).flatMap(({ id }) => rivalLengths(members, id, storm)));
   return durationsMin.filter((d, k) => near.has(d) || k === durationsMin.length - 1);
 }
 
@@ -210,10 +214,12 @@ function summed(laid: Laid, { storms, members, runs, lands, startsM, asked, grap
   const found = members.filter((m) => m.condition === 'found' && !m.isRaised);
   const usual = members.filter((m) => m.condition === 'found');
   const strict = members.filter((m) => STRICT.has(m.condition));
+  // Of storms that bring it as high the longest is told: one with its wettest in the middle holds the others.
+  const longestFirst = [...runs].reverse();
   const governing = new Map(
     laid.water.stores.map(({ id }) => {
       const asShown = runs.find((m) => m.durationMin === asked.shownMin);
-      return [id, asShown ?? greatest(runs, (m) => m.run.outcomes.get(id)?.storm.peakLevelM ?? -Infinity)] as const;
+      return [id, asShown ?? greatest(longestFirst, (m) => m.run.outcomes.get(id)?.storm.peakLevelM ?? -Infinity)] as const;
     }),
   );
   return {

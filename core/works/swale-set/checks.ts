@@ -43,14 +43,22 @@ interface Pair {
   readonly apartM: number;
 }
 
-/** Each and the nearest one above it: the fall and the ground between them. */
-const pairsOf = ({ rows }: SetFacts): readonly Pair[] =>
-  rows.slice(1).flatMap((row, j): Pair[] => {
+const pairs = new WeakMap<readonly Row[], readonly Pair[]>();
+
+/** Each and the nearest one above it: the fall and the ground between them. Found once, whatever storm they are judged by. */
+function pairsOf({ rows }: SetFacts): readonly Pair[] {
+  const known = pairs.get(rows);
+  if (known) return known;
+  const found = rows.slice(1).flatMap((row, j): Pair[] => {
     const higher = rows.slice(0, j + 1).filter((r) => r.lipM > row.lipM);
     if (higher.length === 0) return [];
-    const apart = higher.map((r) => ({ r, m: nearestOnLine(middle(row), r.line).distanceM })).reduce((a, b) => (b.m < a.m ? b : a));
+    const at = middle(row);
+    const apart = higher.map((r) => ({ r, m: nearestOnLine(at, r.line).distanceM })).reduce((a, b) => (b.m < a.m ? b : a));
     return [{ row, k: j + 2, fallM: apart.r.lipM - row.lipM, apartM: apart.m }];
   });
+  pairs.set(rows, found);
+  return found;
+}
 
 const interval: Rule<SetFacts> = {
   id: 'swale-set.interval',

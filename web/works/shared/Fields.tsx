@@ -42,14 +42,15 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
   const { hostId } = catalogue.describe(work);
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== work.id && s.id !== hostId);
-  const choices = stores.map((s) => ({ id: s.id, name: s.name }));
+  const none = spec.none === undefined ? [] : [{ id: '', name: spec.none }];
+  const choices = [...none, ...stores.map((s) => ({ id: s.id, name: s.name }))];
   return (
     <FoldPart title={spec.title}>
       <ChooseRow
         label={spec.label}
-        value={String(valueAt(work, spec.path))}
+        value={String(valueAt(work, spec.path) ?? '')}
         choices={choices}
-        onChange={(id) => dispatch(change(work.id, { [spec.path]: id }))}
+        onChange={(id) => dispatch(change(work.id, { [spec.path]: id === '' ? null : id }))}
       />
     </FoldPart>
   );
