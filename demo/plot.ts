@@ -5,10 +5,11 @@ import { join } from 'node:path';
 import { type Command, execute, startHistory } from '#core/commands';
 import type { WorkBase } from '#core/contract';
 import { writeProjectFile } from '#core/formats';
+import { Graph, beginWorks } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import { type Project, type Supply, assetName, emptyProject, gridToBytes } from '#core/project';
 import { gridFromLevels } from '#core/terrain';
-import { type Roof, type Tank, newRoof, newTank, registry } from '#core/works';
+import { type Roof, type Tank, type WaterLine, newRoof, newTank, registry } from '#core/works';
 import { LONG_M, POOL, WIDE_M, plotLevel } from './plot-ground.ts';
 
 const CELL_M = 0.25;
@@ -151,6 +152,26 @@ const commands: Command[] = [
   { type: 'link.set', payload: { outlet: 'shed-roof#down', to: 'shed-barrels' } },
   { type: 'supply.set', payload: { supply } },
 ];
-const { project } = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('quill-lane', 'Quill Lane School')));
+const laid = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('quill-lane', 'Quill Lane School')));
+
+/** From the crates to the toilets of the wing: a house wants fifteen metres of head, and the crates lie lower than its floor. */
+function toiletLine(): WaterLine {
+  const points = [[48.6, 32.9], [46.4, 30.6], [44.1, 27.2], [43.4, 22.1]].map((p) => here([p[0], p[1]])); // prettier-ignore
+  const context = { registry, grids: () => grid, graph: new Graph() };
+  const [first] = beginWorks(laid.project, context, { kind: 'water-line', how: 'water-line', points }).works;
+  const line = first as WaterLine;
+  return {
+    ...line,
+    id: 'toilet-line',
+    name: 'Line to the toilets',
+    services: 'asked',
+    frost: 'emptied',
+    flowM3s: 0.0003,
+    endHeadM: 15,
+    pipe: { ...line.pipe, diameterM: 0.026, coverM: 0.6 },
+    pump: { ...line.pump, stands: 'dry', overM: 1.6, stops: 'by-itself', guarded: 'breaker', hoursADay: 1, plateW: 550 },
+  };
+}
+const { project } = execute(laid, { type: 'works.add', payload: { works: [toiletLine()] } }, { registry });
 writeFileSync(join(import.meta.dirname, 'plot.outlet'), writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
 console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels) }));

@@ -8,15 +8,16 @@ import { headsAlong, pipeLevels } from './standing.ts';
 export function sectionOf(work: WaterLine, ground: LineGround): SectionShape {
   const { stepM, groundM } = ground;
   const pipe = pipeLevels(work, ground);
-  const heads = headsAlong(work, ground);
+  // A pump’s head stands far over everything: drawn to it nothing else could be seen.
+  const heads = work.drive === 'fall' ? headsAlong(work, ground) : null;
   const along = (of: (k: number) => number): Point[] => Array.from(groundM, (_, k): Point => [k * stepM, of(k)]);
   return {
-    title: 'Along it: the ground, the pipe, and how high its water would rise',
+    title: heads ? 'Along it: the ground, the pipe, and how high its water would rise' : 'Along it: the ground and the pipe',
     isLong: true,
     parts: [
       { role: 'ground', points: along((k) => groundM[k]) },
       { role: 'pipe', points: along((k) => pipe[k]) },
-      { role: 'water', points: along((k) => pipe[k] + heads[k]) },
+      ...(heads ? [{ role: 'water' as const, points: along((k) => pipe[k] + heads[k]) }] : []),
     ],
     levels: [
       { name: 'drawn from', levelM: work.levels.drawM },

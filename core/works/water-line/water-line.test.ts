@@ -231,6 +231,8 @@ describe('a line as it stands', () => {
     expect(sheet.lines.map((l) => l.formula)).toEqual(['hydraulics.darcy-loss', 'water-line.fittings', 'water-line.time-to-fill']);
     const { parts, isLong } = placed.section!(null);
     expect([isLong, parts.map((p) => p.role)]).toEqual([true, ['ground', 'pipe', 'water']]);
+    const pumped: WaterLine = { ...ONE, drive: 'pump' };
+    expect(waterLine.place(pumped, GROUND, null).section!(null).parts.map((p) => p.role)).toEqual(['ground', 'pipe']);
     expect(placed.pegs(25, null).map((p) => Math.round(p.x))).toEqual([20, 45, 70, 95, 120]);
     const amounts = new Map(placed.quantities(factsOf(siteOf(SLOPE))).map((q) => [q.item, q.likely]));
     expect(amounts.get('pipe')).toBeCloseTo(1.05 * GROUND.lengthM, 6);
