@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import type { WorkBase } from '#core/contract';
-import type { Roof, Tank } from '#core/works';
+import type { Roof, Tank, WaterLine } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -83,7 +83,25 @@ export function supply(open: () => Bench): void {
       await v.choose('Work', 'Tote 2');
       await v.choose('Its water leads', 'Gate pond');
       await v.until(async () => Object.values((await v.kept()).options[0].links ?? {}), (to) => to.includes('pond')); // prettier-ignore
+      // By its fall from the totes down to a bed: as much as its drippers let out, through the narrowest pipe that does.
+      await v.menu('Draw another work', 'Water line to drip lines');
+      await v.draw([here(217, 136), here(225, 128), here(236, 118)]);
+      await v.reads('aside', /Put a filter before them/);
+      const line = async (): Promise<WaterLine> => (await works()).find((w) => w.kind === 'water-line') as WaterLine;
+      const tote = (await works()).find((w) => w.name === 'Tote 2')?.id;
+      expect(await line()).toMatchObject({ from: tote, drive: 'fall', serves: 'drip' });
+      await v.reads('aside', /They let out together\s+2\.\d L\/min/);
+      await v.choose('Before the drippers', 'a filter that is cleaned');
+      await v.until(line, (l) => l.drip.filter === 'mesh');
+      await v.type('Wanted at its end', '9');
+      await v.press('Lay a pipe of 16\u00a0mm inside');
+      await v.press('Do it');
+      await v.until(line, (l) => l.pipe.diameterM === 0.016);
+      await v.choose('Draws from', 'a spring, a well or a main');
+      await v.until(line, (l) => l.from === undefined || l.from === null);
+      await v.reads('aside', /Say which store it draws from/);
       expect(await serious(v)).toEqual([]);
+      await v.choose('Work', 'Tote 2');
       await v.press('Remove Tote 2');
       await v.until(works, (list) => !list.some((w) => w.name === 'Tote 2'));
       await v.press('Undo');

@@ -162,6 +162,8 @@ export interface PlacedWork {
   readonly outlets: readonly Outlet[];
   /** Pipes it lays. */
   readonly conduits?: readonly Conduit[];
+  /** What it leads or lifts from one store to another in a day, as long as there is room: so much at most, down to a level. */
+  readonly lifts?: { readonly from: string; readonly to: string; readonly mostM3PerDay: number; readonly stopM: number };
   readonly figures: (facts: StormFacts, sheet: Worksheet) => Figure[];
   readonly checks: (facts: StormFacts, company: Company) => Check[];
   /** How much of what it takes. */

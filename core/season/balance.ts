@@ -8,6 +8,14 @@ export interface DayWay {
   readonly lagDays: number;
 }
 
+/** Water led or lifted to another store each evening, as long as that one has room: it is there the next day. */
+export interface DayLift {
+  readonly to: number;
+  readonly mostM3PerDay: number;
+  /** It stops when so much is left [m3]. */
+  readonly downToM3: number;
+}
+
 /** A store as it is followed day by day. Tables rise from empty; above their last row water stands straight up. */
 export interface DayStore {
   readonly id: string;
@@ -32,6 +40,8 @@ export interface DayStore {
   readonly topUp: { readonly toM3: number; readonly mostM3PerDay: number } | null;
   readonly spills: readonly DayWay[];
   readonly returns: DayWay | null;
+  /** What leads on from it; left out, nothing does. */
+  readonly lifts?: readonly DayLift[];
 }
 
 /** after: what stood there in the morning is used, and what comes spills first (the safe reading) · before: what comes is used first. */
@@ -50,6 +60,8 @@ export interface DayRun {
   readonly soakedM3: Float64Array;
   readonly driedM3: Float64Array;
   readonly toppedM3: Float64Array;
+  /** Led or lifted to other stores. */
+  readonly liftedM3: Float64Array;
 }
 
 export interface DayBalance {
@@ -102,6 +114,7 @@ const runFor = (store: DayStore, days: number): DayRun => ({
   soakedM3: new Float64Array(days),
   driedM3: new Float64Array(days),
   toppedM3: new Float64Array(days),
+  liftedM3: new Float64Array(days),
 });
 
 /** One day of one store: what stands there in the evening. `into` is written. */
@@ -179,6 +192,20 @@ export function balanceDays(
     if (i + late < days) arrives[to][i + late] += part;
     else onTheWayM3 += part;
   };
+  /** What leads on from a store in the evening of a day. */
+  const lift = (k: number, i: number): void => {
+    for (const { to, mostM3PerDay, downToM3 } of stores[k].lifts ?? []) {
+      // What is on its way there already takes its room too.
+      const room = stores[to].roomM3 - stands[to] - (i + 1 < days ? arrives[to][i + 1] : 0);
+      const moved = Math.max(0, Math.min(mostM3PerDay, stands[k] - downToM3, room));
+      if (moved === 0) continue;
+      stands[k] -= moved;
+      runs[k].liftedM3[i] += moved;
+      runs[k].volumeM3[i] = stands[k];
+      if (i + 1 < days) arrives[to][i + 1] += moved;
+      else onTheWayM3 += moved;
+    }
+  };
   for (let i = 0; i < days; i++) {
     const driesMm = evaporationMm ? evaporationMm[i] : 0;
     for (const k of places) {
@@ -189,6 +216,7 @@ export function balanceDays(
       if (run.spilledM3[i] > 0) for (const way of store.spills) send(run.spilledM3[i], way, { k, i });
       if (store.returns && run.soakedM3[i] > 0) send(run.soakedM3[i], store.returns, { k, i });
     }
+    for (const k of places) if (stores[k].lifts) lift(k, i);
   }
   return { runs, onTheWayM3, leftM3 };
 }
@@ -207,6 +235,7 @@ export interface DaySums {
   readonly soakedM3: number;
   readonly driedM3: number;
   readonly toppedM3: number;
+  readonly liftedM3: number;
   readonly startM3: number;
   readonly endM3: number;
 }
@@ -218,9 +247,11 @@ export const sumsOf = (run: DayRun): DaySums => ({
   soakedM3: sum(run.soakedM3),
   driedM3: sum(run.driedM3),
   toppedM3: sum(run.toppedM3),
+  liftedM3: sum(run.liftedM3),
   startM3: run.startM3,
   endM3: run.volumeM3.length > 0 ? run.volumeM3[run.volumeM3.length - 1] : run.startM3,
 });
 
 /** What is not accounted for [m3]: nothing, but for rounding. */
-export const errorOf = (s: DaySums): number => s.startM3 + s.inM3 + s.toppedM3 - s.usedM3 - s.spilledM3 - s.soakedM3 - s.driedM3 - s.endM3;
+export const errorOf = (s: DaySums): number =>
+  s.startM3 + s.inM3 + s.toppedM3 - s.usedM3 - s.spilledM3 - s.soakedM3 - s.driedM3 - s.liftedM3 - s.endM3;

@@ -208,6 +208,32 @@ describe('stores that spill into one another', () => {
     const { runs, leftM3 } = balanceDays([lower, upper], dry(2));
     expect([runs[0].inM3[0], leftM3[0][0], runs[1].volumeM3[0]]).toEqual([3.75, 1.25, 10]);
   });
+  it('a pump leads so much on each evening as the upper has over its stop and the other has room for; it is there the next day', () => {
+    const low = store([6, 0, 0, 0, 0, 0], [0, 0, 0, 0, 0, 0], { id: 'low', lifts: [{ to: 1, mostM3PerDay: 2, downToM3: 1 }] });
+    const high = store([0, 0, 0, 0, 0, 0], [0, 0, 0, 0, 0, 3], { id: 'high', roomM3: 3.5 });
+    const { runs, onTheWayM3 } = balanceDays([low, high], dry(6));
+    // By hand: 2 on the first two evenings for a room of 3.5, of which the second finds 1.5 left; then it is full until 3 are used.
+    expect([...runs[0].liftedM3]).toEqual([2, 1.5, 0, 0, 0, 1.5]);
+    expect([...runs[0].volumeM3]).toEqual([4, 2.5, 2.5, 2.5, 2.5, 1]);
+    expect([...runs[1].volumeM3]).toEqual([0, 2, 3.5, 3.5, 3.5, 0.5]);
+    expect(onTheWayM3).toBe(1.5);
+  });
+  it('a pump makes no water and loses none, never drains below its stop, and never fills beyond the brim', () => {
+    const rain = fc.array(fc.double({ min: 0, max: 3, noNaN: true }), { minLength: 50, maxLength: 50 });
+    fc.assert(
+      fc.property(rain, fc.double({ min: 0, max: 4, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }), (mm, most, stop) => {
+        const low = store(mm, mm.map(() => 0.4), { id: 'low', lifts: [{ to: 1, mostM3PerDay: most, downToM3: stop }] }); // prettier-ignore
+        const high = store(mm.map(() => 0), mm.map(() => 1), { id: 'high', roomM3: 5 }); // prettier-ignore
+        const { runs, onTheWayM3 } = balanceDays([low, high], dry(50));
+        const [a, b] = runs.map(sumsOf);
+        expect(Math.abs(errorOf(a)) + Math.abs(errorOf(b))).toBeLessThan(1e-9);
+        expect(Math.abs(a.liftedM3 - onTheWayM3 - b.inM3)).toBeLessThan(1e-9);
+        runs[0].liftedM3.forEach((v, i) => v > 0 && expect(runs[0].volumeM3[i]).toBeGreaterThanOrEqual(stop - 1e-9));
+        expect(b.spilledM3).toBe(0);
+      }),
+      { seed: 15, numRuns: 60 },
+    );
+  });
   it('soaked water comes back below after its lag, and what has not come when the days end is told', () => {
     const pond = store([8, 0, 0, 0], [0, 0, 0, 0], { soaksMmPerDay: 1000, returns: { to: 1, share: 0.5, lagDays: 2 } });
     const below = store([0, 0, 0, 0], [0, 0, 0, 0], { id: 'below' });

@@ -20,6 +20,8 @@ export interface StoreSeason {
   readonly toppedUpM3: number;
   readonly spilledM3: number;
   readonly soakedM3: number;
+  /** Led or lifted on to other stores. */
+  readonly liftedM3: number;
   readonly evaporatedM3: number;
   readonly startM3: number;
   readonly endM3: number;
@@ -137,6 +139,7 @@ export function seasonOf(store: DayStore, run: DayRun, days: Days): StoreSeason 
     toppedUpM3: sums.toppedM3,
     spilledM3: sums.spilledM3,
     soakedM3: sums.soakedM3,
+    liftedM3: sums.liftedM3,
     evaporatedM3: sums.driedM3,
     startM3: sums.startM3,
     endM3: sums.endM3,

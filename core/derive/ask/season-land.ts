@@ -1,7 +1,18 @@
 // The stores of a project as they are followed day by day: what comes to each, what it loses, where it spills.
 import type { Link, Outlet, Store } from '../../contract/index.ts';
+import { volumeAt } from '../../network/index.ts';
 import { type Project, optionOf } from '../../project/index.ts';
-import { type DayGround, type DayStore, type DayWay, type Days, growsIn, roofDays, shedDays, wetnessDays } from '../../season/index.ts';
+import {
+  type DayGround,
+  type DayLift,
+  type DayStore,
+  type DayWay,
+  type Days,
+  growsIn,
+  roofDays,
+  shedDays,
+  wetnessDays,
+} from '../../season/index.ts';
 import { nearestExit } from '../../terrain/index.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { type Laid, type RoomContext, laidOut } from '../set/laid.ts';
@@ -176,6 +187,20 @@ function dayStore(
 
 const shareLeft = ({ catchment: { areaM2 } }: Gathered, waterM2: number): number => (areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1);
 
+/** What leads on from each store each evening, by the works that do. */
+function liftsIn({ stores, works }: Water, places: readonly string[]): ReadonlyMap<string, readonly DayLift[]> {
+  const byId = new Map(stores.map((s) => [s.id, s]));
+  const lifts = new Map<string, DayLift[]>();
+  for (const { placed } of works) {
+    const { lifts: own } = placed;
+    const from = own && byId.get(own.from);
+    if (!from || !byId.has(own.to)) continue;
+    const downToM3 = Math.max(0, volumeAt(from.stage, own.stopM));
+    lifts.set(own.from, [...(lifts.get(own.from) ?? []), { to: places.indexOf(own.to), mostM3PerDay: own.mostM3PerDay, downToM3 }]);
+  }
+  return lifts;
+}
+
 /** A place before a store where its water is parted: it holds nothing. */
 function dayPlace(
   place: Water['places'][number],
@@ -201,12 +226,12 @@ function dayPlace(
   };
 }
 
-/** What is lacking of a store is lacking of all it spills into. */
+/** What is lacking of a store is lacking of all it spills into, or leads on to. */
 function spread(stores: readonly DayStore[], lacks: Map<string, readonly Lacks[]>): ReadonlyMap<string, readonly Lacks[]> {
   for (let grew = true; grew;) {
     grew = false;
-    for (const { id, spills } of stores)
-      for (const { to } of spills) {
+    for (const { id, spills, lifts = [] } of stores)
+      for (const { to } of [...spills, ...lifts]) {
         const below = to >= 0 ? stores[to].id : null;
         if (below === null) continue;
         const both = [...new Set([...(lacks.get(below) ?? []), ...(lacks.get(id) ?? [])])];
@@ -240,11 +265,13 @@ export function seasonLand(
   const base = baseFlows(water.springs);
   const parted = new Set(water.places.map((p) => p.store));
   const lacks = new Map<string, readonly Lacks[]>();
+  const lifts = liftsIn(water, places);
   const stores = water.stores.map((store) => {
     const { id } = store;
     const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id) });
     if (one.lacks.length > 0) lacks.set(id, one.lacks);
-    return one.made;
+    const leads = lifts.get(id);
+    return leads ? { ...one.made, lifts: leads } : one.made;
   }); // prettier-ignore
   const before = water.places.map((place) => {
     const at = places.indexOf(place.store);

@@ -217,7 +217,7 @@ function errorIn({ runs, stores, days, leftM3, onTheWayM3 }: Followed): number {
   let sent = -onTheWayM3 - leftM3.reduce((a, left) => a + sum(left), 0);
   stores.forEach(({ comesM3, rainedM2, spills, returns }, k) => {
     const { inM3, spilledM3, soakedM3 } = sums[k];
-    const away = spills.reduce((a, w) => a + w.share, 0) * spilledM3 + (returns?.share ?? 0) * soakedM3;
+    const away = spills.reduce((a, w) => a + w.share, 0) * spilledM3 + (returns?.share ?? 0) * soakedM3 + sums[k].liftedM3;
     const fromOthers = inM3 - sum(comesM3) - rainM * rainedM2;
     sent += away - fromOthers;
   });

@@ -61,8 +61,9 @@ export function* sizesSlowly(project: Project, context: SeasonContext, asked: Si
   if (lacks) return fail('size.unknown', `its ${lacks.join(' and ')} is not known`, { do: 'Describe the ground, and give what dries off in each month.' }); // prettier-ignore
   const base = stores[k];
   if (!(base.roomM3 > 0)) return fail('size.no-room', 'it stores nothing', { do: 'Name a tank, a pond or a swale.' });
-  // All that came to it, rain on it with that: it comes the same whatever its size.
-  const store: DayStore = { ...base, comesM3: runs[k].inM3, rainedM2: 0 };
+  // All that came to it, rain on it with that: it comes the same whatever its size. What is led on from it is asked of it too.
+  const asksM3 = base.lifts ? base.asksM3.map((v, i) => v + runs[k].liftedM3[i]) : base.asksM3;
+  const store: DayStore = { ...base, comesM3: runs[k].inM3, asksM3, rainedM2: 0 };
   const years = yearsIn(days);
   const price = project.supply?.price ?? null;
   const sizing = { days, years, order, price };

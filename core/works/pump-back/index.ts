@@ -112,11 +112,14 @@ const lifts: Rule<PumpFacts> = {
 
 export const PUMP_RULES: readonly Rule<PumpFacts>[] = [pipeLoss, velocity, lifts];
 
+/** What it lifts in a day [m3]. */
+const dayM3 = ({ flowM3s, sunHours }: PumpBack): number => flowM3s * 3600 * sunHours;
+
 /** Panels it needs at their peak [W]; null where it runs by mains. */
 function arrayOf(pump: PumpBack, sheet?: Worksheet): number | null {
   if (pump.drive !== 'sun') return null;
   const { liftM, lossM } = headsOf(pump);
-  const inputs = { V: pump.flowM3s * 3600 * pump.sunHours, H: liftM + lossM, eta: pump.efficiency, h: pump.sunHours, PR: pump.panelShare };
+  const inputs = { V: dayM3(pump), H: liftM + lossM, eta: pump.efficiency, h: pump.sunHours, PR: pump.panelShare };
   return sheet ? sheet.use(SOLAR_ARRAY, inputs) : SOLAR_ARRAY.evaluate(inputs);
 }
 
@@ -124,7 +127,7 @@ function figuresOf(pump: PumpBack, sheet: Worksheet): Figure[] {
   const { liftM, lossM } = headsOf(pump, sheet);
   const H = liftM + lossM;
   const power = sheet.use(PUMP_POWER, { Q: pump.flowM3s, H, eta: pump.efficiency });
-  const V = pump.flowM3s * 3600 * pump.sunHours;
+  const V = dayM3(pump);
   const array = arrayOf(pump, sheet);
   return [
     { id: 'liftM', label: 'Lift', value: liftM, kind: 'length' },
@@ -140,6 +143,7 @@ function placePump(pump: PumpBack, _ground: null, host: Host | null): PlacedWork
     host: null,
     stores: () => [],
     outlets: host ? outletOf(pump, host) : [],
+    lifts: { from: pump.host, to: pump.to, mostM3PerDay: dayM3(pump), stopM: pump.levels.stopM },
     figures: (_facts, sheet) => figuresOf(pump, sheet),
     checks: (facts) => runRules(PUMP_RULES, { ...facts, pump, heads: headsOf(pump) }, pump.id),
     quantities: () => quantitiesOf(pump, arrayOf(pump)),

@@ -103,12 +103,22 @@ function pegsOf(work: WaterLine, ground: LineGround, intervalM: number): PegDraf
   });
 }
 
+/** From a store to a store it leads water each day: by its fall day and night, by a pump as long as that runs. */
+function liftsOf(work: WaterLine, ground: LineGround): Pick<PlacedWork, 'lifts'> {
+  const { from, to, drive, flowM3s } = work;
+  if (from === undefined || to === undefined || ground.from === null || ground.from.roofM2 !== null) return {};
+  const mostM3PerDay = drive === 'pump' ? dayM3(work) : DAY_S * Math.min(flowM3s, gives(work, ground));
+  return { lifts: { from, to, mostM3PerDay, stopM: work.levels.drawM } };
+}
+const DAY_S = 86_400;
+
 function placeWaterLine(work: WaterLine, ground: LineGround): PlacedWork {
   const { drawM, endM } = work.levels;
   return {
     host: null,
     stores: () => [],
     outlets: [],
+    ...liftsOf(work, ground),
     figures: (facts, sheet) => figuresOf({ ...facts, work, ground }, sheet),
     checks: (facts) => runRules(WATER_LINE_RULES, { ...facts, work, ground }, work.id),
     quantities: () => quantitiesOf(work, ground),

@@ -34,6 +34,7 @@ function StoreFacts({ store, season }: { readonly store: StoreThrough; readonly 
       <Fact label="Runs over" value={aYear(told.spilledM3)} />
       {told.soakedM3 > 0 && <Fact label="Soaks in" value={aYear(told.soakedM3)} />}
       {told.evaporatedM3 > 0 && <Fact label="Dries off" value={aYear(told.evaporatedM3)} />}
+      {told.liftedM3 > 0 && <Fact label="Led on to other stores" value={aYear(told.liftedM3)} />}
       {told.toppedUpM3 > 0 && <Fact label="Brought in" value={aYear(told.toppedUpM3)} />}
       {told.suppliedShare !== null && <Fact label="Of what is asked, met" value={percent(told.suppliedShare)} />}
       {told.dryDaysAYear !== null && <Fact label="Days short of it in a mean year" value={format(told.dryDaysAYear, 'days')} />}
@@ -174,7 +175,8 @@ export function YearPart(): ReactNode {
         <Muted>
           The first is the safe reading. Ground sheds by its curve number, drier or wetter by the rain of five days before; roofs by what
           they are covered with, after the first of each wet spell is let go. Stores begin as the first year, run once before, leaves them.
-          Soil under a store takes in water at its rate without an end; pumps between stores stand still.
+          Soil under a store takes in water at its rate without an end. Pumps and lines between stores run in the evening, as long as there
+          is room.
         </Muted>
       </FoldPart>
     </>

@@ -9,13 +9,6 @@ export const waterLineUi: WorkUi<WaterLine> = {
   drag: () => null,
   planItems: (work, { selected }) => {
     const look = { role: 'water-line', label: work.name, isSelected: work.id === selected };
-    return [
-      {
-        id: work.id,
-        version: JSON.stringify([work.line, look]),
-        geometry: new LineString(work.line.map(([x, y]) => [x, y])),
-        look,
-      },
-    ];
+    return [{ id: work.id, version: JSON.stringify([work.line, look]), geometry: new LineString(work.line.map(([x, y]) => [x, y])), look }];
   },
 };
