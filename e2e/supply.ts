@@ -18,6 +18,7 @@ export function supply(open: () => Bench): void {
       const before = await v.reads('aside', /Kitchen garden\s+Barn cistern/);
       await v.reads('aside', /Lasts to\s+\d+ \w+ in a usual year/);
       await v.reads('aside', /\d{4}, the worst/);
+      await v.reads('aside', /Barn roof\s+\d[\d ]* (L|m³)\s+cost not said/);
       await v.page.waitForSelector('[role="img"][aria-label^="Barn cistern through"]');
       expect(await serious(v)).toEqual([]);
       // By keyboard: from part to part with the arrows.

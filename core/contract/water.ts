@@ -109,6 +109,8 @@ export interface Store {
   readonly isCovered?: boolean;
   /** What of it lies under where it is drawn off [m3]. */
   readonly deadM3?: number;
+  /** Of what soaks in, what comes out again below and how many days later; at which store, null where no store takes it. A guess of its owner. */
+  readonly comesBack?: { readonly share: number; readonly lagDays: number; readonly to: string | null };
   /** Of a roof: what comes down of the rain on it over years, after the first of each rain is let go. */
   readonly sheds?: { readonly share: number; readonly firstFlushMm: number };
 }

@@ -58,6 +58,7 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'swales-storage': { points: [[60, 120], [140, 120], [140, 150], [60, 150]] }, // prettier-ignore
   headcut: { points: [[90, 101], [98, 101]] }, // prettier-ignore
   roof: { points: [[60, 120], [72, 120], [72, 128], [60, 128]] }, // prettier-ignore
+  'sheet-on-blocks': { points: [[60, 120], [66, 120], [66, 123], [60, 123]] }, // prettier-ignore
   'roof-of-building': { points: [[62, 122]] },
   cistern: { points: [[60, 120]] },
   tote: { points: [[60, 120]] },
@@ -88,6 +89,7 @@ const GENTLE = new Set([
   'swales-even',
   'swales-storage',
   'roof',
+  'sheet-on-blocks',
   'cistern',
   'tote',
   'barrel',

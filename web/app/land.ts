@@ -30,6 +30,14 @@ export type LandAnswer =
   | { readonly kind: 'hollow'; readonly at: Point }
   | { readonly kind: 'advice'; readonly place: AskedPlace };
 
+/** What the gauge of a store says now, where it stands; not believed, it says the last that was. */
+export interface LiveLevel {
+  readonly id: string;
+  readonly at: Point;
+  readonly text: string;
+  readonly isBelieved: boolean;
+}
+
 export interface LandView {
   readonly overlay: Overlay;
   /** Contour interval [m]; null chooses one. */
@@ -43,6 +51,8 @@ export interface LandView {
   readonly answer: LandAnswer | null;
   /** A place pointed at in the section or on the plan. */
   readonly probe: Point | null;
+  /** Levels as gauges tell them, while they are watched. */
+  readonly live: readonly LiveLevel[];
 }
 
 export const useLand = create<LandView>(() => ({
@@ -56,6 +66,7 @@ export const useLand = create<LandView>(() => ({
   shown: null,
   answer: null,
   probe: null,
+  live: [],
 }));
 
 export const useLandPick = picking(useLand);
@@ -63,7 +74,7 @@ export const setLand = (change: Partial<LandView>): void => useLand.setState(cha
 
 // What one property answered says nothing of the next one.
 useApp.subscribe((now, before) => {
-  if (now.history?.project.id !== before.history?.project.id) setLand({ shown: null, answer: null, probe: null });
+  if (now.history?.project.id !== before.history?.project.id) setLand({ shown: null, answer: null, probe: null, live: [] });
 });
 
 /** What a question about the land depends on: the ground and what was seen, and the works where they count. */

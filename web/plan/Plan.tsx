@@ -106,7 +106,7 @@ export function Plan(): ReactNode {
     map.current?.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]);
   }, [ground]);
 
-  const { showsCatchments, showsPlaces, shown, answer } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer');
+  const { showsCatchments, showsPlaces, shown, answer, live } = useLandPick('showsCatchments', 'showsPlaces', 'shown', 'answer', 'live');
   const places = useAsk('places', showsPlaces ? {} : null);
   const storage = useAsk('storage', answer?.kind === 'wall' ? { line: answer.line } : null);
   const hollow = useAsk('hollowAt', answer?.kind === 'hollow' ? { at: answer.at } : null);
@@ -125,9 +125,24 @@ export function Plan(): ReactNode {
         levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
         flowText: (q) => formatQuantity(q, 'flow', system),
       }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
-      ...landItems({ places, shown, answer, storage: storage ?? hollow, fallLine, from: runsOn?.shape.ring ?? [] }),
+      ...landItems({ places, shown, answer, storage: storage ?? hollow, fallLine, from: runsOn?.shape.ring ?? [], live }),
     ],
-    [drawnProject, drawnResult, selected, showPegs, system, showsCatchments, places, shown, answer, storage, hollow, fallLine, runsOn],
+    [
+      drawnProject,
+      drawnResult,
+      selected,
+      showPegs,
+      system,
+      showsCatchments,
+      places,
+      shown,
+      answer,
+      storage,
+      hollow,
+      fallLine,
+      runsOn,
+      live,
+    ],
   );
   useEffect(() => map.current?.setItems(items), [items]);
   const moveTo = useCallback((at: Point): void => {

@@ -6,7 +6,7 @@ import type { PlacesAnswer, Section } from '#core/derive';
 import { PLACE_TITLES } from '#core/derive';
 import { type Line, type Point, closed, distance } from '#core/geometry';
 import type { FallLine } from '#core/terrain';
-import type { LandAnswer, ShownSection } from '../app/land.ts';
+import type { LandAnswer, LiveLevel, ShownSection } from '../app/land.ts';
 import { toRing } from './items.ts';
 import type { Look, PlanItem } from './types.ts';
 
@@ -31,6 +31,7 @@ interface LandDrawing {
   readonly fallLine: FallLine | null | undefined;
   /** Ground that runs onto the selected line or area. */
   readonly from: readonly Point[];
+  readonly live: readonly LiveLevel[];
 }
 
 const coordinates = (line: Line): number[][] => line.map(([x, y]) => [x, y]);
@@ -92,7 +93,7 @@ function answerItems({ answer, storage, fallLine }: LandDrawing): PlanItem[] {
 
 /** Places, the line of the long section, and the answer in hand. */
 export function landItems(drawing: LandDrawing): PlanItem[] {
-  const { places, shown, from } = drawing;
+  const { places, shown, from, live } = drawing;
   const path = shown?.section.points.map((p) => p.at) ?? [];
   const ground: PlanItem[] =
     from.length < 3
@@ -110,5 +111,6 @@ export function landItems(drawing: LandDrawing): PlanItem[] {
     ...(places ? placeItems(places) : []),
     ...lineItem('land:section', path, { role: 'section' }),
     ...answerItems(drawing),
+    ...live.map(({ id, at, text, isBelieved }) => pointItem(`live:${id}`, at, { role: isBelieved ? 'live' : 'live-doubted', label: text })),
   ];
 }

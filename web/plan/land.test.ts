@@ -134,11 +134,21 @@ describe('answers on the plan', () => {
     fallM: 2,
     ends: 'line',
   };
-  const nothing = { places: null, shown: null, answer: null, storage: null, fallLine: null, from: [] };
+  const nothing = { places: null, shown: null, answer: null, storage: null, fallLine: null, from: [], live: [] };
   it('a section is linked with places near it only', () => {
     expect(nearestInSection(section, [9, 1])?.atM).toBe(10);
     expect(nearestInSection(section, [9, 40])).toBeNull();
     expect(nearestInSection({ ...section, points: [] }, [0, 0])).toBeNull();
+  });
+  it('show what gauges say where their stores stand, doubted ones as such, and nothing once they are not watched', () => {
+    const live = [
+      { id: 'a', at: [1, 2], text: '72 %', isBelieved: true },
+      { id: 'b', at: [3, 4], text: 'silent; 4 s ago 10 %', isBelieved: false },
+    ] as const;
+    expect(landItems({ ...nothing, live }).map((i) => [i.id, i.look])).toEqual([
+      ['live:a', { role: 'live', label: '72 %' }],
+      ['live:b', { role: 'live-doubted', label: 'silent; 4 s ago 10 %' }],
+    ]);
   });
   it('draw the section, the wall with its water, the contour and the places, each once', () => {
     expect(landItems(nothing)).toEqual([]);

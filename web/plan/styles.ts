@@ -327,6 +327,21 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       ...withText(label(l.label, p, { colour: p.alarm, offsetY: 19 })),
     }),
   ],
+  // What a gauge says: a dot on the store, hollow where it is not believed.
+  live: (l, p) => [
+    new Style({
+      zIndex: 9,
+      image: new CircleStyle({ radius: 7, fill: new Fill({ color: p.water }), stroke: new Stroke({ color: p.paper, width: 2.5 }) }),
+      ...withText(label(l.label, p, { offsetY: 18 })),
+    }),
+  ],
+  'live-doubted': (l, p) => [
+    new Style({
+      zIndex: 9,
+      image: new CircleStyle({ radius: 7, fill: new Fill({ color: p.paper }), stroke: new Stroke({ color: p.alarm, width: 2.5 }) }),
+      ...withText(label(l.label, p, { offsetY: 18, colour: p.alarm })),
+    }),
+  ],
   pin: (l, p) => [
     new Style({
       image: new CircleStyle({

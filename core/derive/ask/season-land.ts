@@ -137,17 +137,30 @@ function soaksOf({ id, seepsMmPerHour, soffitM }: Store, { under }: Water, hasGr
 }
 const NONE = new Float64Array(0);
 
+/** Where what soaks in comes out again: as its owner thinks, or by a way out into the ground. */
+function returnOf(
+  { comesBack, outlets }: Store,
+  on: { readonly links: readonly Link[]; readonly wayOf: (link: Link) => DayWay; readonly places: readonly string[] },
+): DayWay | null {
+  const { links, wayOf, places } = on;
+  if (comesBack) {
+    const { share, lagDays, to } = comesBack;
+    return { to: to === null ? -1 : Math.max(-1, places.indexOf(to)), share, lagDays };
+  }
+  const back = outlets.findIndex((o) => o.returns);
+  return back >= 0 && links[back] ? wayOf(links[back]) : null;
+}
+
 /** One store with what comes to it by itself, and what of that is not known. */
 function dayStore(
   store: Store,
-  on: On & { readonly sheds: Sheds; readonly gathered: Gathered | undefined; readonly steadyM3s: number; readonly wayOf: (link: Link) => DayWay; readonly isParted: boolean }, // prettier-ignore
+  on: On & { readonly sheds: Sheds; readonly gathered: Gathered | undefined; readonly steadyM3s: number; readonly wayOf: (link: Link) => DayWay; readonly isParted: boolean; readonly places: readonly string[] }, // prettier-ignore
 ): { readonly made: DayStore; readonly lacks: readonly Lacks[] } {
   const { laid, days, asks, sheds, gathered, steadyM3s, wayOf, isParted } = on;
   const { id, stage, heldM3, waterM2 = 0, isCovered = false } = store;
   const n = days.rainMm.length;
   const links = laid.water.links.get(id) ?? [];
   const way = firstWay(store, links);
-  const back = store.outlets.findIndex((o) => o.returns);
   const runs = !store.sheds && gathered && !isParted ? sheds.of(gathered, shareLeft(gathered, waterM2)) : NONE;
   const soaks = soaksOf(store, laid.water, laid.world.map !== null);
   // Parted on its way or not, what ground sheds is not known while nobody has described it.
@@ -180,7 +193,7 @@ function dayStore(
     asksM3: asks.get(id) ?? new Float64Array(n),
     topUp: topUp ? { toM3: Math.min(roomM3, topUp.toM3), mostM3PerDay: topUp.mostM3PerDay } : null,
     spills: [way ? wayOf(way.link) : { to: -1, share: 1, lagDays: 0 }],
-    returns: back >= 0 && links[back] ? wayOf(links[back]) : null,
+    returns: returnOf(store, { links, wayOf, places: on.places }),
   };
   return { made, lacks };
 }
@@ -226,12 +239,12 @@ function dayPlace(
   };
 }
 
-/** What is lacking of a store is lacking of all it spills into, or leads on to. */
+/** What is lacking of a store is lacking of all it spills into, leads on to, or feeds through the ground. */
 function spread(stores: readonly DayStore[], lacks: Map<string, readonly Lacks[]>): ReadonlyMap<string, readonly Lacks[]> {
   for (let grew = true; grew;) {
     grew = false;
-    for (const { id, spills, lifts = [] } of stores)
-      for (const { to } of [...spills, ...lifts]) {
+    for (const { id, spills, lifts = [], returns } of stores)
+      for (const { to } of [...spills, ...lifts, ...(returns ? [returns] : [])]) {
         const below = to >= 0 ? stores[to].id : null;
         if (below === null) continue;
         const both = [...new Set([...(lacks.get(below) ?? []), ...(lacks.get(id) ?? [])])];
@@ -268,7 +281,7 @@ export function seasonLand(
   const lifts = liftsIn(water, places);
   const stores = water.stores.map((store) => {
     const { id } = store;
-    const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id) });
+    const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id), places });
     if (one.lacks.length > 0) lacks.set(id, one.lacks);
     const leads = lifts.get(id);
     return leads ? { ...one.made, lifts: leads } : one.made;

@@ -110,6 +110,12 @@ describe('a roof and a tank', () => {
     expect(told.toppedUpM3).toBeCloseTo(0.1 * N, 3);
     expect(told.suppliedShare).toBeCloseTo(0.5, 3);
   });
+  it('a roof is told apart from what keeps water', () => {
+    expect(season(led(ROOFED)).stores.map((s) => [s.id, s.isRoof])).toEqual([
+      ['roof', true],
+      ['tank', false],
+    ]);
+  });
   it('a line to a second tank fills it each evening as far as it has room; nobody’s need is met there without one', () => {
     const high: Tank = { ...OWN_TANK, id: 'high', name: 'High tank', at: [40, 40] };
     const line: WaterLine = { ...newWaterLine('line', 'Line', { line: [[58, 57], [40, 40]], from: 'tank', to: 'high', levels: { drawM: 0, endM: 0 }, drive: 'pump', serves: 'vessel', flowM3s: 0.0002, endHeadM: 0.5, diameterM: 0.026 }) }; // prettier-ignore
@@ -130,6 +136,23 @@ describe('a roof and a tank', () => {
     // It stops above what the tap of the first cannot reach: half a metre stays.
     const daily = season(project({ ...line, levels: { drawM: floor + 0.5, endM: floor + 6 } } as WaterLine), { daily: true });
     expect(Math.min(...daily.series!.volumeM3.tank.slice(400))).toBeGreaterThanOrEqual(Math.PI * 0.5 - 0.01);
+  });
+  it('what soaks in comes out again at the store its owner thinks, as late and as much as he thinks; else it is gone', () => {
+    const soak: Soakaway = { ...SOAK, comesBackPercent: 40, comesBackDays: 20, backTo: 'tank' };
+    const told = (work: Soakaway): Season => season(planeProject({ gauge: GAUGE, climate }, [work, OWN_TANK]), { daily: true });
+    const { backTo: _, ...gone } = soak;
+    const [here, nowhere] = [told(soak), told(gone)];
+    const soaked = of(here, 'soak').told!.soakedM3;
+    expect(soaked).toBeGreaterThan(20);
+    expect(of(nowhere, 'tank').told!.inM3).toBe(0);
+    const came = of(here, 'tank').told!.inM3;
+    // All but what the last twenty days put on its way.
+    expect(came / (0.4 * soaked)).toBeGreaterThan(0.93);
+    expect(came).toBeLessThanOrEqual(0.4 * soaked + 1e-9);
+    expect([here.balance.errorM3 < 1e-6, nowhere.balance.errorM3 < 1e-6]).toEqual([true, true]);
+    // Neither share nor time alone is enough to go by.
+    const { comesBackDays: __, ...timeless } = soak;
+    expect(of(told(timeless), 'tank').told!.inM3).toBe(0);
   });
   it('used before it spills it gives no less; less rain gives no more', () => {
     const share = (change: Partial<Project>): number => of(season(led({ ...ROOFED, ...change })), 'tank').told!.suppliedShare!;

@@ -53,6 +53,8 @@ export interface StoreThrough {
   readonly roomM3: number;
   readonly deadM3: number;
   readonly lacks: readonly Lacks[];
+  /** A roof: it keeps nothing, and sends on what it catches. */
+  readonly isRoof: boolean;
   readonly told: StoreSeason | null;
 }
 
@@ -260,7 +262,7 @@ export function* seasonSlowly(project: Project, context: SeasonContext, wanted: 
       const lacks = land.lacks.get(store.id) ?? [];
       const { roomM3, deadM3 } = stores[k];
       const told = lacks.length === 0 ? seasonOf(stores[k], runs[k], days) : null;
-      return { id: store.id, work: store.work, name: store.id === store.work ? (names.get(store.work) ?? store.name) : store.name, roomM3, deadM3, lacks, told }; // prettier-ignore
+      return { id: store.id, work: store.work, name: store.id === store.work ? (names.get(store.work) ?? store.name) : store.name, roomM3, deadM3, lacks, isRoof: store.sheds !== undefined, told }; // prettier-ignore
     }),
     demands: needsMet(project, went),
     exits: exitsTold(went),

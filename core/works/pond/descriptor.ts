@@ -1,6 +1,7 @@
 // Pond: what it is, without what works it out.
 import type { Descriptor } from '../../contract/index.ts';
 import { closed } from '../../geometry/index.ts';
+import { COMES_BACK_REFERENCE, backRefs } from '../comes-back.ts';
 import { POND_DRAWS, POND_SAMPLE } from './begin.ts';
 import { POND_FIELDS, POND_CHOICES, validatePond, type Pond } from './model.ts';
 
@@ -21,7 +22,8 @@ export const pondDescriptor: Descriptor<Pond> = {
     joinable: true,
     wayOut: null,
   }),
-  refs: () => [],
+  references: [COMES_BACK_REFERENCE],
+  refs: backRefs,
   draws: POND_DRAWS,
   footprint: (work) => [...(work.wall ? [work.wall] : []), ...(work.pit ? [closed(work.pit)] : [])],
   intakes: ({ id, wall, pit = [] }) => [{ store: id, line: wall ?? closed(pit) }],

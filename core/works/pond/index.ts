@@ -3,6 +3,7 @@ import type { Figure, Host, LevelMark, PegDraft, PlacedWork, SectionShape, Storm
 import type { Worksheet } from '../../formula/index.ts';
 import { type Line, type Point, closed, contains, lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
 import { WAVE_HAWKSLEY, WAVE_RUNUP } from '../../hydraulics/index.ts';
+import { comesBackOf } from '../comes-back.ts';
 import { runRules } from '../rules.ts';
 import { POND_RULES, freeboardNeeded } from './checks.ts';
 import { CREST_WIDTH, PIT_VOLUME, POND_VOLUME, VALLEY_VOLUME, WALL_QUICK, WALL_SECTION } from './formulas.ts';
@@ -281,7 +282,7 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
   const brims = brimOutlets(pond, ground, outside);
   return {
     host: hostOf(made),
-    stores: (guests) => [storeOf(pond, { basin, brims }, guests)],
+    stores: (guests) => [{ ...storeOf(pond, { basin, brims }, guests), ...comesBackOf(pond) }],
     outlets: [],
     figures: (facts, sheet) => figuresOf(made, facts, sheet),
     checks: (facts, company) => runRules(POND_RULES, { ...facts, ...made, company }, pond.id),

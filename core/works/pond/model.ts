@@ -1,12 +1,13 @@
 import type { ChoiceSpec, FieldSpec, Problem, ShownWhen, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
+import { COMES_BACK_FIELDS, type ComesBack } from '../comes-back.ts';
 import { checkFields, checkLine } from '../fields.ts';
 
 export const BORROWS = ['inside', 'elsewhere'] as const;
 
 /** Water held behind an earth wall, in a pit, or in both. */
-export interface Pond extends WorkBase {
+export interface Pond extends WorkBase, ComesBack {
   readonly kind: 'pond';
   /** Middle of the crest of its wall, across the valley. */
   readonly wall?: Line;
@@ -96,6 +97,7 @@ export const POND_FIELDS: readonly FieldSpec[] = [
     optional: { offer: 'Note the clay you found', start: 20 },
     shownWhen: WALLED,
   },
+  ...COMES_BACK_FIELDS,
 ];
 
 export const POND_CHOICES: readonly ChoiceSpec[] = [

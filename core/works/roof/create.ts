@@ -39,6 +39,20 @@ export function newRoof(id: string, name: string, { ring }: { readonly ring: Lin
   };
 }
 
+/** Sheet on posts or blocks, put up for its rain alone: low, one slope, one gutter along its lower side. */
+export function newSheet(id: string, name: string, ring: Line): Roof {
+  const first = newRoof(id, name, { ring });
+  const around = closed(ring);
+  const longest = Math.max(...ring.map((_, k) => distance(around[k], around[k + 1])));
+  const gutterLengthM = Math.max(0.5, Math.round(CENTIMETRE * longest) / CENTIMETRE);
+  const { dimensions } = first;
+  return {
+    ...first,
+    status: 'planned',
+    dimensions: { ...dimensions, eavesM: 0.5, riseM: 0.4, gutterLengthM, downpipes: Math.max(1, Math.ceil(gutterLengthM / A_DOWNPIPE_M)) },
+  };
+}
+
 export const ROOF_SAMPLE = newRoof('roof', 'Roof', { ring: [[0, 0], [12, 0], [12, 8], [0, 8]] }); // prettier-ignore
 
 export const ROOF_DRAWS: readonly DrawSpec[] = [
@@ -48,6 +62,13 @@ export const ROOF_DRAWS: readonly DrawSpec[] = [
     what: 'ring',
     least: 3,
     hint: 'Click its corners from above, overhang and all; double-click to end. One plane, or all that runs to the same gutters.',
+  },
+  {
+    id: 'sheet-on-blocks',
+    name: 'Sheet on blocks, for its rain alone',
+    what: 'ring',
+    least: 3,
+    hint: 'Click its corners from above; double-click to end. Low and open to the sky: as near to its tank, and higher, as the ground allows.',
   },
   { id: 'roof-of-building', name: 'Roof of a building', what: 'point', least: 1, most: 1, hint: 'Click into a building that is drawn.' },
 ];

@@ -7,7 +7,7 @@ import { FIRST_FLUSH } from '../../season/index.ts';
 import { begun, groundUnder, offTerrain } from '../beginning.ts';
 import { runRules } from '../rules.ts';
 import { RISK, ROOF_RULES, type RoofFacts, neededFlow } from './checks.ts';
-import { newRoof } from './create.ts';
+import { newRoof, newSheet } from './create.ts';
 import { roofDescriptor } from './descriptor.ts';
 import { BOX_GUTTER, GUTTER_OUTLET, ROOF_FLOW, ROOF_IN_WIND } from './formulas.ts';
 import { flushM3, hoursOf, quantitiesOf, stepsOf } from './making.ts';
@@ -83,7 +83,8 @@ const beginRoof: Technique<Roof, unknown>['begin'] = (drawn, land) => {
     };
   }
   if (!groundUnder([...ring, ring[0]], land)) return offTerrain('the roof');
-  return begun(newRoof(land.idFor('roof'), land.nameFor('Roof'), { ring }));
+  const [id, name] = [land.idFor('roof'), land.nameFor('Roof')];
+  return begun(drawn.how === 'sheet-on-blocks' ? newSheet(id, name, ring) : newRoof(id, name, { ring }));
 };
 
 export const roof: Technique<Roof, RoofGround> = {

@@ -24,6 +24,8 @@ export interface Roof extends WorkBase {
     readonly firstFlushMm: number;
   };
   readonly fallPercent?: number;
+  /** In the user's money. */
+  readonly cost?: number;
   readonly labour: { readonly mPerDay: number };
 }
 
@@ -51,6 +53,15 @@ export const ROOF_FIELDS: readonly FieldSpec[] = [
     help: 'Towards its downpipe: 0.2 to 0.5. Less than nothing where it falls away from it.',
     optional: { offer: 'You have measured its fall', start: 0.3 },
     shownWhen: HAS_GUTTER,
+  },
+  {
+    path: 'cost',
+    label: 'Costs, all of it',
+    kind: 'number',
+    min: 1,
+    max: 1e7,
+    help: 'In your money: sheet, frame, gutters and downpipes; of a roof that stands already, what catching it takes.',
+    optional: { offer: 'You know what it costs', start: 300 },
   },
   { path: 'labour.mPerDay', label: 'Gutter one person hangs in a day', kind: 'length', min: 1, max: 200, help: 'About 15 m, brackets and downpipes with it.' },
 ]; // prettier-ignore

@@ -10,6 +10,7 @@ import { noGrid, planeProject } from '../../testing/projects.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
 import { ROOF, TANK } from '../../testing/valley-fields.ts';
 import { type Tank, registry } from '../index.ts';
+import { newSheet } from './create.ts';
 import { GUTTER_OUTLET, ROOF_FLOW, ROOF_IN_WIND } from './formulas.ts';
 import { type Roof, areaOf, newRoof, roof } from './index.ts';
 import { flushM3, quantitiesOf } from './making.ts';
@@ -45,6 +46,11 @@ describe('what it is', () => {
   it('its area from above whichever way it was drawn, gutters along its two long sides, a downpipe to 12 m', () => {
     const made = newRoof('r', 'R', { ring: [...ONE.ring].reverse() });
     expect([areaOf(made), made.dimensions.gutterLengthM, made.dimensions.downpipes]).toEqual([96, 24, 2]);
+  });
+  it('sheet on blocks is low, of one slope with one gutter along its longest side, and sound', () => {
+    const sheet = newSheet('s', 'Sheet', [[0, 0], [8, 0], [8, 3], [0, 3]]); // prettier-ignore
+    expect(sheet).toMatchObject({ status: 'planned', dimensions: { eavesM: 0.5, gutterLengthM: 8, downpipes: 1 } });
+    expect(registry.bind(sheet).validate()).toEqual([]);
   });
   it('a store that holds next to nothing: gutter from sole to rim, downpipes at its sole, then over its rim', () => {
     const store = storeOf(ONE, measureRoof(ONE, SITE));

@@ -1,5 +1,6 @@
 // Soakaways: what they are, without what works them out.
 import type { Descriptor } from '../../contract/index.ts';
+import { COMES_BACK_REFERENCE, backRefs } from '../comes-back.ts';
 import { SOAKAWAY_DRAWS, SOAKAWAY_SAMPLE } from './create.ts';
 import { SOAKAWAY_CHOICES, SOAKAWAY_FIELDS, type Soakaway, validateSoakaway } from './model.ts';
 
@@ -12,7 +13,8 @@ export const soakawayDescriptor: Descriptor<Soakaway> = {
   choices: SOAKAWAY_CHOICES,
   validate: validateSoakaway,
   traits: () => ({ retains: 'none', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: false, wayOut: null }),
-  refs: () => [],
+  references: [COMES_BACK_REFERENCE],
+  refs: backRefs,
   draws: SOAKAWAY_DRAWS,
   footprint: ({ line }) => [line],
   intakes: ({ id, line }) => [{ store: id, line }],

@@ -2,9 +2,10 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
+import { COMES_BACK_FIELDS, type ComesBack } from '../comes-back.ts';
 import { checkChoices, checkFields, checkLine, choice, option } from '../fields.ts';
 
-export interface Soakaway extends WorkBase {
+export interface Soakaway extends WorkBase, ComesBack {
   readonly kind: 'soakaway';
   readonly form: 'trench' | 'pit' | 'shaft';
   readonly fill: 'stone' | 'open' | 'rings';
@@ -37,8 +38,6 @@ export interface Soakaway extends WorkBase {
   readonly siltedPercent?: number;
   /** How often a year it fills, and what of that the owner thinks comes out again below, and when: a guess. */
   readonly fillsAYear?: number;
-  readonly comesBackPercent?: number;
-  readonly comesBackDays?: number;
   readonly labour: { readonly m3PerDay: number };
 }
 
@@ -101,20 +100,7 @@ export const SOAKAWAY_FIELDS: readonly FieldSpec[] = [
     help: 'Times in a usual year.',
     optional: { offer: 'You know how often it fills', start: 8 },
   }),
-  noted('comesBackPercent', 'Comes out again below', {
-    kind: 'percent',
-    min: 0,
-    max: 100,
-    help: 'What you think of it does: a guess, and told as one.',
-    optional: { offer: 'You think some of it comes out again below', start: 20 },
-  }),
-  noted('comesBackDays', 'After', {
-    kind: 'days',
-    min: 0,
-    max: 4000,
-    help: 'As you think: a guess.',
-    optional: { offer: 'You think you know when', start: 60 },
-  }),
+  ...COMES_BACK_FIELDS,
   {
     path: 'labour.m3PerDay',
     label: 'One person digs in a day',

@@ -2,6 +2,7 @@
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { GRASSED_SILL_C, grassedSillLaw } from '../../hydraulics/index.ts';
+import { comesBackOf } from '../comes-back.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare } from '../series.ts';
@@ -151,6 +152,7 @@ export const storeOf = (work: Soakaway, hole: Hole): Store => {
     heldM3: openOf(work, hole),
     waterM2: hole.areaM2,
     stage,
+    ...comesBackOf(work),
     outlets: outletsOf(work, hole),
     ...(work.testedMmPerHour === undefined ? {} : { seepsMmPerHour: work.testedMmPerHour / work.dimensions.safety }),
   };

@@ -1,5 +1,6 @@
 // Level swale: what it is, without what works it out.
 import type { Descriptor } from '../../contract/index.ts';
+import { COMES_BACK_REFERENCE, backRefs } from '../comes-back.ts';
 import { SWALE_DRAWS, SWALE_SAMPLE } from './begin.ts';
 import { SWALE_FIELDS, SWALE_CHOICES, LOW_PLACES, validateSwale, type Swale } from './model.ts';
 
@@ -13,7 +14,11 @@ export const swaleDescriptor: Descriptor<Swale> = {
   lists: [LOW_PLACES],
   validate: validateSwale,
   traits: () => ({ retains: 'bank', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: true, wayOut: null }),
-  refs: ({ joins }) => (joins ? [{ role: 'joins', id: joins.store, path: 'joins', whenGone: 'lets-go' }] : []),
+  references: [COMES_BACK_REFERENCE],
+  refs: (work) => [
+    ...(work.joins ? [{ role: 'joins' as const, id: work.joins.store, path: 'joins', whenGone: 'lets-go' as const }] : []),
+    ...backRefs(work),
+  ],
   draws: SWALE_DRAWS,
   footprint: (work) => [work.line],
   intakes: ({ id, line }) => [{ store: id, line }],

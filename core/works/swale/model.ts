@@ -2,6 +2,7 @@ import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../c
 import type { Line } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { mm } from '../beginning.ts';
+import { COMES_BACK_FIELDS, type ComesBack } from '../comes-back.ts';
 import { checkFields, checkLine } from '../fields.ts';
 
 export const SWALE_PURPOSES = ['soak', 'hold', 'convey', 'spillway'] as const;
@@ -15,7 +16,7 @@ export interface LowPlace {
 }
 
 /** A level ditch with a bank on its downhill side. The line is its downhill lip on natural ground. */
-export interface Swale extends WorkBase {
+export interface Swale extends WorkBase, ComesBack {
   readonly kind: 'swale';
   readonly purpose: SwalePurpose;
   readonly line: Line;
@@ -75,6 +76,7 @@ export const SWALE_FIELDS: readonly FieldSpec[] = [
     max: 6,
     help: '2 for a machine-made bank; 1 to 1.5 by hand.',
   },
+  ...COMES_BACK_FIELDS,
 ];
 
 export const SWALE_CHOICES: readonly ChoiceSpec[] = [

@@ -1,6 +1,7 @@
 import type { Outlet, OutletRole, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
+import { comesBackOf } from '../comes-back.ts';
 import { type LipGround, downhillAt, groundAlong } from '../lip.ts';
 import { jointOutlet } from './joint.ts';
 import type { LowPlace, Swale } from './model.ts';
@@ -135,6 +136,7 @@ export function storeOf(swale: Swale, ground: LipGround, guests: readonly Outlet
     crestM: Math.min(swale.levels.bankCrestM, ...lowPlacesOf(swale).map((p) => p.levelM), ...fuseOf(swale).map((f) => f.crestM)),
     heldM3: full.volumeM3,
     waterM2: full.wettedM2,
+    ...comesBackOf(swale),
     ...(swale.purpose === 'hold' ? { keeps: true as const } : {}),
     stage: stageOf(swale, ground),
     outlets,

@@ -1,7 +1,10 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { StoreThrough } from '#core/derive';
+import { middleOf } from '#core/geometry';
 import { type Heard, believed } from '#core/season';
-import { useFormat } from '../../app/selectors.ts';
+import { catalogue } from '#core/works';
+import { type LiveLevel, setLand } from '../../app/land.ts';
+import { useFormat, useWorks } from '../../app/selectors.ts';
 import { useSeason } from '../../app/season.ts';
 import { Muted, Part, Toggle } from '../../kit/index.ts';
 
@@ -69,13 +72,37 @@ function Said({ known, roomM3 }: { readonly known: Known | undefined; readonly r
   );
 } // prettier-ignore
 
+/** What stands on the plan at a store: how full it is, or was when it was believed last. */
+function liveText(known: Known, roomM3: number): string {
+  const share = known.lastM3 === null ? '?' : `${Math.round((100 * known.lastM3) / roomM3)} %`;
+  if (known.heard.kind === 'believed') return share;
+  return known.heard.kind === 'silent' ? `silent; ${known.ago} s ago ${share}` : `not believed; ${known.ago} s ago ${share}`;
+}
+
+/** Shows what gauges say on the plan too, for as long as they are watched. */
+function useLiveOnPlan(stores: readonly StoreThrough[], state: State, isOn: boolean): void {
+  const works = useWorks();
+  useEffect(() => {
+    const live = stores.flatMap((store): LiveLevel[] => {
+      const known = state[store.id] as Known | undefined;
+      const work = works.find((w) => w.id === store.work);
+      const line = work && catalogue.describe(work).footprint[0];
+      if (!known || !line) return [];
+      return [{ id: store.id, at: middleOf(line), text: liveText(known, store.roomM3), isBelieved: known.heard.kind === 'believed' }];
+    });
+    setLand({ live: isOn ? live : [] });
+  }, [stores, state, isOn, works]);
+  useEffect(() => () => setLand({ live: [] }), []);
+}
+
 /** Levels as gauges tell them: a stand-in, and said to be. */
 export function LivePart(): ReactNode {
   const season = useSeason('season', {});
   const format = useFormat();
   const [isOn, turn] = useState(false);
-  const stores = season?.stores.filter((s) => s.roomM3 > 0) ?? [];
+  const stores = useMemo(() => season?.stores.filter((s) => s.roomM3 > 0) ?? [], [season]);
   const { state, rainMm, isOff } = useGauges(stores, isOn);
+  useLiveOnPlan(stores, state, isOn);
   if (stores.length === 0) return <Muted>Draw a tank or a pond first: a gauge reads a store.</Muted>;
   return (
     <Part title="Gauges, simulated">

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { LACKS_WORDS, type Season, type StoreThrough } from '#core/derive';
-import { useFormat, useProject } from '../../app/selectors.ts';
+import { valueAt } from '#core/works';
+import { useFormat, useProject, useWorks } from '../../app/selectors.ts';
 import { hasDays, setSupply, useSeason } from '../../app/season.ts';
 import { useApp } from '../../app/store.ts';
 import { Choose, Fact, FoldPart, Inline, Muted, Part, Table } from '../../kit/index.ts';
@@ -118,6 +119,28 @@ function LeavingPart({ season }: { readonly season: Season }): ReactNode {
   );
 }
 
+/** What each roof brings in a mean year, and what that costs: by its yearly litre a catching roof is judged. */
+function RoofsPart({ season }: { readonly season: Season }): ReactNode {
+  const format = useFormat();
+  const works = useWorks();
+  const roofs = season.stores.filter((s) => s.isRoof && s.told);
+  if (roofs.length === 0) return null;
+  return (
+    <FoldPart title="What each roof brings">
+      <Table
+        caption="Roofs, what they bring and what that costs"
+        head={['Roof', 'Brings a year', 'Cost for each 1000 L a year']}
+        rows={roofs.map(({ work, name, told }) => {
+          const aYear = (told?.inM3 ?? 0) / season.years;
+          const cost = valueAt(works.find((w) => w.id === work), 'cost'); // prettier-ignore
+          return [name, format(aYear, aYear < 50 ? 'liquid' : 'volume'), typeof cost === 'number' && aYear > 0 ? (cost / aYear).toFixed(1) : 'cost not said'];
+        })}
+      />
+      <Muted>What it costs is said with the roof, under Works.</Muted>
+    </FoldPart>
+  ); // prettier-ignore
+}
+
 /** The year's water: how much of each need is met, store by store and day by day. */
 export function YearPart(): ReactNode {
   const project = useProject();
@@ -155,6 +178,7 @@ export function YearPart(): ReactNode {
         <StoreFacts store={store} season={season} />
       </Part>
       <StoreYear key={store.id} store={store} />
+      <RoofsPart season={season} />
       <LeavingPart season={season} />
       <FoldPart title="How a day is reckoned">
         <Choose
@@ -176,7 +200,7 @@ export function YearPart(): ReactNode {
           The first is the safe reading. Ground sheds by its curve number, drier or wetter by the rain of five days before; roofs by what
           they are covered with, after the first of each wet spell is let go. Stores begin as the first year, run once before, leaves them.
           Soil under a store takes in water at its rate without an end. Pumps and lines between stores run in the evening, as long as there
-          is room.
+          is room. What soaked in comes out again only where you said so of a swale, a pond or a soakaway.
         </Muted>
       </FoldPart>
     </>
