@@ -42,6 +42,9 @@ export interface DayStore {
   readonly returns: DayWay | null;
   /** What leads on from it; left out, nothing does. */
   readonly lifts?: readonly DayLift[];
+  /** Of a vessel joined to others at its foot: levels of its rows, and places of those in the list (`balanceJoined`). */
+  readonly levelM?: Float64Array;
+  readonly joins?: readonly number[];
 }
 
 /** after: what stood there in the morning is used, and what comes spills first (the safe reading) · before: what comes is used first. */

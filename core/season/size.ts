@@ -57,7 +57,7 @@ export interface Sizing {
 /** One size tried. */
 export function trySize(store: DayStore, roomM3: number, { days, years, order, price }: Sizing): SizeRow {
   const one = resized(store, roomM3);
-  const { runs } = balanceDays([{ ...one, spills: [{ to: -1, share: 1, lagDays: 0 }], returns: null, lifts: [] }], days, order);
+  const { runs } = balanceDays([{ ...one, spills: [{ to: -1, share: 1, lagDays: 0 }], returns: null, lifts: [], joins: [] }], days, order);
   const { short, ...came } = suppliedBy(one, runs[0], days);
   let asked = 0;
   for (const v of store.asksM3) asked += v;

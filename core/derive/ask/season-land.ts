@@ -214,6 +214,19 @@ function liftsIn({ stores, works }: Water, places: readonly string[]): ReadonlyM
   return lifts;
 }
 
+/** Vessels joined at their feet, by what each is joined with: water in soil soaks as it did, and is followed by itself. */
+function joinsIn({ stores }: Water, places: readonly string[]): ReadonlyMap<string, Pick<DayStore, 'levelM' | 'joins'>> {
+  const vessels = new Map(stores.flatMap((s) => (s.seepsMmPerHour === 0 && !s.sheds ? [[s.id, s] as const] : [])));
+  const joined = new Map<string, number[]>();
+  for (const { id, outlets } of vessels.values())
+    for (const { kind, to } of outlets) {
+      if (kind !== 'joint' || to === undefined || !vessels.has(to)) continue;
+      joined.set(id, [...(joined.get(id) ?? []), places.indexOf(to)]);
+      joined.set(to, [...(joined.get(to) ?? []), places.indexOf(id)]);
+    }
+  return new Map([...joined].map(([id, joins]) => [id, { joins, levelM: vessels.get(id)?.stage.levelM ?? new Float64Array(0) }]));
+}
+
 /** A place before a store where its water is parted: it holds nothing. */
 function dayPlace(
   place: Water['places'][number],
@@ -243,8 +256,8 @@ function dayPlace(
 function spread(stores: readonly DayStore[], lacks: Map<string, readonly Lacks[]>): ReadonlyMap<string, readonly Lacks[]> {
   for (let grew = true; grew;) {
     grew = false;
-    for (const { id, spills, lifts = [], returns } of stores)
-      for (const { to } of [...spills, ...lifts, ...(returns ? [returns] : [])]) {
+    for (const { id, spills, lifts = [], returns, joins = [] } of stores)
+      for (const to of [...[...spills, ...lifts, ...(returns ? [returns] : [])].map((w) => w.to), ...joins]) {
         const below = to >= 0 ? stores[to].id : null;
         if (below === null) continue;
         const both = [...new Set([...(lacks.get(below) ?? []), ...(lacks.get(id) ?? [])])];
@@ -278,13 +291,13 @@ export function seasonLand(
   const base = baseFlows(water.springs);
   const parted = new Set(water.places.map((p) => p.store));
   const lacks = new Map<string, readonly Lacks[]>();
-  const lifts = liftsIn(water, places);
+  const [lifts, joined] = [liftsIn(water, places), joinsIn(water, places)];
   const stores = water.stores.map((store) => {
     const { id } = store;
     const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id), places });
     if (one.lacks.length > 0) lacks.set(id, one.lacks);
     const leads = lifts.get(id);
-    return leads ? { ...one.made, lifts: leads } : one.made;
+    return { ...one.made, ...(leads ? { lifts: leads } : {}), ...joined.get(id) };
   }); // prettier-ignore
   const before = water.places.map((place) => {
     const at = places.indexOf(place.store);

@@ -110,6 +110,18 @@ describe('a roof and a tank', () => {
     expect(told.toppedUpM3).toBeCloseTo(0.1 * N, 3);
     expect(told.suppliedShare).toBeCloseTo(0.5, 3);
   });
+  it('two tanks joined at their feet supply what two alike under one name do', () => {
+    const second: Tank = { ...OWN_TANK, id: 'second', name: 'Second', at: [55, 57], levelsWith: 'tank', joinPipeM: 0.05 };
+    const flat = { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: Array<number>(101 * 101).fill(100) } } as const; // prettier-ignore
+    const on = (...works: WorkBase[]): Season => season(led(planeProject({ ...flat, gauge: GAUGE, climate, supply: supply() }, [OWN_ROOF, ...works]))); // prettier-ignore
+    const joined = on(OWN_TANK, second);
+    const one = of(on({ ...OWN_TANK, count: 2 } as WorkBase), 'tank').told!;
+    const [a, b] = [of(joined, 'tank').told!, of(joined, 'second').told!];
+    expect(a.suppliedM3).toBeCloseTo(one.suppliedM3, 6);
+    expect(a.spilledM3 + b.spilledM3).toBeCloseTo(one.spilledM3, 6);
+    expect(a.suppliedShare!).toBeGreaterThan(of(on(OWN_TANK), 'tank').told!.suppliedShare! + 0.02);
+    expect(joined.balance.errorM3).toBeLessThan(1e-6);
+  });
   it('a roof is told apart from what keeps water', () => {
     expect(season(led(ROOFED)).stores.map((s) => [s.id, s.isRoof])).toEqual([
       ['roof', true],

@@ -10,7 +10,7 @@ import {
   type StoreSeason,
   type UseOrder,
   asksDays,
-  balanceDays,
+  balanceJoined,
   daysOf,
   errorOf,
   isShort,
@@ -140,7 +140,7 @@ export function settled(stores: readonly DayStore[], days: Days, order: UseOrder
   const n = days.year.findIndex((y) => y !== days.year[0]);
   const first = n < 0 ? days.rainMm.length : n;
   const weather = { rainMm: days.rainMm.subarray(0, first), evaporationMm: days.evaporationMm?.subarray(0, first) ?? null };
-  const { runs } = balanceDays(stores.map((s) => firstYear(s, first)), weather, order); // prettier-ignore
+  const { runs } = balanceJoined(stores.map((s) => firstYear(s, first)), weather, order); // prettier-ignore
   return stores.map((s, k) => ({ ...s, startM3: runs[k].volumeM3[first - 1] }));
 }
 
@@ -168,7 +168,7 @@ export function* followed(project: Project, context: SeasonContext, wanted: Seas
   yield;
   const stores = settled(land.stores, days, order);
   yield;
-  const { runs, leftM3, onTheWayM3 } = balanceDays(stores, days, order);
+  const { runs, leftM3, onTheWayM3 } = balanceJoined(stores, days, order);
   return { days, order, land, stores, runs, leftM3, onTheWayM3, asks };
 }
 

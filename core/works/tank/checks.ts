@@ -6,6 +6,7 @@ import { FINE, saidRule } from '../said-rule.ts';
 import { nearestFeature } from '../setbacks.ts';
 import { TANK_FLOATS, TANK_PRESSES } from './formulas.ts';
 import { CRATE_RULES, crateKg } from './crates.ts';
+import { JOIN_RULES } from './joined.ts';
 import { type Tank, rimHeight } from './model.ts';
 import { MORTAR_RULES, isMortar, mortarKg } from './mortar.ts';
 import { type TankFacts, baseM, fillsOf, floorOf, footM2, holdsM3, lostM3, oneM3, overflowPasses } from './standing.ts';
@@ -292,4 +293,4 @@ const fills: Rule<TankFacts> = {
   },
 }; // prettier-ignore
 
-export const TANK_RULES: readonly Rule<TankFacts>[] = [overflowLow, passes, overflowLeads, fills, silt, can, presses, topples, floats, lid, mosquitoes, light, fitting, frost, drinking, ...MORTAR_RULES, ...CRATE_RULES]; // prettier-ignore
+export const TANK_RULES: readonly Rule<TankFacts>[] = [overflowLow, passes, overflowLeads, fills, silt, can, presses, topples, floats, lid, mosquitoes, light, fitting, frost, drinking, ...JOIN_RULES, ...MORTAR_RULES, ...CRATE_RULES]; // prettier-ignore

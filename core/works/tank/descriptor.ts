@@ -22,7 +22,8 @@ export const tankDescriptor: Descriptor<Tank> = {
     wayOut: null,
     standsAlone: true,
   }),
-  refs: () => [],
+  references: [{ path: 'levelsWith', title: 'Joined to another vessel', label: 'Levels out with', none: 'none' }],
+  refs: ({ levelsWith }) => (levelsWith === undefined ? [] : [{ role: 'to', id: levelsWith, path: 'levelsWith', whenGone: 'lets-go' }]),
   draws: TANK_DRAWS,
   footprint: ({ at: [x, y] }) => [
     [
@@ -31,5 +32,5 @@ export const tankDescriptor: Descriptor<Tank> = {
     ],
   ],
   intakes: () => [],
-  groundKey: ({ at }) => at,
+  groundKey: ({ at, levelsWith }) => [at, levelsWith ?? null],
 };

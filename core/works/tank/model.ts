@@ -44,6 +44,9 @@ export interface Tank extends WorkBase {
   };
   readonly ledges?: readonly Ledge[];
   readonly emptyKg?: number;
+  /** Another vessel it is joined to at its foot: water stands as high in both. How wide the pipe between them is [m]. */
+  readonly levelsWith?: string;
+  readonly joinPipeM?: number;
   /** Depth to water at its highest in the year, from the ground. */
   readonly waterTableM?: number;
   readonly cost?: number;
@@ -91,6 +94,16 @@ export const TANK_FIELDS: readonly FieldSpec[] = [
     help: 'Under the ground, at its highest in the year.',
     optional: { offer: 'You know how deep the ground water is', start: 3 },
     shownWhen: { path: 'stands', is: ['buried'] },
+  },
+  {
+    path: 'joinPipeM',
+    label: 'Pipe between them, inside',
+    kind: 'length',
+    min: 0.01,
+    max: 0.6,
+    help: 'At their feet, to the other vessel. Until it is known they are not counted as joined.',
+    optional: { offer: 'You know the pipe between them', start: 0.05 },
+    shownWhen: { path: 'levelsWith', isNot: [undefined] },
   },
   {
     path: 'cost',

@@ -1,6 +1,7 @@
 // A vessel on its ground: what it holds at each height, and where it runs over.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
+import { GRAVITY, ORIFICE_C } from '../../hydraulics/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import { CONE_VOLUME, LYING_VOLUME, OVERFLOW_PASSES, UPRIGHT_VOLUME, overflowLaw } from './formulas.ts';
@@ -8,12 +9,15 @@ import { type Tank, rimHeight } from './model.ts';
 
 export interface TankGround {
   readonly groundM: number;
+  /** The vessel it is joined to: its floor, and where it runs over [m]. */
+  readonly beside?: { readonly name: string; readonly floorM: number; readonly fullM: number };
 }
 
-export function measureTank({ at }: Tank, { grid }: Plot): TankGround {
+export function measureTank({ at, levelsWith }: Tank, { grid, placed }: Plot): TankGround {
   const groundM = levelAt(grid, at);
   if (Number.isNaN(groundM)) throw new UnknownGround('the ground under the tank is not known');
-  return { groundM };
+  const other = levelsWith === undefined ? undefined : placed?.get(levelsWith)?.stores([])[0];
+  return other ? { groundM, beside: { name: other.name, floorM: other.floorM, fullM: other.wayOutM } } : { groundM };
 }
 
 /** Water in a shape measured at heights: areas are straight between them, the top one goes on upwards. */
@@ -98,7 +102,37 @@ const RIM_C = 1.7;
 /** Clear of the vessel, downhill or not: where its overflow lets go. */
 const lets = (tank: Tank): Point => [tank.at[0] + baseM(tank) / 2 + 0.3, tank.at[1]];
 
-function outletsOf(tank: Tank, floorM: number): Outlet[] {
+/** How high over both floors a pipe between two vessels lies [m]: common practice. */
+const FOOT_M = 0.05;
+
+/** Water that runs through a pipe between two vessels, from the higher to the lower [m3/s]. */
+export function joinFlow(pipeM: number, soleM: number): (highM: number, lowM: number) => number {
+  const perRoot = ORIFICE_C * (Math.PI / 4) * pipeM ** 2 * Math.sqrt(2 * GRAVITY);
+  return (highM, lowM) => perRoot * Math.sqrt(Math.max(0, highM - Math.max(lowM, soleM)));
+}
+
+/** The pipe to another vessel as a way between both; none while it is not known how wide it is. */
+function joinOf({ id, name, levelsWith, joinPipeM, at }: Tank, floorM: number, { beside }: TankGround): Outlet[] {
+  if (levelsWith === undefined || joinPipeM === undefined || !beside) return [];
+  const soleM = Math.max(floorM, beside.floorM) + FOOT_M;
+  const flow = joinFlow(joinPipeM, soleM);
+  return [
+    {
+      id: `${id}#join`,
+      role: 'mouth',
+      work: id,
+      name: `${name}: pipe to ${beside.name}`,
+      kind: 'joint',
+      levelM: soleM,
+      dischargeAt: at,
+      to: levelsWith,
+      drownsM: -Infinity,
+      flowAt: (levelM, beyondM = -Infinity) => (levelM >= beyondM ? flow(levelM, beyondM) : -flow(beyondM, levelM)),
+    },
+  ];
+}
+
+function outletsOf(tank: Tank, floorM: number, ground: TankGround): Outlet[] {
   const own = { work: tank.id, dischargeAt: lets(tank) };
   const { overflowM } = tank.dimensions;
   const rimM = floorM + rimHeight(tank);
@@ -123,6 +157,7 @@ function outletsOf(tank: Tank, floorM: number): Outlet[] {
       levelM: rimM,
       flowAt: (levelM) => round * Math.max(0, levelM - rimM) ** 1.5,
     },
+    ...joinOf(tank, floorM, ground),
   ];
 }
 
@@ -151,7 +186,7 @@ export function storeOf(tank: Tank, ground: TankGround): Store {
     seepsMmPerHour: 0,
     keeps: true,
     ...openOf(tank),
-    outlets: outletsOf(tank, floorM),
+    outlets: outletsOf(tank, floorM, ground),
   };
 }
 

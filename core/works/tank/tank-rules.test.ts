@@ -26,8 +26,38 @@ const house = (awayM: number): Partial<TankFacts> => ({
 /** A share of its whole room lost over the overflow: upright, so by height. */
 const lost = (share: number): TankFacts => with_('dimensions.overflowM', 1.8 - 0.11 - 0.02 - 1.8 * share);
 
+/** Beside another vessel, whose overflow lies so much lower. */
+const BESIDE = { name: 'Old tank', floorM: 100.4, fullM: 100.4 + 1.66 };
+const beside = (tank: Tank, lowerM = 0): TankFacts =>
+  facts(tank, { ground: { ...measureTank(tank, SITE), beside: { ...BESIDE, fullM: BESIDE.fullM - lowerM } } });
+
 describe('rules on vessels', () => {
   testSides<TankFacts>(TANK_RULES, {
+    'tank.join-pipe': {
+      at: (v) => beside(v < 0 ? ONE : { ...ONE, joinPipeM: v }),
+      found: (v) => (v < 0 ? null : v),
+      limit: 0.05,
+      judged: [
+        [-1, 'unknown', /not counted as joined/],
+        [0.019, 'mend', /^Join them by 50 mm/],
+        [0.021, 'weigh'],
+        [0.049, 'weigh'],
+        [0.05, 'fine'],
+      ],
+      silent: [facts()],
+    },
+    'tank.join-overflow': {
+      at: (v) => beside({ ...ONE, joinPipeM: 0.05 }, v),
+      limit: 0.05,
+      judged: [
+        [0, 'fine'],
+        [0.049, 'fine'],
+        [0.051, 'weigh', /320 L of it are never filled: .* raise the overflow of Old tank/],
+        [0.299, 'weigh'],
+        [0.301, 'mend'],
+      ],
+      silent: [facts()],
+    },
     'tank.overflow-low': {
       at: lost,
       limit: 0.05,

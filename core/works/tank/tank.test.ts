@@ -2,9 +2,12 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { applyCommand } from '../../commands/index.ts';
+import { derive } from '../../derive/index.ts';
 import { Worksheet } from '../../formula/index.ts';
 import { gridOf } from '../../testing/grids.ts';
-import { planeProject } from '../../testing/projects.ts';
+import { route } from '../../network/index.ts';
+import type { Project } from '../../project/index.ts';
+import { noGrid, planeProject } from '../../testing/projects.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
 import { TANK } from '../../testing/valley-fields.ts';
 import { judgeBy } from '../rules.ts';
@@ -12,7 +15,7 @@ import { registry } from '../index.ts';
 import { OVERFLOW_PASSES, TANK_FLOATS, TANK_PRESSES } from './formulas.ts';
 import { TANK_RULES, type Tank, holdsM3, newTank, rimHeight, tank } from './index.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { lostM3, measureTank, oneM3, overflowPasses, storeOf } from './standing.ts';
+import { joinFlow, lostM3, measureTank, oneM3, overflowPasses, storeOf } from './standing.ts';
 
 const SITE = siteOf(gridOf(() => 100, { cells: 201, cellM: 1 }));
 const ONE: Tank = { ...TANK, at: [60, 60] };
@@ -73,6 +76,41 @@ describe('what it holds', () => {
     const levels = [...store.stage.levelM];
     expect(levels).toContainEqual(store.sillM);
     for (let k = 1; k < levels.length; k++) expect(store.stage.volumeM3[k]).toBeGreaterThan(store.stage.volumeM3[k - 1]);
+  });
+});
+
+describe('two vessels joined at their feet', () => {
+  const project = (joinPipeM: number | undefined): Project => {
+    const joined = { ...ONE, id: 'b', name: 'Second', at: [64, 60] as const, count: 1, levelsWith: 'a', ...(joinPipeM === undefined ? {} : { joinPipeM }) }; // prettier-ignore
+    const first: Tank = { ...ONE, id: 'a', name: 'First', count: 1 };
+    return planeProject({}, [first, joined]);
+  };
+  const joints = (p: Project): number => derive(p, { registry, grids: noGrid }).derived.links.filter((l) => l.outlet.endsWith('#join')).length; // prettier-ignore
+  it('are joined once the pipe between them is known, and not before', () => {
+    expect([joints(project(undefined)), joints(project(0.05))]).toEqual([0, 1]);
+  });
+  it('water runs through it from the higher to the lower, as through an opening, and not under its sole', () => {
+    const flow = joinFlow(0.1, 100);
+    // 0.6 · π/4 · 0.01 · (2 · 9.81 · 0.5)^0.5
+    expect(flow(101, 100.5)).toBeCloseTo(0.6 * (Math.PI / 400) * Math.sqrt(9.81), 9);
+    expect([flow(100, 99), flow(101, 101)]).toEqual([0, 0]);
+    // The lower vessel stands under the pipe: what runs is decided by the sole.
+    expect(flow(101, 99)).toBe(flow(101, 100));
+  });
+  it('is solved with the storm: what comes to one stands as high in both', () => {
+    const stage = (area: number) => ({
+      levelM: Float64Array.of(100, 103),
+      volumeM3: Float64Array.of(0, 3 * area),
+      wettedM2: Float64Array.of(0, 0),
+    });
+    const flow = joinFlow(0.1, 100);
+    const inflow = Array.from({ length: 600 }, (_, i) => (i < 60 ? 0.001 : 0));
+    const joint = { id: 'j', to: 'b', lagS: 0, isJoint: true, flowAt: (a: number, b = 0) => (a >= b ? flow(a, b) : -flow(b, a)) };
+    const run = route({ stores: [{ id: 'a', stage: stage(1), inflow, outlets: [joint] }, { id: 'b', stage: stage(4), inflow: [], outlets: [] }], stepS: 60, steps: 600 }); // prettier-ignore
+    // 3.6 m3 over 1 + 4 m2.
+    const ends = ['a', 'b'].map((id) => run.stores.get(id)!.levelM[600]);
+    expect(ends[0]).toBeCloseTo(100 + 3.6 / 5, 4);
+    expect(Math.abs(ends[0] - ends[1])).toBeLessThan(0.002);
   });
 });
 
