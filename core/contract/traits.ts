@@ -20,8 +20,11 @@ export interface Traits {
 
 /** A work that needs another, by a member of its own. */
 export interface Ref {
-  /** host: it lets that one out · to: it leads there · joins: it opens into it · through: water passes there on its way. */
-  readonly role: 'host' | 'to' | 'joins' | 'through';
+  /**
+   * host: it lets that one out · to: it leads there · joins: it opens into it · through: water passes there on its way · back: what
+   * soaked in comes out there, which nothing hangs on where it stands.
+   */
+  readonly role: 'host' | 'to' | 'joins' | 'through' | 'back';
   readonly id: string;
   /** The member that names it. */
   readonly path: string;

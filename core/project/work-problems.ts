@@ -42,8 +42,8 @@ export function workProblems(work: WorkBase, works: readonly WorkBase[], registr
       do: 'Name a work of the same option, or remove it.',
     });
   }
-  for (const id of bound.refersTo) {
-    if (isThere(id)) continue;
+  for (const { role, id } of bound.refs) {
+    if (role === 'host' || isThere(id)) continue;
     own.push({
       code: 'work.no-other',
       what: `"${work.name}" leads to "${id}", which is not in this option`,

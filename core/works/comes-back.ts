@@ -38,7 +38,7 @@ export const COMES_BACK_REFERENCE: ReferenceSpec = {
 };
 
 export const backRefs = ({ backTo }: ComesBack): readonly Ref[] =>
-  backTo === undefined ? [] : [{ role: 'to', id: backTo, path: 'backTo', whenGone: 'lets-go' }];
+  backTo === undefined ? [] : [{ role: 'back', id: backTo, path: 'backTo', whenGone: 'lets-go' }];
 
 /** What of its soaked water comes back, for the days; nothing while share or time is not said. */
 export const comesBackOf = ({ comesBackPercent, comesBackDays, backTo }: ComesBack): Pick<Store, 'comesBack'> =>

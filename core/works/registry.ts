@@ -81,7 +81,7 @@ function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, m
     },
     refs,
     hostId: refs.find((r) => r.role === 'host')?.id ?? null,
-    refersTo: refs.filter((r) => r.role !== 'host').map((r) => r.id),
+    refersTo: refs.filter((r) => r.role !== 'host' && r.role !== 'back').map((r) => r.id),
     footprint: of.footprint(work),
     intakes: of.intakes(work),
     groundKey: of.groundKey(work),

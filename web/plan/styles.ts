@@ -216,6 +216,8 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   // A pipe under pressure: a thin line with beads.
   'water-line': (l, p) => [
     ...halo(l, p),
+    // On a dark roof it is seen by its light edge.
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.85), width: 9 }) }),
     new Style({ stroke: new Stroke({ color: p.deepWater, width: 2 }) }),
     new Style({
       stroke: new Stroke({ color: p.deepWater, width: 6, lineDash: [2, 14], lineCap: 'round' }),

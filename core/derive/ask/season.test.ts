@@ -162,6 +162,11 @@ describe('a roof and a tank', () => {
     expect(came / (0.4 * soaked)).toBeGreaterThan(0.93);
     expect(came).toBeLessThanOrEqual(0.4 * soaked + 1e-9);
     expect([here.balance.errorM3 < 1e-6, nowhere.balance.errorM3 < 1e-6]).toEqual([true, true]);
+    // Nothing hangs on a guess: two that feed one another through the ground both stand.
+    const other: Soakaway = { ...soak, id: 'other', name: 'Other', line: SOAK.line.map(([x, y]) => [x + 8, y]), backTo: 'soak' };
+    const ring = season(planeProject({ gauge: GAUGE, climate }, [{ ...soak, backTo: 'other' } as Soakaway, other, OWN_TANK]));
+    expect(ring.stores.map((s) => [s.id, s.told === null])).toEqual([['soak', false], ['other', false], ['tank', false]]); // prettier-ignore
+    expect(ring.balance.errorM3).toBeLessThan(1e-6);
     // Neither share nor time alone is enough to go by.
     const { comesBackDays: __, ...timeless } = soak;
     expect(of(told(timeless), 'tank').told!.inM3).toBe(0);

@@ -41,7 +41,7 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 /** Which other store a work leads to. */
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
   const { hostId } = catalogue.describe(work);
-  const stores = (useDerived()?.stores ?? []).filter((s) => s.id !== work.id && s.id !== hostId);
+  const stores = (useDerived()?.stores ?? []).filter((s) => s.id === s.work && s.id !== work.id && s.id !== hostId);
   const none = spec.none === undefined ? [] : [{ id: '', name: spec.none }];
   const choices = [...none, ...stores.map((s) => ({ id: s.id, name: s.name }))];
   return (
