@@ -45,8 +45,8 @@ export function groundChecks(work: string, store: string, on: { readonly told: T
   const runoff = run.hydrology.runoff.get(store);
   // A work that stands on no line of its own asks for no rate.
   const under = water.under.get(store) ?? null;
-  // A roof is no ground: nothing of it soaks in, and no way to a time of concentration is chosen for it.
-  const isRoof = water.stores.some((s) => s.id === store && s.sheds !== undefined);
+  // A roof, or paving over a covered store, is no ground: nothing of it soaks in, and no way to a time of concentration is chosen for it.
+  const isRoof = water.stores.some((s) => s.id === store && (s.sheds !== undefined || (s.isCovered === true && s.waterM2 !== undefined)));
   if (!run.rain || !timed || !runoff || isRoof) return [];
   const lossesMm = graph.step(`losses:${store}`, [timed, run.rain], lossesIn);
   const soilFullShare = graph.step(`soil-full:${store}`, [timed, run.rain], fullIn);

@@ -1,7 +1,14 @@
 // A vessel: what it is, without what works it out.
-import type { Descriptor } from '../../contract/index.ts';
+import type { Descriptor, Intake } from '../../contract/index.ts';
 import { TANK_DRAWS, TANK_SAMPLE } from './create.ts';
 import { TANK_CHOICES, TANK_FIELDS, TANK_LISTS, type Tank, validateTank } from './model.ts';
+
+/** Paving over crates keeps its rain from the ground below, as a roof does: laid as a square over them. */
+function pavingOf({ id, made, crates, at: [x, y] }: Tank): readonly Intake[] {
+  if (made !== 'crates' || !(crates.pavedM2 > 0)) return [];
+  const half = Math.sqrt(crates.pavedM2) / 2;
+  return [{ store: id, roof: [[x - half, y - half], [x + half, y - half], [x + half, y + half], [x - half, y + half]] }]; // prettier-ignore
+}
 
 export const tankDescriptor: Descriptor<Tank> = {
   kind: 'tank',
@@ -31,6 +38,6 @@ export const tankDescriptor: Descriptor<Tank> = {
       [x + 0.25, y],
     ],
   ],
-  intakes: () => [],
+  intakes: pavingOf,
   groundKey: ({ at, levelsWith }) => [at, levelsWith ?? null],
 };

@@ -2,6 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { Worksheet } from '../../formula/index.ts';
 import { gridOf } from '../../testing/grids.ts';
+import { SILL, SWALE, derived, planeProject } from '../../testing/projects.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
 import { judgeBy } from '../rules.ts';
 import { registry } from '../index.ts';
@@ -97,6 +98,23 @@ describe('crates in a pit', () => {
   it('paving above brings its rain; without any none falls in', () => {
     expect(storeOf(CRATES, { groundM: 100 }).waterM2).toBeUndefined();
     expect(storeOf(withAt(CRATES, 'crates.pavedM2', 30), { groundM: 100 })).toMatchObject({ waterM2: 30, isCovered: true });
+  });
+  it('paving takes its rain off the ground it lies on: what runs to the swale below is less by as much', () => {
+    const over = (pavedM2: number): Tank => withAt({ ...CRATES, at: [101, 151] as const }, 'crates.pavedM2', pavedM2);
+    const catches = (tank: Tank, store: string): number => derived(planeProject({}, [SWALE, SILL, tank])).derived.catchments.find((c) => c.of === store)?.areaM2 ?? 0; // prettier-ignore
+    const bare = catches(over(0), 'w1');
+    expect(bare).toBeGreaterThan(1000);
+    // Nine cells of two metres.
+    expect(bare - catches(over(36), 'w1')).toBeCloseTo(36, 6);
+    expect([catches(over(0), 'c'), catches(over(36), 'c')]).toEqual([0, 36]);
+    // It is paving, and asked nothing about soil.
+    const { checks } = derived(planeProject({}, [SWALE, SILL, over(36)])).derived;
+    for (const [on, isAsked] of [
+      ['w1', true],
+      ['c', false],
+    ] as const)
+      expect(checks.some((c) => c.on === on && /^(ground|runoff)\./.test(c.id))).toBe(isAsked);
+    expect(checks.filter((c) => c.on === 'c').length).toBeGreaterThan(10);
   });
 });
 
