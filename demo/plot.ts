@@ -9,7 +9,7 @@ import { Graph, beginWorks } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import { type Project, type Supply, assetName, emptyProject, gridToBytes } from '#core/project';
 import { gridFromLevels } from '#core/terrain';
-import { type Roof, type Tank, type WaterLine, newRoof, newTank, registry } from '#core/works';
+import { type Roof, type Tank, type SupplyLine, newRoof, newTank, registry } from '#core/works';
 import { LONG_M, POOL, WIDE_M, plotLevel } from './plot-ground.ts';
 
 const CELL_M = 0.25;
@@ -155,11 +155,11 @@ const commands: Command[] = [
 const laid = commands.reduce((h, c) => execute(h, c, { registry }), startHistory(emptyProject('quill-lane', 'Quill Lane School')));
 
 /** From the crates to the toilets of the wing: a house wants fifteen metres of head, and the crates lie lower than its floor. */
-function toiletLine(): WaterLine {
+function toiletLine(): SupplyLine {
   const points = [[48.6, 32.9], [46.4, 30.6], [44.1, 27.2], [43.4, 22.1]].map((p) => here([p[0], p[1]])); // prettier-ignore
   const context = { registry, grids: () => grid, graph: new Graph() };
-  const [first] = beginWorks(laid.project, context, { kind: 'water-line', how: 'water-line', points }).works;
-  const line = first as WaterLine;
+  const [first] = beginWorks(laid.project, context, { kind: 'supply-line', how: 'supply-line', points }).works;
+  const line = first as SupplyLine;
   return {
     ...line,
     id: 'toilet-line',

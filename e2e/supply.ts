@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import type { WorkBase } from '#core/contract';
-import type { Roof, Tank, WaterLine } from '#core/works';
+import type { Roof, Tank, SupplyLine } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -88,7 +88,7 @@ export function supply(open: () => Bench): void {
       await v.menu('Draw another work', 'Water line to drip lines');
       await v.draw([here(217, 136), here(225, 128), here(236, 118)]);
       await v.reads('aside', /Put a filter before them/);
-      const line = async (): Promise<WaterLine> => (await works()).find((w) => w.kind === 'water-line') as WaterLine;
+      const line = async (): Promise<SupplyLine> => (await works()).find((w) => w.kind === 'supply-line') as SupplyLine;
       const tote = (await works()).find((w) => w.name === 'Tote 2')?.id;
       expect(await line()).toMatchObject({ from: tote, drive: 'fall', serves: 'drip' });
       await v.reads('aside', /They let out together\s+2\.\d L\/min/);

@@ -7,8 +7,8 @@ import {
   type SwaleSet,
   type Tank,
   type Terraces,
-  type WaterLine,
-  newWaterLine,
+  type SupplyLine,
+  newSupplyLine,
 } from '../works/index.ts';
 
 /** A trench of stone along the contour 114 of the western side. */
@@ -159,8 +159,8 @@ export const TANK: Tank = {
 };
 
 /** From the cistern by its fall to a tap lower on the slope. */
-export const TO_TAP: WaterLine = {
-  ...newWaterLine('to-tap', 'Line to the tap', {
+export const TO_TAP: SupplyLine = {
+  ...newSupplyLine('to-tap', 'Line to the tap', {
     line: [[157, 24], [150, 40], [140, 60]],
     from: 'tank',
     levels: { drawM: 112.8, endM: 111.4 },

@@ -65,7 +65,7 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   barrel: { points: [[60, 120]] },
   'mortar-tank': { points: [[60, 120]] },
   'crate-tank': { points: [[60, 120]] },
-  'water-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
+  'supply-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
   'drip-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
@@ -95,7 +95,7 @@ const GENTLE = new Set([
   'barrel',
   'mortar-tank',
   'crate-tank',
-  'water-line',
+  'supply-line',
   'drip-line',
 ]);
 const PLANE = planeProject({}, []);

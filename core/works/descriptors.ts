@@ -20,7 +20,7 @@ import { swaleDescriptor } from './swale/descriptor.ts';
 import { tankDescriptor } from './tank/descriptor.ts';
 import { terracesDescriptor } from './terraces/descriptor.ts';
 import { swaleSetDescriptor } from './swale-set/descriptor.ts';
-import { waterLineDescriptor } from './water-line/descriptor.ts';
+import { supplyLineDescriptor } from './supply-line/descriptor.ts';
 import { weirDescriptor } from './weir/descriptor.ts';
 
 /** All of them, in the order of the techniques; a new one is one line here. */
@@ -46,6 +46,6 @@ export const DESCRIPTORS = [
   swaleSetDescriptor,
   roofDescriptor,
   tankDescriptor,
-  waterLineDescriptor,
+  supplyLineDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

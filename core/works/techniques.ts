@@ -21,7 +21,7 @@ import { swale } from './swale/index.ts';
 import { swaleSet } from './swale-set/index.ts';
 import { tank } from './tank/index.ts';
 import { terraces } from './terraces/index.ts';
-import { waterLine } from './water-line/index.ts';
+import { supplyLine } from './supply-line/index.ts';
 import { weir } from './weir/index.ts';
 
 /** All of them; a new technique is one line here. */
@@ -47,7 +47,7 @@ export const TECHNIQUES = [
   swaleSet,
   roof,
   tank,
-  waterLine,
+  supplyLine,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

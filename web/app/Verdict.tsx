@@ -1,11 +1,11 @@
 import { Suspense, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { type Stage, verdict } from '#core/derive';
+import type { Stage } from '#core/derive';
 import { Button } from '../kit/index.ts';
+import { lazily } from '../kit/lazily.ts';
 import { STAGE_UI } from '../stages/index.ts';
 import { Notes } from './Notes.tsx';
-import { Pieces } from './Pieces.tsx';
 import { FONT } from './theme.ts';
 import { useProject } from './selectors.ts';
 import { goOn, useAppPick } from './store.ts';
@@ -40,15 +40,18 @@ const Bar = styled.div<{ readonly $isLong: boolean }>`
     flex-wrap: wrap;
   }
 `;
+const says = lazily(() => import('./StageSays.tsx'), 'StageSays');
+// Its words come while the first answer is worked out.
+says.fetch();
+
 /** Stages whose answer changes its length with every storm worked out. */
 const LONG: ReadonlySet<Stage> = new Set(['works', 'levels', 'storm']);
 
 /** The stage's answer in one sentence, and what has just happened. */
 export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const project = useProject();
-  const { result, system, selected, isStopped, progress } = useAppPick('result', 'system', 'selected', 'isStopped', 'progress');
+  const { result, isStopped, progress } = useAppPick('result', 'isStopped', 'progress');
   const Says = STAGE_UI.find((s) => s.id === stage)?.Says;
-  const pieces = result && !Says ? verdict(stage, project, { derived: result.derived, system, selected }) : [];
   return (
     <div>
       <Bar $isLong={LONG.has(stage)} data-testid="verdict" role="status" aria-live="polite">
@@ -59,13 +62,7 @@ export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
               ? `${progress.part}… ${Math.round(100 * progress.share)} %`
               : 'Working it out…'
             : null}
-          {Says && result ? (
-            <Suspense fallback={null}>
-              <Says />
-            </Suspense>
-          ) : (
-            <Pieces pieces={pieces} />
-          )}
+          {result && <Suspense fallback={null}>{Says ? <Says /> : <says.View stage={stage} />}</Suspense>}
         </p>
         {isStopped && <Button onPress={goOn}>Work it out</Button>}
         {project.id === 'sallow-rise' && <Link to="/start">Start from my land →</Link>}

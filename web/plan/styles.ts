@@ -1,137 +1,17 @@
 import type { FeatureLike } from 'ol/Feature.js';
 import type Geometry from 'ol/geom/Geometry.js';
-import LineString from 'ol/geom/LineString.js';
 import Point from 'ol/geom/Point.js';
 import CircleStyle from 'ol/style/Circle.js';
 import Fill from 'ol/style/Fill.js';
 import RegularShape from 'ol/style/RegularShape.js';
 import Stroke from 'ol/style/Stroke.js';
 import Style from 'ol/style/Style.js';
-import Text from 'ol/style/Text.js';
-import { FONT, type Palette } from '../app/theme.ts';
+import type { Palette } from '../app/theme.ts';
 import { rgba } from './contour-style.ts';
 import type { Look } from './types.ts';
-import { offsetLine } from './offset.ts';
 import { crown, wood } from './crown.ts';
 
-function label(text: string | undefined, p: Palette, more: { colour?: string; offsetY?: number } = {}): Text | undefined {
-  if (text === undefined || text === '') return undefined;
-  return new Text({
-    text,
-    font: `600 13px ${FONT.text}`,
-    fill: new Fill({ color: more.colour ?? p.ink }),
-    stroke: new Stroke({ color: p.paper, width: 4 }),
-    offsetY: more.offsetY ?? -16,
-    overflow: true,
-  });
-}
-
-const withText = (text: Text | undefined): { text?: Text } => (text ? { text } : {});
-
-type StyleOf = (look: Look, p: Palette, on: { geometry: Geometry; resolution: number }) => Style[];
-
-const dashes = (p: Palette, color: string, width: number): Stroke[] => [
-  new Stroke({ color: rgba(p.paper, 0.75), width: width + 2 }),
-  new Stroke({ color, width, lineDash: [7, 5] }),
-];
-
-/** A level ditch and its bank to scale where they are wide enough on screen, else by a mark of least width. */
-function swaleStyles(look: Look, p: Palette, { geometry, resolution }: { geometry: Geometry; resolution: number }): Style[] {
-  const width = Math.max(4, (look.width ?? 2) / resolution);
-  const side = look.role.endsWith('left') ? -1 : 1;
-  const line = geometry as LineString;
-  const shifted = (px: number): LineString => offsetLine(line, px * resolution * side);
-  return [
-    ...(look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: 2 * width + 9 }) })] : []),
-    new Style({ geometry: shifted(-width / 2), stroke: new Stroke({ color: p.water, width, lineCap: 'butt' }) }),
-    new Style({ geometry: shifted(width / 2), stroke: new Stroke({ color: p.moss, width, lineCap: 'butt' }) }),
-    // The name of what is selected comes before others where they crowd.
-    new Style({ geometry: shifted(width / 2), zIndex: look.isSelected === true ? 8 : 0, ...withText(label(look.label, p)) }),
-  ];
-}
-
-/** A glow behind what is selected. */
-const halo = (look: Look, p: Palette): Style[] =>
-  look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: 12 }) })] : [];
-
-/** A head at the last point of a line, turned the way it runs. */
-const arrowHead = (color: string): Style[] => [
-  new Style({
-    geometry: (feature) => new Point((feature.getGeometry() as LineString).getLastCoordinate()),
-    renderer: (pixel, state) => {
-      const line = state.feature.getGeometry() as LineString;
-      const [a, b] = line.getCoordinates().slice(-2);
-      const [x, y] = pixel as [number, number];
-      const angle = Math.atan2(a[1] - b[1], b[0] - a[0]);
-      const { context } = state;
-      context.save();
-      context.translate(x, y);
-      context.rotate(angle);
-      context.fillStyle = color;
-      context.beginPath();
-      context.moveTo(4, 0);
-      context.lineTo(-11, -7);
-      context.lineTo(-11, 7);
-      context.closePath();
-      context.fill();
-      context.restore();
-    },
-  }),
-];
-
-const diamond = (look: Look, p: Palette, colour: string): Style =>
-  new Style({
-    image: new RegularShape({
-      declutterMode: 'obstacle',
-      points: 4,
-      radius: look.isSelected === true ? 10 : 7.5,
-      fill: new Fill({ color: colour }),
-      stroke: new Stroke({ color: p.paper, width: 1.5 }),
-    }),
-    ...withText(label(look.label, p)),
-  });
-
-const placeMark = (look: Look, p: Palette, shape: { points: number; colour: string; angle?: number }): Style =>
-  new Style({
-    image: new RegularShape({
-      declutterMode: 'obstacle',
-      points: shape.points,
-      radius: 9,
-      angle: shape.angle ?? 0,
-      fill: new Fill({ color: shape.colour }),
-      stroke: new Stroke({ color: p.ink, width: 1.6 }),
-    }),
-    ...withText(label(look.label, p, { offsetY: 18 })),
-  });
-
-/** A way out: a shape by its kind on paper, its level beside it. */
-const wayOut = (look: Look, p: Palette, shape: { points: number; angle: number; fill: string }): Style =>
-  new Style({
-    zIndex: 10, // over the wall it stands on
-    image: new RegularShape({
-      declutterMode: 'obstacle',
-      points: shape.points,
-      radius: look.isSelected === true ? 11 : 9,
-      angle: shape.angle,
-      fill: new Fill({ color: shape.fill }),
-      stroke: new Stroke({ color: p.ink, width: look.isSelected === true ? 2.8 : 1.8 }),
-    }),
-    ...withText(label(look.label, p, { offsetY: 19 })),
-  });
-
-/** A band to scale where it is wide enough on screen, else of least width, with an edge on either side. */
-const band = (look: Look, p: Palette, on: { resolution: number; fill: string; least: number }): Style[] => {
-  const width = Math.max(on.least, (look.width ?? 1) / on.resolution);
-  return [
-    ...(look.isSelected === true ? [new Style({ stroke: new Stroke({ color: rgba(p.straw, 0.65), width: width + 10 }) })] : []),
-    new Style({ stroke: new Stroke({ color: p.ink, width: width + 2.4, lineCap: 'butt' }) }),
-    new Style({
-      stroke: new Stroke({ color: on.fill, width, lineCap: 'butt' }),
-      zIndex: look.isSelected === true ? 8 : 0,
-      ...withText(label(look.label, p)),
-    }),
-  ];
-};
+import { type StyleOf, label, withText, dashes, swaleStyles, halo, arrowHead, diamond, placeMark, wayOut, band } from './style-parts.ts';
 
 const STYLES: Readonly<Record<string, StyleOf>> = {
   water: (l, p) => [
@@ -214,7 +94,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     ...arrowHead(p.ink),
   ],
   // A pipe under pressure: a thin line with beads.
-  'water-line': (l, p) => [
+  'pressure-pipe': (l, p) => [
     ...halo(l, p),
     // On a dark roof it is seen by its light edge.
     new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.85), width: 9 }) }),

@@ -19,7 +19,7 @@ import { swaleUi } from './swale/index.ts';
 import { swaleSetUi } from './swale-set/index.ts';
 import { tankUi } from './tank/index.ts';
 import { terracesUi } from './terraces/index.ts';
-import { waterLineUi } from './water-line/index.ts';
+import { supplyLineUi } from './supply-line/index.ts';
 import { weirUi } from './weir/index.ts';
 import { createWorkUis } from './list.ts';
 
@@ -46,6 +46,6 @@ export const WORK_UIS = [
   swaleSetUi,
   roofUi,
   tankUi,
-  waterLineUi,
+  supplyLineUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -42,13 +42,14 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
   const { hostId } = catalogue.describe(work);
   const stores = (useDerived()?.stores ?? []).filter((s) => s.id === s.work && s.id !== work.id && s.id !== hostId);
+  const named = valueAt(work, spec.path);
   const none = spec.none === undefined ? [] : [{ id: '', name: spec.none }];
   const choices = [...none, ...stores.map((s) => ({ id: s.id, name: s.name }))];
   return (
     <FoldPart title={spec.title}>
       <ChooseRow
         label={spec.label}
-        value={String(valueAt(work, spec.path) ?? '')}
+        value={typeof named === 'string' ? named : ''}
         choices={choices}
         onChange={(id) => dispatch(change(work.id, { [spec.path]: id === '' ? null : id }))}
       />

@@ -1,35 +1,21 @@
 import type { Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, millimetres, upToMm } from '../rules.ts';
-import type { WaterLine } from './model.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import type { SupplyLine } from './model.ts';
 import { CAUTION_RULES } from './said.ts';
-import {
-  type WaterLineFacts,
-  dripsOf,
-  fallOf,
-  gives,
-  leastHead,
-  lossAt,
-  panelsFor,
-  pipeFor,
-  pumpPower,
-  restHead,
-  undrained,
-  unvented,
-  velocityAt,
-} from './standing.ts';
+import { PUMPED_RULES } from './pump-checks.ts';
+import { DRIP_RULES } from './drip-checks.ts';
+import { type SupplyLineFacts, fallOf, gives, leastHead, pipeFor, restHead, undrained, unvented, velocityAt } from './standing.ts';
+import { byFall, byPump, litres, widened } from './told.ts';
 
-const byFall = ({ work }: WaterLineFacts): boolean => work.drive === 'fall';
-const byPump = ({ work }: WaterLineFacts): boolean => work.drive === 'pump';
-const at = ({ work }: WaterLineFacts, atM: number): readonly [number, number] => pointAlong(work.line, atM).point;
-const litres = (m3s: number): ReturnType<typeof amount> => amount(m3s, 'tapFlow');
+const at = ({ work }: SupplyLineFacts, atM: number): readonly [number, number] => pointAlong(work.line, atM).point;
 
 /** Head there is for losses by its fall [m]. */
-const headLeft = (work: WaterLine): number => fallOf(work) - work.endHeadM;
+const headLeft = (work: SupplyLine): number => fallOf(work) - work.endHeadM;
 
-const fall: Rule<WaterLineFacts> = {
-  id: 'water-line.fall',
+const fall: Rule<SupplyLineFacts> = {
+  id: 'supply-line.fall',
   title: 'Fall left for the pipe, of its lowest water',
   why: 'Without fall left over what is wanted at its end nothing runs, however wide the pipe.',
   unit: 'm',
@@ -54,8 +40,8 @@ const fall: Rule<WaterLineFacts> = {
   },
 };
 
-const flow: Rule<WaterLineFacts> = {
-  id: 'water-line.flow',
+const flow: Rule<SupplyLineFacts> = {
+  id: 'supply-line.flow',
   title: 'Flow it gives, of what is wanted',
   why: 'A pipe too thin fills a can in five minutes, and nobody goes there twice.',
   unit: 'm³/s',
@@ -66,20 +52,21 @@ const flow: Rule<WaterLineFacts> = {
   find: ({ work, ground }) => {
     const value = gives(work, ground);
     const lacks = value < work.flowM3s * (1 - 1e-9);
-    const wide = pipeFor(work.flowM3s, headLeft(work), work, ground.lengthM);
-    const says = say`Lay a pipe of ${millimetres(wide ?? 0)} inside`;
+    const wide = pipeFor(work.flowM3s, headLeft(work), { ...work, lengthM: ground.lengthM });
     return {
       value,
       limit: work.flowM3s,
       severity: gradeMin(value, 0.5 * work.flowM3s, work.flowM3s * (1 - 1e-9)),
-      do: !lacks ? 'Nothing.' : wide === null ? 'No usual pipe gives it by so little fall: want less, or lay two.' : say`${says}.`,
-      ...cureBy(lacks && wide !== null, { work: work.id, set: { 'pipe.diameterM': wide ?? 0 }, says }),
+      ...(lacks ? widened(work, wide, 'No usual pipe gives it by so little fall: want less, or lay two.') : { do: 'Nothing.' }),
     };
   },
 };
 
-const roof: Rule<WaterLineFacts> = {
-  id: 'water-line.passes-roof',
+/** Roof that runs off through it: as it was said, or that it draws from [m2]; null where there is none. */
+const roofAbove = ({ work, ground }: SupplyLineFacts): number | null => work.roofM2 ?? ground.from?.roofM2 ?? null;
+
+const roof: Rule<SupplyLineFacts> = {
+  id: 'supply-line.passes-roof',
   title: 'Flow it takes of the roof’s hardest five minutes',
   why: 'What the pipe does not take runs over the gutter, down the wall it was to keep dry.',
   unit: 'm³/s',
@@ -87,9 +74,11 @@ const roof: Rule<WaterLineFacts> = {
   sense: 'min',
   needs: ['rain'],
   source: { ...COMMON_PRACTICE, locator: 'the pipe against the roof’s peak' },
-  applies: ({ work, ground }) => (work.roofM2 ?? ground.from?.roofM2 ?? null) !== null,
-  find: ({ work, ground, burstMmPerHour = null }) => {
-    const areaM2 = work.roofM2 ?? ground.from?.roofM2 ?? 0;
+  applies: (facts) => roofAbove(facts) !== null,
+  find: (facts) => {
+    const { work, ground, burstMmPerHour = null } = facts;
+    const areaM2 = roofAbove(facts);
+    if (areaM2 === null) return null;
     if (burstMmPerHour === null) return { value: null, limit: null, severity: 'unknown', do: 'Give the rain of five minutes.' };
     const needed = (burstMmPerHour * areaM2) / 3.6e6;
     const value = gives({ ...work, endHeadM: 0 }, ground, Math.max(work.levels.drawM, ground.from?.fullM ?? -Infinity));
@@ -102,8 +91,8 @@ const roof: Rule<WaterLineFacts> = {
   },
 };
 
-const velocity: Rule<WaterLineFacts> = {
-  id: 'water-line.velocity',
+const velocity: Rule<SupplyLineFacts> = {
+  id: 'supply-line.velocity',
   title: 'Velocity at the flow wanted',
   why: 'Fast water hammers when a tap is shut, and bursts joints.',
   unit: 'm/s',
@@ -121,8 +110,8 @@ const velocity: Rule<WaterLineFacts> = {
   },
 };
 
-const pressure: Rule<WaterLineFacts> = {
-  id: 'water-line.pressure',
+const pressure: Rule<SupplyLineFacts> = {
+  id: 'supply-line.pressure',
   title: 'Head on the pipe at rest, at its lowest place',
   why: 'A pipe at the foot of a hill carries the whole hill when the tap is shut.',
   unit: 'm',
@@ -142,8 +131,8 @@ const pressure: Rule<WaterLineFacts> = {
   },
 };
 
-const overHill: Rule<WaterLineFacts> = {
-  id: 'water-line.over-hill',
+const overHill: Rule<SupplyLineFacts> = {
+  id: 'supply-line.over-hill',
   title: 'Least head along it while it runs',
   why: 'Where the pipe rises over its own head water pulls air in, and stops; a leak there sucks in dirt.',
   unit: 'm',
@@ -169,8 +158,8 @@ const overHill: Rule<WaterLineFacts> = {
 const listed = (places: readonly number[]): ReturnType<typeof say> =>
   say`${amount(places[0], 'distance')}${places.length > 1 ? ` and ${places.length - 1} more` : ''}`;
 
-const vents: Rule<WaterLineFacts> = {
-  id: 'water-line.vents',
+const vents: Rule<SupplyLineFacts> = {
+  id: 'supply-line.vents',
   title: 'Tops where air gathers and cannot leave',
   why: 'A bubble at a top shuts a pipe as well as a valve does.',
   unit: '',
@@ -189,8 +178,8 @@ const vents: Rule<WaterLineFacts> = {
   },
 };
 
-const wetLegs: Rule<WaterLineFacts> = {
-  id: 'water-line.wet-legs',
+const wetLegs: Rule<SupplyLineFacts> = {
+  id: 'supply-line.wet-legs',
   title: 'Dips in which water stays',
   why: 'Silt settles in a dip, water goes foul there, and frost bursts it.',
   unit: '',
@@ -210,8 +199,8 @@ const wetLegs: Rule<WaterLineFacts> = {
   },
 };
 
-const cover: Rule<WaterLineFacts> = {
-  id: 'water-line.cover',
+const cover: Rule<SupplyLineFacts> = {
+  id: 'supply-line.cover',
   title: 'Ground over the pipe',
   why: 'A pipe that lies open is cut, trodden and cooked by the sun; a shallow one is ploughed up.',
   unit: 'm',
@@ -237,8 +226,8 @@ const cover: Rule<WaterLineFacts> = {
 /** Silt settles under where water is drawn [m]: common practice. */
 const SILT_M = 0.05;
 
-const draw: Rule<WaterLineFacts> = {
-  id: 'water-line.draws',
+const draw: Rule<SupplyLineFacts> = {
+  id: 'supply-line.draws',
   title: 'Lowest water over the floor of its store',
   why: 'Drawn off its floor a line sucks silt; drawn over its overflow it is dry.',
   unit: 'm',
@@ -275,8 +264,8 @@ const draw: Rule<WaterLineFacts> = {
   },
 };
 
-const airGap: Rule<WaterLineFacts> = {
-  id: 'water-line.air-gap',
+const airGap: Rule<SupplyLineFacts> = {
+  id: 'supply-line.air-gap',
   title: 'Its end over the water it fills',
   why: 'A pipe that ends under water is a siphon: when it stops it empties the store it filled.',
   unit: 'm',
@@ -285,7 +274,8 @@ const airGap: Rule<WaterLineFacts> = {
   source: { ...COMMON_PRACTICE, locator: 'over the overflow, as far as the pipe is wide' },
   applies: ({ ground }) => ground.to !== null,
   find: ({ work, ground }) => {
-    const full = ground.to?.fullM ?? 0;
+    if (ground.to === null) return null;
+    const full = ground.to.fullM;
     const value = work.levels.endM - full;
     const limit = work.pipe.diameterM;
     const to = upToMm(full + limit);
@@ -300,152 +290,7 @@ const airGap: Rule<WaterLineFacts> = {
   },
 };
 
-const suction: Rule<WaterLineFacts> = {
-  id: 'water-line.suction',
-  title: 'Height the pump sucks',
-  why: 'Water is pushed up by the air alone: from seven metres on it boils off in the pipe and the pump runs dry.',
-  unit: 'm',
-  kind: 'length',
-  sense: 'max',
-  source: { ...COMMON_PRACTICE, locator: 'six metres in practice at the sea, a metre less for each 1000 m up' },
-  applies: (facts) => byPump(facts) && facts.work.pump.stands === 'dry',
-  find: ({ work }) => {
-    const value = work.pump.overM;
-    return {
-      value,
-      limit: 6,
-      severity: gradeMax(value, 6, 7),
-      do: value > 6 ? 'Stand the pump lower, or hang one in the water.' : 'Nothing.',
-    };
-  },
-};
-
-const pumpLoss: Rule<WaterLineFacts> = {
-  id: 'water-line.pump-loss',
-  title: 'Head lost in the pipe, of what it lifts and leaves',
-  why: 'Head lost in a thin pipe is paid every hour the pump runs.',
-  unit: 'm/m',
-  kind: 'slope',
-  sense: 'max',
-  source: { ...COMMON_PRACTICE, locator: 'losses up to a fifth' },
-  applies: (facts) => byPump(facts) && Math.max(0, -fallOf(facts.work)) + facts.work.endHeadM > 0,
-  find: ({ work, ground }) => {
-    const useful = Math.max(0, -fallOf(work)) + work.endHeadM;
-    const value = lossAt(work.flowM3s, work, ground.lengthM) / useful;
-    const wide = pipeFor(work.flowM3s, 0.2 * useful, work, ground.lengthM);
-    const says = say`Lay a pipe of ${millimetres(wide ?? 0)} inside`;
-    return {
-      value,
-      limit: 0.2,
-      severity: gradeMax(value, 0.2, 1),
-      do: value <= 0.2 ? 'Nothing.' : wide === null ? 'Pump less for longer.' : say`${says}.`,
-      ...cureBy(value > 0.2 && wide !== null, { work: work.id, set: { 'pipe.diameterM': wide ?? 0 }, says }),
-    };
-  },
-};
-
-const plate: Rule<WaterLineFacts> = {
-  id: 'water-line.pump-power',
-  title: 'Power of the pump, of what it must take',
-  why: 'A pump too weak stands and hums against the hill.',
-  unit: 'W',
-  kind: 'power',
-  sense: 'min',
-  source: { key: 'geometry', locator: 'weight of water times height over efficiency' },
-  applies: byPump,
-  find: ({ work, ground }) => {
-    const limit = pumpPower(work, ground);
-    const value = work.pump.plateW;
-    if (value === undefined)
-      return {
-        value: null,
-        limit,
-        severity: 'unknown',
-        do: say`Choose a pump by its curve that takes about ${amount(limit, 'power')}, and note its plate.`,
-      };
-    return {
-      value,
-      limit,
-      severity: gradeMin(value, 0.7 * limit, limit),
-      do: value < limit ? 'Take a stronger pump, or pump less for longer.' : 'Nothing.',
-    };
-  },
-};
-
-const panels: Rule<WaterLineFacts> = {
-  id: 'water-line.panels',
-  title: 'Panels, of what the day’s water asks for',
-  why: 'With too few panels the pump starts late, stops early, and the tank is empty by August.',
-  unit: 'W',
-  kind: 'power',
-  sense: 'min',
-  source: { ...COMMON_PRACTICE, locator: '2.725 Wh a cubic metre and metre, over what pump and panels lose' },
-  applies: (facts) => byPump(facts) && facts.work.pump.power === 'sun',
-  find: ({ work, ground }) => {
-    const limit = panelsFor(work, ground);
-    const value = work.pump.panelsW;
-    if (value === undefined)
-      return {
-        value: null,
-        limit,
-        severity: 'unknown',
-        do: say`It asks for panels of ${amount(limit, 'power')} at their peak: note what you have.`,
-      };
-    return {
-      value,
-      limit,
-      severity: gradeMin(value, 0.7 * limit, limit),
-      do: value < limit ? 'Add panels, or ask for less water a day.' : 'Nothing.',
-    };
-  },
-};
-
-const dripEven: Rule<WaterLineFacts> = {
-  id: 'water-line.drip-even',
-  title: 'Less at the last dripper than at the first',
-  why: 'Where the far end of a line gets half, those plants die or all others are drowned.',
-  unit: 'ratio',
-  kind: 'slope',
-  sense: 'max',
-  source: { key: 'keller-bliesner-1990', locator: 'a tenth between the ends of a line', fromMemory: true },
-  applies: ({ work }) => work.serves === 'drip',
-  find: ({ work }) => {
-    const value = dripsOf(work).less;
-    return {
-      value,
-      limit: 0.1,
-      severity: gradeMax(value, 0.1, 0.2),
-      do: value > 0.1 ? 'Lay shorter lines, fed from their middle, or wider ones.' : 'Nothing.',
-    };
-  },
-};
-
-const dripFlow: Rule<WaterLineFacts> = {
-  id: 'water-line.drip-flow',
-  title: 'Flow wanted, of what the drippers let out',
-  why: 'Less than all drippers together let out fills only the first lines.',
-  unit: 'm³/s',
-  kind: 'tapFlow',
-  sense: 'min',
-  source: { key: 'keller-bliesner-1990', locator: 'flow of a dripper by its head', fromMemory: true },
-  applies: ({ work }) => work.serves === 'drip',
-  find: ({ work }) => {
-    const limit = dripsOf(work).allM3s;
-    const value = work.flowM3s;
-    const to = Math.ceil(limit * 1e6) / 1e6;
-    const says = say`Ask for ${litres(to)}`;
-    const lacks = value < limit * (1 - 1e-9);
-    return {
-      value,
-      limit,
-      severity: gradeMin(value, 0.8 * limit, limit * (1 - 1e-9)),
-      do: lacks ? say`${says}, or open a part of the lines at a time.` : 'Nothing.',
-      ...cureBy(lacks, { work: work.id, set: { flowM3s: to }, says }),
-    };
-  },
-};
-
-export const WATER_LINE_RULES: readonly Rule<WaterLineFacts>[] = [
+export const SUPPLY_LINE_RULES: readonly Rule<SupplyLineFacts>[] = [
   fall,
   flow,
   roof,
@@ -457,11 +302,7 @@ export const WATER_LINE_RULES: readonly Rule<WaterLineFacts>[] = [
   cover,
   draw,
   airGap,
-  suction,
-  pumpLoss,
-  plate,
-  panels,
-  dripEven,
-  dripFlow,
+  ...PUMPED_RULES,
+  ...DRIP_RULES,
   ...CAUTION_RULES,
 ];

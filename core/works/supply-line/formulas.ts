@@ -4,7 +4,7 @@ import { GRAVITY } from '../../hydraulics/index.ts';
 
 export const FITTING_LOSS = defineFormula(
   {
-    id: 'water-line.fittings',
+    id: 'supply-line.fittings',
     title: 'Head lost in bends and fittings',
     statement: 'hm = n · k · V² / (2·g)',
     symbols: {
@@ -23,7 +23,7 @@ export const RATED_HEAD_M = 10;
 
 export const DRIPPER = defineFormula(
   {
-    id: 'water-line.dripper',
+    id: 'supply-line.dripper',
     title: 'What a dripper lets out',
     statement: 'q = q10 · (h / 10)^0.5',
     symbols: {
@@ -42,7 +42,7 @@ const FLOW_POWER = 1.75;
 
 export const MANY_OUTLETS = defineFormula(
   {
-    id: 'water-line.many-outlets',
+    id: 'supply-line.many-outlets',
     title: 'Share of its loss that is left where a pipe gives all its water away along its length',
     statement: 'F = 1/(m+1) + 1/(2·N) + (m−1)^0.5 / (6·N²),  m = 1.75',
     symbols: { N: { means: 'places it gives water at', unit: '', domain: 'positive' } },
@@ -54,7 +54,7 @@ export const MANY_OUTLETS = defineFormula(
 
 export const TIME_TO_FILL = defineFormula(
   {
-    id: 'water-line.time-to-fill',
+    id: 'supply-line.time-to-fill',
     title: 'Time a bucket takes at its end',
     statement: 't = V / Q',
     symbols: { V: { means: 'bucket', unit: 'm³', domain: 'nonNegative' }, Q: { means: 'flow', unit: 'm³/s', domain: 'positive' } },

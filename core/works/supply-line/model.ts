@@ -8,8 +8,8 @@ export interface Along {
   readonly atM: number;
 }
 
-export interface WaterLine extends WorkBase {
-  readonly kind: 'water-line';
+export interface SupplyLine extends WorkBase {
+  readonly kind: 'supply-line';
   /** From where water is taken to where it is wanted. */
   readonly line: Line;
   /** What it draws from and what it fills, where that is a store. */
@@ -90,7 +90,7 @@ export const DRIP_FIELDS: readonly FieldSpec[] = [
   { path: 'drip.litresAnHour', label: 'Each lets out, litres an hour', kind: 'number', min: 0.2, max: 30, help: 'As it is sold: under ten metres of head. Under less it gives less.', ...DRIPS },
 ]; // prettier-ignore
 
-export const WATER_LINE_FIELDS: readonly FieldSpec[] = [
+export const SUPPLY_LINE_FIELDS: readonly FieldSpec[] = [
   { path: 'levels.drawM', label: 'Lowest water it draws from', kind: 'level', min: -500, max: 9000, help: 'Its tap or strainer: below that it runs dry.' },
   { path: 'levels.endM', label: 'Ends at', kind: 'level', min: -500, max: 9000, help: 'The tap, the float, or the head of the drip lines.' },
   { path: 'flowM3s', label: 'Wanted at its end', kind: 'tapFlow', min: 0.000001, max: 1, help: 'A can in a minute is 10 L/min; a trough for stock five times that.' },
@@ -105,7 +105,7 @@ export const WATER_LINE_FIELDS: readonly FieldSpec[] = [
   { path: 'labour.mPerDay', label: 'One person lays in a day', kind: 'distance', min: 1, max: 500, help: 'Trench, pipe and filling: 15 m by hand, 100 m on the ground.' },
 ]; // prettier-ignore
 
-export const WATER_LINE_CHOICES: readonly ChoiceSpec[] = [
+export const SUPPLY_LINE_CHOICES: readonly ChoiceSpec[] = [
   choice('drive', 'Water runs', [option('fall', 'by its own fall'), option('pump', 'by a pump')]),
   choice('serves', 'It serves', [option('tap', 'a tap or a hose'), option('vessel', 'a tank or a trough with a float'), option('drip', 'drip lines')]),
   choice('pipe.wall', 'Pipe of', [option('plastic', 'plastic'), option('steel', 'steel'), option('galvanised', 'galvanised steel')]),
@@ -123,7 +123,7 @@ const PLACE: readonly FieldSpec[] = [
   { path: 'atM', label: 'Along it', kind: 'distance', min: 0, max: 20_000, help: 'From where water is taken.' },
 ];
 
-export const WATER_LINE_LISTS: readonly ListSpec[] = [
+export const SUPPLY_LINE_LISTS: readonly ListSpec[] = [
   {
     path: 'vents',
     title: 'Where air is let out',
@@ -141,17 +141,17 @@ export const WATER_LINE_LISTS: readonly ListSpec[] = [
 ];
 
 /** Everything wrong with one line on its own. */
-export function validateWaterLine(work: WaterLine): Problem[] {
-  const shape = [...checkFields(work, WATER_LINE_FIELDS), ...checkLine(work, work.line), ...checkChoices(work, WATER_LINE_CHOICES)];
+export function validateSupplyLine(work: SupplyLine): Problem[] {
+  const shape = [...checkFields(work, SUPPLY_LINE_FIELDS), ...checkLine(work, work.line), ...checkChoices(work, SUPPLY_LINE_CHOICES)];
   if (shape.length > 0) return shape;
-  const entries = WATER_LINE_LISTS.flatMap(({ path }) =>
+  const entries = SUPPLY_LINE_LISTS.flatMap(({ path }) =>
     checkEntries(work, { path, fields: PLACE, each: path === 'vents' ? 'vent' : 'drain' }),
   );
   if (entries.length > 0) return entries;
   if (work.from === undefined || work.from !== work.to) return [];
   return [
     {
-      code: 'water-line.ring',
+      code: 'supply-line.ring',
       what: `"${work.name}" ends where it begins`,
       field: 'to',
       do: 'Say what it draws from, and another store it fills, or a tap.',

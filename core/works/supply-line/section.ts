@@ -2,10 +2,10 @@
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import type { LineGround } from './ground.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 import { headsAlong, pipeLevels } from './standing.ts';
 
-export function sectionOf(work: WaterLine, ground: LineGround): SectionShape {
+export function sectionOf(work: SupplyLine, ground: LineGround): SectionShape {
   const { stepM, groundM } = ground;
   const pipe = pipeLevels(work, ground);
   // A pump’s head stands far over everything: drawn to it nothing else could be seen.

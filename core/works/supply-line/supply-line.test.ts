@@ -11,8 +11,8 @@ import { TANK, TO_TAP } from '../../testing/valley-fields.ts';
 import { valleyProject } from '../../testing/valley.ts';
 import { registry } from '../index.ts';
 import { DRIPPER, FITTING_LOSS, MANY_OUTLETS } from './formulas.ts';
-import { type LineGround, measureWaterLine } from './ground.ts';
-import { type WaterLine, newWaterLine, validateWaterLine, waterLine } from './index.ts';
+import { type LineGround, measureSupplyLine } from './ground.ts';
+import { type SupplyLine, newSupplyLine, validateSupplyLine, supplyLine } from './index.ts';
 import { bucketS } from './making.ts';
 import {
   areaOf,
@@ -33,7 +33,7 @@ import {
 } from './standing.ts';
 
 const SLOPE = gridOf((x) => 110 - 0.05 * x, { cells: 201, cellM: 1 });
-const ONE = newWaterLine('line', 'Line', {
+const ONE = newSupplyLine('line', 'Line', {
   line: [[20, 100], [120, 100]],
   levels: { drawM: 110, endM: 104.6 },
   drive: 'fall',
@@ -42,15 +42,15 @@ const ONE = newWaterLine('line', 'Line', {
   endHeadM: 1,
   diameterM: 0.026,
 }); // prettier-ignore
-const on = (heightAt: (x: number) => number, work: WaterLine = ONE): LineGround =>
-  measureWaterLine(work, siteOf(gridOf((x) => heightAt(x), { cells: 201, cellM: 1 })));
-const GROUND = measureWaterLine(ONE, siteOf(SLOPE));
+const on = (heightAt: (x: number) => number, work: SupplyLine = ONE): LineGround =>
+  measureSupplyLine(work, siteOf(gridOf((x) => heightAt(x), { cells: 201, cellM: 1 })));
+const GROUND = measureSupplyLine(ONE, siteOf(SLOPE));
 
 /**
  * Head lost along a pipe by another hand: the wall law solved by trial (Colebrook), no explicit factor. Water at 15 °C.
  * Colebrook, C. F. (1939), Turbulent flow in pipes; from memory.
  */
-function byColebrook(Q: number, D: number, L: number, e: number): number {
+function byColebrook({ Q, D, L, e }: { readonly Q: number; readonly D: number; readonly L: number; readonly e: number }): number {
   const V = Q / ((Math.PI * D * D) / 4);
   const Re = (V * D) / 1.14e-6;
   let root = 0.02 ** -0.5;
@@ -67,7 +67,7 @@ describe('head lost in a pipe', () => {
       [0.004, 0.066],
     ] as const) {
       const pipe = { ...ONE.pipe, diameterM: D, bends: 0 };
-      expect(lossAt(Q, { pipe }, 100) / byColebrook(Q, D, 100, 1e-5)).toBeCloseTo(1, 1.5);
+      expect(lossAt(Q, { pipe }, 100) / byColebrook({ Q, D, L: 100, e: 1e-5 })).toBeCloseTo(1, 1.5);
     }
     const wide = { ...ONE.pipe, diameterM: 0.1, bends: 0 };
     expect(lossAt(0.01, { pipe: wide }, 100) / HAZEN_WILLIAMS.evaluate({ Q: 0.01, D: 0.1, L: 100, C: 150 })).toBeCloseTo(1, 1);
@@ -97,11 +97,11 @@ describe('head lost in a pipe', () => {
     expect([flowBy(0, ONE, 100), flowBy(-1, ONE, 100)]).toEqual([0, 0]);
   });
   it('names the narrowest usual pipe that does: the one before it loses too much', () => {
-    expect(pipeFor(0.0003, 4.4, ONE, 100)).toBe(0.026);
+    expect(pipeFor(0.0003, 4.4, { ...ONE, lengthM: 100 })).toBe(0.026);
     const narrower = { pipe: { ...ONE.pipe, diameterM: 0.02 } };
     expect(lossAt(0.0003, narrower, 100)).toBeGreaterThan(4.4);
     expect(lossAt(0.0003, ONE, 100)).toBeLessThan(4.4);
-    expect([pipeFor(0.5, 0.01, ONE, 3000), pipeFor(0.001, 0, ONE, 10)]).toEqual([null, null]);
+    expect([pipeFor(0.5, 0.01, { ...ONE, lengthM: 3000 }), pipeFor(0.001, 0, { ...ONE, lengthM: 10 })]).toEqual([null, null]);
   });
 });
 
@@ -156,7 +156,7 @@ describe('on its ground', () => {
 });
 
 describe('a pump', () => {
-  const UP: WaterLine = {
+  const UP: SupplyLine = {
     ...ONE,
     drive: 'pump',
     levels: { drawM: 104, endM: 124 },
@@ -177,7 +177,7 @@ describe('a pump', () => {
 });
 
 describe('drip lines', () => {
-  const DRIP: WaterLine = { ...ONE, serves: 'drip' };
+  const DRIP: SupplyLine = { ...ONE, serves: 'drip' };
   it('have so many drippers, each by the root of its head', () => {
     expect(drippersOf(DRIP)).toBe(4 * 50);
     expect(DRIPPER.evaluate({ q10: 2, h: 10 })).toBe(2);
@@ -222,17 +222,17 @@ describe('drip lines', () => {
 
 describe('a line as it stands', () => {
   it('tells its figures with their working, sections and pegs', () => {
-    const placed = waterLine.place(ONE, GROUND, null);
+    const placed = supplyLine.place(ONE, GROUND, null);
     const sheet = new Worksheet('line');
     const figures = new Map(placed.figures(factsOf(siteOf(SLOPE)), sheet).map((f) => [f.id, f.value]));
     expect(figures.get('givesM3s')).toBeCloseTo(gives(ONE, GROUND), 12);
     expect(figures.get('fallM')).toBeCloseTo(5.4, 9);
     expect(figures.get('bucketS')).toBeCloseTo(0.01 / flowBy(5.4, ONE, GROUND.lengthM), 6);
-    expect(sheet.lines.map((l) => l.formula)).toEqual(['hydraulics.darcy-loss', 'water-line.fittings', 'water-line.time-to-fill']);
+    expect(sheet.lines.map((l) => l.formula)).toEqual(['hydraulics.darcy-loss', 'supply-line.fittings', 'supply-line.time-to-fill']);
     const { parts, isLong } = placed.section!(null);
     expect([isLong, parts.map((p) => p.role)]).toEqual([true, ['ground', 'pipe', 'water']]);
-    const pumped: WaterLine = { ...ONE, drive: 'pump' };
-    expect(waterLine.place(pumped, GROUND, null).section!(null).parts.map((p) => p.role)).toEqual(['ground', 'pipe']);
+    const pumped: SupplyLine = { ...ONE, drive: 'pump' };
+    expect(supplyLine.place(pumped, GROUND, null).section!(null).parts.map((p) => p.role)).toEqual(['ground', 'pipe']);
     expect(placed.pegs(25, null).map((p) => Math.round(p.x))).toEqual([20, 45, 70, 95, 120]);
     const amounts = new Map(placed.quantities(factsOf(siteOf(SLOPE))).map((q) => [q.item, q.likely]));
     expect(amounts.get('pipe')).toBeCloseTo(1.05 * GROUND.lengthM, 6);
@@ -240,22 +240,22 @@ describe('a line as it stands', () => {
     const steps = placed.buildSteps();
     expect(words(steps.find((s) => s.id === 'try')?.does)).toContain(`they take ${bucketS(ONE, GROUND)!.toFixed(0)} s`);
     expect(steps[0].cautions).toHaveLength(1);
-    expect(waterLine.place(withAt(ONE, 'pipe.coverM', 0), GROUND, null).buildSteps()[0].cautions).toEqual([]);
+    expect(supplyLine.place(withAt(ONE, 'pipe.coverM', 0), GROUND, null).buildSteps()[0].cautions).toEqual([]);
   });
   it('is refused where it ends at what it draws from, or a number is none', () => {
-    expect(validateWaterLine(ONE)).toEqual([]);
-    expect(validateWaterLine({ ...ONE, from: 'a', to: 'a' }).map((p) => p.code)).toEqual(['water-line.ring']);
-    expect(validateWaterLine(withAt(ONE, 'flowM3s', 0)).map((p) => p.field)).toEqual(['flowM3s']);
-    expect(validateWaterLine({ ...ONE, vents: [{ atM: -1 }] }).map((p) => p.field)).toEqual(['vents.0.atM']);
-    expect(validateWaterLine(withAt(ONE, 'drive', 'wish')).map((p) => p.field)).toEqual(['drive']);
+    expect(validateSupplyLine(ONE)).toEqual([]);
+    expect(validateSupplyLine({ ...ONE, from: 'a', to: 'a' }).map((p) => p.code)).toEqual(['supply-line.ring']);
+    expect(validateSupplyLine(withAt(ONE, 'flowM3s', 0)).map((p) => p.field)).toEqual(['flowM3s']);
+    expect(validateSupplyLine({ ...ONE, vents: [{ atM: -1 }] }).map((p) => p.field)).toEqual(['vents.0.atM']);
+    expect(validateSupplyLine(withAt(ONE, 'drive', 'wish')).map((p) => p.field)).toEqual(['drive']);
   });
 });
 
 describe('begun from a drawing', () => {
   const context = { registry, grids: noGrid, graph: new Graph() };
-  const begin = (project: ReturnType<typeof valleyProject>, points: WaterLine['line'], how = 'water-line') => {
-    const { works, said } = beginWorks(project, context, { kind: 'water-line', how, points });
-    return { work: works[0] as WaterLine, says: words(said ?? '') };
+  const begin = (project: ReturnType<typeof valleyProject>, points: SupplyLine['line'], how = 'supply-line') => {
+    const { works, said } = beginWorks(project, context, { kind: 'supply-line', how, points });
+    return { work: works[0] as SupplyLine, says: words(said ?? '') };
   };
   it('draws from the tank it begins at and runs by its fall, through the narrowest pipe that does', () => {
     const { work, says } = begin(valleyProject([TANK]), [[157, 24], [140, 40], [110, 60]]); // prettier-ignore
@@ -271,8 +271,8 @@ describe('begun from a drawing', () => {
     expect(work.levels.endM).toBeCloseTo(112.7 + 1.66 + 0.052, 3);
     expect(says).toMatch(/lacks 10\.0 m of head, so a pump is put in/);
     const on = derive(valleyProject([TANK, work]), context).derived.checks.filter((c) => c.on === work.id);
-    expect(on.find((c) => c.id === 'water-line.air-gap')?.severity).toBe('fine');
-    expect(on.find((c) => c.id === 'water-line.draws')?.severity).toBe('unknown');
+    expect(on.find((c) => c.id === 'supply-line.air-gap')?.severity).toBe('fine');
+    expect(on.find((c) => c.id === 'supply-line.draws')?.severity).toBe('unknown');
   });
   it('drip lines ask for what their drippers let out', () => {
     const { work } = begin(planeProject({}, []), [[60, 120], [80, 100], [100, 60]], 'drip-line'); // prettier-ignore

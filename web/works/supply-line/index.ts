@@ -1,14 +1,14 @@
 import LineString from 'ol/geom/LineString.js';
-import type { WaterLine } from '#core/works';
+import type { SupplyLine } from '#core/works';
 import { WorkSheet } from '../shared/WorkSheet.tsx';
 import type { WorkUi } from '../types.ts';
 
-export const waterLineUi: WorkUi<WaterLine> = {
-  kind: 'water-line',
+export const supplyLineUi: WorkUi<SupplyLine> = {
+  kind: 'supply-line',
   Sheet: WorkSheet,
   drag: () => null,
   planItems: (work, { selected }) => {
-    const look = { role: 'water-line', label: work.name, isSelected: work.id === selected };
+    const look = { role: 'pressure-pipe', label: work.name, isSelected: work.id === selected };
     return [{ id: work.id, version: JSON.stringify([work.line, look]), geometry: new LineString(work.line.map(([x, y]) => [x, y])), look }];
   },
 };

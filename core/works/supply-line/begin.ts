@@ -2,8 +2,8 @@ import type { Begun, Drawn, Technique, WaterSeen } from '../../contract/index.ts
 import { type Point, contains, nearestOnLine } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { groundUnder, mm, offTerrain } from '../beginning.ts';
-import { type FirstLine, newWaterLine } from './create.ts';
-import type { WaterLine } from './model.ts';
+import { type FirstLine, newSupplyLine } from './create.ts';
+import type { SupplyLine } from './model.ts';
 import { dripsOf, fallOf, lossAt, pipeFor } from './standing.ts';
 
 /** An end that comes so near to a store is at it [m]. */
@@ -24,24 +24,29 @@ function storeAt(at: Point, waters: readonly WaterSeen[]): WaterSeen | null {
 /** How high a tap, drip lines and a strainer stand; a can in half a minute [m, m3/s]: common practice. */
 const [TAP_M, DRIP_M, DRAWN_M, A_CAN] = [0.6, 0.3, 0.1, 0.0002];
 /** Head wanted at a tap, a float, drip lines [m]: common practice. */
-const END_HEAD: Readonly<Record<WaterLine['serves'], number>> = { tap: 1, vessel: 0.5, drip: 1 };
+const END_HEAD: Readonly<Record<SupplyLine['serves'], number>> = { tap: 1, vessel: 0.5, drip: 1 };
 /** With less fall than that left for the pipe a pump is put in at first [m]. */
 const LEAST_FALL_M = 0.3;
 const WIDE_M = 0.052;
 
 /** How it runs, how much, and through what pipe. */
-function runs(first: Omit<FirstLine, 'drive' | 'flowM3s' | 'diameterM'>, name: string, lengthM: number): WaterLine {
-  const draft = newWaterLine('', name, { ...first, drive: 'fall', flowM3s: A_CAN, diameterM: WIDE_M });
+function runs(first: Omit<FirstLine, 'drive' | 'flowM3s' | 'diameterM'>, name: string, lengthM: number): SupplyLine {
+  const draft = newSupplyLine('', name, { ...first, drive: 'fall', flowM3s: A_CAN, diameterM: WIDE_M });
   const flowM3s = first.serves === 'drip' ? Math.ceil(1e6 * dripsOf(draft).allM3s) / 1e6 : A_CAN;
   const left = fallOf(draft) - draft.endHeadM;
   if (left > LEAST_FALL_M)
-    return { ...draft, flowM3s, pipe: { ...draft.pipe, diameterM: pipeFor(flowM3s, left, draft, lengthM) ?? WIDE_M } };
+    return { ...draft, flowM3s, pipe: { ...draft.pipe, diameterM: pipeFor(flowM3s, left, { ...draft, lengthM }) ?? WIDE_M } };
   const useful = Math.max(0, -fallOf(draft)) + draft.endHeadM;
-  return { ...draft, drive: 'pump', flowM3s, pipe: { ...draft.pipe, diameterM: pipeFor(flowM3s, 0.2 * useful, draft, lengthM) ?? WIDE_M } };
+  return {
+    ...draft,
+    drive: 'pump',
+    flowM3s,
+    pipe: { ...draft.pipe, diameterM: pipeFor(flowM3s, 0.2 * useful, { ...draft, lengthM }) ?? WIDE_M },
+  };
 }
 
 function said(
-  work: WaterLine,
+  work: SupplyLine,
   lengthM: number,
   waters: { readonly from: WaterSeen | null; readonly to: WaterSeen | null },
 ): Begun & object {
@@ -58,7 +63,7 @@ function said(
   };
 }
 
-export const beginWaterLine: Technique<WaterLine, unknown>['begin'] = ({ how, points }: Drawn, land) => {
+export const beginSupplyLine: Technique<SupplyLine, unknown>['begin'] = ({ how, points }: Drawn, land) => {
   const levels = groundUnder(points, land);
   if (!levels) return offTerrain('the line');
   const { waters = [] } = land;
@@ -84,7 +89,7 @@ export const beginWaterLine: Technique<WaterLine, unknown>['begin'] = ({ how, po
     land.nameFor('Water line'),
     lengthM,
   );
-  return said({ ...work, id: land.idFor('water-line') }, lengthM, { from, to });
+  return said({ ...work, id: land.idFor('supply-line') }, lengthM, { from, to });
 };
 
 /** Length along the ground of a line whose levels are known at even distances [m]. */

@@ -4,18 +4,18 @@ import type { Worksheet } from '../../formula/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
-import { beginWaterLine } from './begin.ts';
-import { WATER_LINE_RULES } from './checks.ts';
-import { waterLineDescriptor } from './descriptor.ts';
+import { beginSupplyLine } from './begin.ts';
+import { SUPPLY_LINE_RULES } from './checks.ts';
+import { supplyLineDescriptor } from './descriptor.ts';
 import { DRIPPER, FITTING_LOSS, MANY_OUTLETS, TIME_TO_FILL } from './formulas.ts';
-import { type LineGround, measureWaterLine } from './ground.ts';
+import { type LineGround, measureSupplyLine } from './ground.ts';
 import { BUCKET_M3, bucketS, hoursOf, quantitiesOf, stepsOf } from './making.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 import { sectionOf } from './section.ts';
 import {
   FITTING_K,
   WALLS,
-  type WaterLineFacts,
+  type SupplyLineFacts,
   dayM3,
   dripsOf,
   drippersOf,
@@ -30,11 +30,11 @@ import {
 } from './standing.ts';
 
 export * from './model.ts';
-export { newWaterLine } from './create.ts';
-export { WATER_LINE_RULES } from './checks.ts';
+export { newSupplyLine } from './create.ts';
+export { SUPPLY_LINE_RULES } from './checks.ts';
 
 /** The working of what it loses, and of its pump and drippers. */
-function workThrough({ work, ground }: WaterLineFacts, sheet: Worksheet): number {
+function workThrough({ work, ground }: SupplyLineFacts, sheet: Worksheet): number {
   const { flowM3s: Q, pipe, pump, drip } = work;
   const along = sheet.use(DARCY_LOSS, { Q, D: pipe.diameterM, L: ground.lengthM, e: WALLS[pipe.wall] });
   const lossM = along + sheet.use(FITTING_LOSS, { n: pipe.bends, k: FITTING_K, V: velocityAt(Q, work) });
@@ -52,7 +52,7 @@ function workThrough({ work, ground }: WaterLineFacts, sheet: Worksheet): number
   return lossM;
 }
 
-function figuresOf(facts: WaterLineFacts, sheet: Worksheet): Figure[] {
+function figuresOf(facts: SupplyLineFacts, sheet: Worksheet): Figure[] {
   const { work, ground } = facts;
   const lossM = workThrough(facts, sheet);
   const seconds = bucketS(work, ground);
@@ -85,7 +85,7 @@ function figuresOf(facts: WaterLineFacts, sheet: Worksheet): Figure[] {
   ]; // prettier-ignore
 }
 
-function pegsOf(work: WaterLine, ground: LineGround, intervalM: number): PegDraft[] {
+function pegsOf(work: SupplyLine, ground: LineGround, intervalM: number): PegDraft[] {
   const levels = pipeLevels(work, ground);
   const last = levels.length - 1;
   const every = Math.max(1, Math.round(intervalM / ground.stepM));
@@ -104,7 +104,7 @@ function pegsOf(work: WaterLine, ground: LineGround, intervalM: number): PegDraf
 }
 
 /** From a store to a store it leads water each day: by its fall day and night, by a pump as long as that runs. */
-function liftsOf(work: WaterLine, ground: LineGround): Pick<PlacedWork, 'lifts'> {
+function liftsOf(work: SupplyLine, ground: LineGround): Pick<PlacedWork, 'lifts'> {
   const { from, to, drive, flowM3s } = work;
   if (from === undefined || to === undefined || ground.from === null || ground.from.roofM2 !== null) return {};
   const mostM3PerDay = drive === 'pump' ? dayM3(work) : DAY_S * Math.min(flowM3s, gives(work, ground));
@@ -112,7 +112,7 @@ function liftsOf(work: WaterLine, ground: LineGround): Pick<PlacedWork, 'lifts'>
 }
 const DAY_S = 86_400;
 
-function placeWaterLine(work: WaterLine, ground: LineGround): PlacedWork {
+function placeSupplyLine(work: SupplyLine, ground: LineGround): PlacedWork {
   const { drawM, endM } = work.levels;
   return {
     host: null,
@@ -120,7 +120,7 @@ function placeWaterLine(work: WaterLine, ground: LineGround): PlacedWork {
     outlets: [],
     ...liftsOf(work, ground),
     figures: (facts, sheet) => figuresOf({ ...facts, work, ground }, sheet),
-    checks: (facts) => runRules(WATER_LINE_RULES, { ...facts, work, ground }, work.id),
+    checks: (facts) => runRules(SUPPLY_LINE_RULES, { ...facts, work, ground }, work.id),
     quantities: () => quantitiesOf(work, ground),
     buildSteps: () => stepsOf(work, ground),
     pegs: (intervalM) => pegsOf(work, ground, intervalM),
@@ -132,11 +132,11 @@ function placeWaterLine(work: WaterLine, ground: LineGround): PlacedWork {
   };
 }
 
-export const waterLine: Technique<WaterLine, LineGround> = {
-  ...waterLineDescriptor,
+export const supplyLine: Technique<SupplyLine, LineGround> = {
+  ...supplyLineDescriptor,
   formulas: [FITTING_LOSS, DRIPPER, MANY_OUTLETS, TIME_TO_FILL],
-  rules: WATER_LINE_RULES,
-  begin: beginWaterLine,
-  measure: measureWaterLine,
-  place: placeWaterLine,
+  rules: SUPPLY_LINE_RULES,
+  begin: beginSupplyLine,
+  measure: measureSupplyLine,
+  place: placeSupplyLine,
 };

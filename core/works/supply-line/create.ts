@@ -1,16 +1,16 @@
 // A water line to begin with, and how one is drawn: without what works it out.
 import type { DrawSpec } from '../../contract/index.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 
-export interface FirstLine extends Pick<WaterLine, 'line' | 'levels' | 'drive' | 'serves' | 'flowM3s' | 'endHeadM'> {
+export interface FirstLine extends Pick<SupplyLine, 'line' | 'levels' | 'drive' | 'serves' | 'flowM3s' | 'endHeadM'> {
   readonly from?: string;
   readonly to?: string;
   readonly diameterM: number;
 }
 
-export const newWaterLine = (id: string, name: string, first: FirstLine): WaterLine => ({
+export const newSupplyLine = (id: string, name: string, first: FirstLine): SupplyLine => ({
   id,
-  kind: 'water-line',
+  kind: 'supply-line',
   name,
   status: 'planned',
   line: first.line,
@@ -39,7 +39,7 @@ export const newWaterLine = (id: string, name: string, first: FirstLine): WaterL
   labour: { mPerDay: 15 },
 });
 
-export const WATER_LINE_SAMPLE = newWaterLine('water-line', 'Water line', {
+export const SUPPLY_LINE_SAMPLE = newSupplyLine('supply-line', 'Water line', {
   line: [[0, 0], [40, 0]],
   levels: { drawM: 102, endM: 99 },
   drive: 'fall',
@@ -51,7 +51,7 @@ export const WATER_LINE_SAMPLE = newWaterLine('water-line', 'Water line', {
 
 const FROM_TO = 'Click from where water is kept to where it is wanted, along where the pipe will lie; double-click to end.';
 
-export const WATER_LINE_DRAWS: readonly DrawSpec[] = [
-  { id: 'water-line', name: 'Water line to a tap or a tank', what: 'line', least: 2, hint: FROM_TO, seesStores: true },
+export const SUPPLY_LINE_DRAWS: readonly DrawSpec[] = [
+  { id: 'supply-line', name: 'Water line to a tap or a tank', what: 'line', least: 2, hint: FROM_TO, seesStores: true },
   { id: 'drip-line', name: 'Water line to drip lines', what: 'line', least: 2, hint: FROM_TO, seesStores: true },
 ];

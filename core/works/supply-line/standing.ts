@@ -3,63 +3,67 @@ import type { StormFacts } from '../../contract/index.ts';
 import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY, rootOf } from '../../hydraulics/index.ts';
 import { DRIPPER, FITTING_LOSS, MANY_OUTLETS } from './formulas.ts';
 import type { LineGround } from './ground.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 
-export interface WaterLineFacts extends StormFacts {
-  readonly work: WaterLine;
+export interface SupplyLineFacts extends StormFacts {
+  readonly work: SupplyLine;
   readonly ground: LineGround;
 }
 
 /** Roughness of a pipe's wall [m] (handbook 4.5), and the loss of one fitting. */
-export const WALLS: Readonly<Record<WaterLine['pipe']['wall'], number>> = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015 };
+export const WALLS: Readonly<Record<SupplyLine['pipe']['wall'], number>> = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015 };
 export const FITTING_K = 0.9;
 
 export const areaOf = (diameterM: number): number => (Math.PI / 4) * diameterM ** 2;
-export const velocityAt = (Q: number, { pipe }: Pick<WaterLine, 'pipe'>): number => Q / areaOf(pipe.diameterM);
+export const velocityAt = (Q: number, { pipe }: Pick<SupplyLine, 'pipe'>): number => Q / areaOf(pipe.diameterM);
 
 /** Head lost by a flow from end to end [m]. */
-export function lossAt(Q: number, { pipe }: Pick<WaterLine, 'pipe'>, lengthM: number): number {
+export function lossAt(Q: number, { pipe }: Pick<SupplyLine, 'pipe'>, lengthM: number): number {
   const along = DARCY_LOSS.evaluate({ Q, D: pipe.diameterM, L: lengthM, e: WALLS[pipe.wall] });
   return along + FITTING_LOSS.evaluate({ n: pipe.bends, k: FITTING_K, V: Q / areaOf(pipe.diameterM) });
 }
 
 /** Flow at which a head is lost from end to end [m3/s]; none where there is no head. */
-export function flowBy(headM: number, work: Pick<WaterLine, 'pipe'>, lengthM: number): number {
+export function flowBy(headM: number, work: Pick<SupplyLine, 'pipe'>, lengthM: number): number {
   if (!(headM > 0)) return 0;
   // Faster than 20 m/s no water runs in a pipe.
   return rootOf((Q) => lossAt(Q, work, lengthM) - headM, 0, areaOf(work.pipe.diameterM) * 20);
 }
 
 /** Fall from the lowest water to its end [m]: less than nothing where it ends higher. */
-export const fallOf = ({ levels }: Pick<WaterLine, 'levels'>): number => levels.drawM - levels.endM;
+export const fallOf = ({ levels }: Pick<SupplyLine, 'levels'>): number => levels.drawM - levels.endM;
 
 /** Flow it gives by its fall, with the head wanted left at its end: from the lowest water, or from a level [m3/s]. */
-export const gives = (work: WaterLine, { lengthM }: LineGround, fromM = work.levels.drawM): number =>
+export const gives = (work: SupplyLine, { lengthM }: LineGround, fromM = work.levels.drawM): number =>
   flowBy(fromM - work.levels.endM - work.endHeadM, work, lengthM);
 
 /** Flow it gives freely, its end open: what a bucket is filled with when it is tried [m3/s]. */
-export const givesOpen = (work: WaterLine, { lengthM }: LineGround): number => flowBy(fallOf(work), work, lengthM);
+export const givesOpen = (work: SupplyLine, { lengthM }: LineGround): number => flowBy(fallOf(work), work, lengthM);
 
 /** Widths pipes come in, inside [m]: common ones, smallest first. */
 export const USUAL_PIPES_M = [0.012, 0.016, 0.02, 0.026, 0.033, 0.041, 0.052, 0.066, 0.079, 0.097, 0.15, 0.2, 0.3] as const;
 
 /** The narrowest usual pipe that gives a flow by a head; null where none does. */
-export function pipeFor(Q: number, headM: number, work: Pick<WaterLine, 'pipe'>, lengthM: number): number | null {
-  const fits = (diameterM: number): boolean => lossAt(Q, { pipe: { ...work.pipe, diameterM } }, lengthM) <= headM;
+export function pipeFor(
+  Q: number,
+  headM: number,
+  { pipe, lengthM }: Pick<SupplyLine, 'pipe'> & { readonly lengthM: number },
+): number | null {
+  const fits = (diameterM: number): boolean => lossAt(Q, { pipe: { ...pipe, diameterM } }, lengthM) <= headM;
   return headM > 0 ? (USUAL_PIPES_M.find(fits) ?? null) : null;
 }
 
 /** Whole head a pump works against: lift, losses, and what is wanted at the end [m]. */
-export const pumpHead = (work: WaterLine, { lengthM }: LineGround): number =>
+export const pumpHead = (work: SupplyLine, { lengthM }: LineGround): number =>
   Math.max(0, -fallOf(work)) + lossAt(work.flowM3s, work, lengthM) + work.endHeadM;
 
-export const pumpPower = (work: WaterLine, ground: LineGround): number =>
+export const pumpPower = (work: SupplyLine, ground: LineGround): number =>
   PUMP_POWER.evaluate({ Q: work.flowM3s, H: pumpHead(work, ground), eta: work.pump.efficiency });
 
 /** Water a day [m3]. */
-export const dayM3 = ({ flowM3s, pump }: Pick<WaterLine, 'flowM3s' | 'pump'>): number => flowM3s * 3600 * pump.hoursADay;
+export const dayM3 = ({ flowM3s, pump }: Pick<SupplyLine, 'flowM3s' | 'pump'>): number => flowM3s * 3600 * pump.hoursADay;
 
-export const panelsFor = (work: WaterLine, ground: LineGround): number =>
+export const panelsFor = (work: SupplyLine, ground: LineGround): number =>
   SOLAR_ARRAY.evaluate({
     V: dayM3(work),
     H: pumpHead(work, ground),
@@ -69,7 +73,7 @@ export const panelsFor = (work: WaterLine, ground: LineGround): number =>
   });
 
 /** Level of the pipe at each place: under the ground by its cover, and at its ends where water is taken and wanted [m]. */
-export function pipeLevels({ levels, pipe }: WaterLine, { groundM }: LineGround): Float64Array {
+export function pipeLevels({ levels, pipe }: SupplyLine, { groundM }: LineGround): Float64Array {
   const at = groundM.map((g) => g - pipe.coverM);
   at[0] = levels.drawM;
   at[at.length - 1] = levels.endM;
@@ -77,7 +81,7 @@ export function pipeLevels({ levels, pipe }: WaterLine, { groundM }: LineGround)
 }
 
 /** Head over the pipe at each place, at the flow wanted or, by its fall, at what it gives if that is less [m]. */
-export function headsAlong(work: WaterLine, ground: LineGround): Float64Array {
+export function headsAlong(work: SupplyLine, ground: LineGround): Float64Array {
   const at = pipeLevels(work, ground);
   const last = at.length - 1;
   const Q = work.drive === 'pump' ? work.flowM3s : Math.min(work.flowM3s, givesOpen(work, ground));
@@ -93,7 +97,7 @@ export interface Spot {
 }
 
 /** The least head along it between its ends, and where. */
-export function leastHead(work: WaterLine, ground: LineGround): Spot {
+export function leastHead(work: SupplyLine, ground: LineGround): Spot {
   const heads = headsAlong(work, ground);
   let k = 1;
   for (let i = 1; i < heads.length - 1; i++) if (heads[i] < heads[k]) k = i;
@@ -101,7 +105,7 @@ export function leastHead(work: WaterLine, ground: LineGround): Spot {
 }
 
 /** The greatest head water at rest presses with anywhere: from the fullest source, or from the pump with its end closed [m]. */
-export function restHead(work: WaterLine, ground: LineGround): Spot {
+export function restHead(work: SupplyLine, ground: LineGround): Spot {
   const at = pipeLevels(work, ground);
   const top =
     work.drive === 'pump' ? work.levels.drawM + pumpHead(work, ground) : Math.max(work.levels.drawM, ground.from?.fullM ?? -Infinity);
@@ -137,20 +141,20 @@ function topsOf(levels: Float64Array, sign: 1 | -1): number[] {
 /** A vent or a drain serves a top or a dip this near to it [m]. */
 export const SERVES_M = 5;
 
-const notServed = (places: readonly number[], by: WaterLine['vents'], { stepM }: LineGround): readonly number[] =>
+const notServed = (places: readonly number[], by: SupplyLine['vents'], { stepM }: LineGround): readonly number[] =>
   places.map((k) => k * stepM).filter((atM) => !(by ?? []).some((p) => Math.abs(p.atM - atM) <= SERVES_M));
 
 /** Tops or dips along the pipe itself: what stands up at its ends, a tap or a strainer, opens there. */
-const along = (work: WaterLine, ground: LineGround, sign: 1 | -1): number[] =>
+const along = (work: SupplyLine, ground: LineGround, sign: 1 | -1): number[] =>
   topsOf(pipeLevels(work, ground).slice(1, -1), sign).map((k) => k + 1);
 
 /** Tops without a vent, and dips that cannot be emptied, by distance along it [m]. */
-export const unvented = (work: WaterLine, ground: LineGround): readonly number[] => notServed(along(work, ground, 1), work.vents, ground);
-export const undrained = (work: WaterLine, ground: LineGround): readonly number[] =>
+export const unvented = (work: SupplyLine, ground: LineGround): readonly number[] => notServed(along(work, ground, 1), work.vents, ground);
+export const undrained = (work: SupplyLine, ground: LineGround): readonly number[] =>
   notServed(along(work, ground, -1), work.drains, ground);
 
 /** Water that stays in it when nothing runs: all that lies under the lower of its ends, and under every top before a dip [m3]. */
-export function staysM3(work: WaterLine, ground: LineGround): number {
+export function staysM3(work: SupplyLine, ground: LineGround): number {
   const at = pipeLevels(work, ground);
   const last = at.length - 1;
   // As in a valley, water stands to the lower of what is highest on its two sides.
@@ -166,7 +170,7 @@ export function staysM3(work: WaterLine, ground: LineGround): number {
   return areaOf(work.pipe.diameterM) * ((wet * ground.lengthM) / last);
 }
 
-export const drippersOf = ({ drip }: Pick<WaterLine, 'drip'>): number =>
+export const drippersOf = ({ drip }: Pick<SupplyLine, 'drip'>): number =>
   drip.lines * Math.max(1, Math.floor(drip.lengthM / drip.apartM + 1e-9));
 
 export interface Drips {
@@ -178,7 +182,7 @@ export interface Drips {
 }
 
 /** What drip lines let out with a head at their beginning: solved for the loss that their own flow brings about. */
-export function dripsOf(work: WaterLine, headM = work.endHeadM): Drips {
+export function dripsOf(work: SupplyLine, headM = work.endHeadM): Drips {
   const { drip } = work;
   const each = drippersOf(work) / drip.lines;
   const share = MANY_OUTLETS.evaluate({ N: each });

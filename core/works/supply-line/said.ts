@@ -2,15 +2,15 @@
 import type { Rule } from '../../contract/index.ts';
 import { COMMON_PRACTICE } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
-import type { WaterLineFacts } from './standing.ts';
+import type { SupplyLineFacts } from './standing.ts';
 
-const byPump = ({ work }: WaterLineFacts): boolean => work.drive === 'pump';
+const byPump = ({ work }: SupplyLineFacts): boolean => work.drive === 'pump';
 /** Under so much ground frost seldom goes [m]: common practice, and a matter of the place. */
 const FROST_M = 0.8;
 
-const frost = saidRule<WaterLineFacts>(
+const frost = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.frost',
+    id: 'supply-line.frost',
     title: 'Water in it in frost',
     why: 'Ice bursts a pipe that is full, mostly at a joint nobody sees.',
     source: { ...COMMON_PRACTICE, locator: 'emptied, or deeper than frost goes: ask locally how deep' },
@@ -23,9 +23,9 @@ const frost = saidRule<WaterLineFacts>(
   },
 );
 
-const mains = saidRule<WaterLineFacts>(
+const mains = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.mains',
+    id: 'supply-line.mains',
     title: 'Its join with drinking water',
     why: 'A valve that leaks lets rain water back into a street’s drinking water: it has made whole towns ill.',
     source: { ...COMMON_PRACTICE, locator: 'an air gap and nothing less; local codes and a licensed plumber' },
@@ -36,9 +36,9 @@ const mains = saidRule<WaterLineFacts>(
       : FINE,
 );
 
-const services = saidRule<WaterLineFacts>(
+const services = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.services',
+    id: 'supply-line.services',
     title: 'Buried cables and pipes in its trench',
     why: 'A spade through a cable kills.',
     source: { ...COMMON_PRACTICE, locator: 'ask before anything is dug' },
@@ -47,9 +47,9 @@ const services = saidRule<WaterLineFacts>(
   ({ work }) => (work.services === 'asked' ? FINE : { severity: 'unknown', do: 'Ask for buried cables and pipes, and have them marked.' }),
 );
 
-const dryRun = saidRule<WaterLineFacts>(
+const dryRun = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.dry-run',
+    id: 'supply-line.dry-run',
     title: 'The pump when its water is gone',
     why: 'A pump that runs dry is ruined in minutes, and nobody stands beside it.',
     source: { ...COMMON_PRACTICE, locator: 'a float or a sensor that stops it' },
@@ -58,9 +58,9 @@ const dryRun = saidRule<WaterLineFacts>(
   ({ work }) => (work.pump.stops === 'by-itself' ? FINE : { severity: 'weigh', do: 'Fit a float that stops it when the water is low.' }),
 );
 
-const current = saidRule<WaterLineFacts>(
+const current = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.current',
+    id: 'supply-line.current',
     title: 'Electricity beside water',
     why: 'A pump with a worn cable makes the whole pond live.',
     source: { ...COMMON_PRACTICE, locator: 'a breaker that trips at 30 mA, fitted by a licensed electrician' },
@@ -74,9 +74,9 @@ const current = saidRule<WaterLineFacts>(
   },
 );
 
-const filter = saidRule<WaterLineFacts>(
+const filter = saidRule<SupplyLineFacts>(
   {
-    id: 'water-line.drip-filter',
+    id: 'supply-line.drip-filter',
     title: 'A filter before the drippers',
     why: 'Drippers have holes as wide as a hair: one season of silt closes them.',
     source: { ...COMMON_PRACTICE, locator: 'a mesh of 0.13 mm, cleaned weekly at first' },
@@ -88,4 +88,4 @@ const filter = saidRule<WaterLineFacts>(
       : { severity: 'mend', do: 'Put a filter before them that can be reached, and clean it weekly at first.' },
 );
 
-export const CAUTION_RULES: readonly Rule<WaterLineFacts>[] = [frost, mains, services, dryRun, current, filter];
+export const CAUTION_RULES: readonly Rule<SupplyLineFacts>[] = [frost, mains, services, dryRun, current, filter];

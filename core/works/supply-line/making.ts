@@ -3,7 +3,7 @@ import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, DAY_H, counted, inOrder, line, standingIn } from '../making.ts';
 import { TIME_TO_FILL } from './formulas.ts';
 import type { LineGround } from './ground.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 import { dayM3, drippersOf, givesOpen, panelsFor, pumpPower } from './standing.ts';
 
 /** A trench a spade wide, and pipe that is lost to joints and to lying in waves: common practice. */
@@ -11,18 +11,18 @@ const [SPADE_M, WASTE] = [0.3, 1.05];
 /** A can everybody has [m3]. */
 export const BUCKET_M3 = 0.01;
 
-const isBuried = ({ pipe }: Pick<WaterLine, 'pipe'>): boolean => pipe.coverM >= 0.05;
-const trenchM3 = ({ pipe }: WaterLine, { lengthM }: LineGround): number => lengthM * SPADE_M * (pipe.coverM + pipe.diameterM);
+const isBuried = ({ pipe }: Pick<SupplyLine, 'pipe'>): boolean => pipe.coverM >= 0.05;
+const trenchM3 = ({ pipe }: SupplyLine, { lengthM }: LineGround): number => lengthM * SPADE_M * (pipe.coverM + pipe.diameterM);
 
-export const hoursOf = (work: WaterLine, { lengthM }: LineGround): number => (lengthM / work.labour.mPerDay) * DAY_H;
+export const hoursOf = (work: SupplyLine, { lengthM }: LineGround): number => (lengthM / work.labour.mPerDay) * DAY_H;
 
 /** What the bucket at its end must show [s]; null where nothing runs by itself. */
-export function bucketS(work: WaterLine, ground: LineGround): number | null {
+export function bucketS(work: SupplyLine, ground: LineGround): number | null {
   const Q = work.drive === 'pump' ? work.flowM3s : givesOpen(work, ground);
   return Q > 0 ? TIME_TO_FILL.evaluate({ V: BUCKET_M3, Q }) : null;
 }
 
-export function quantitiesOf(work: WaterLine, ground: LineGround): QuantityLine[] {
+export function quantitiesOf(work: SupplyLine, ground: LineGround): QuantityLine[] {
   const { pipe, vents = [], drains = [], drip } = work;
   return [
     line({ item: 'pipe', label: 'Pipe, a twentieth more', kind: 'length', from: 'its line on the ground' }, WASTE * ground.lengthM, 'made'),
@@ -48,7 +48,7 @@ export function quantitiesOf(work: WaterLine, ground: LineGround): QuantityLine[
   ]; // prettier-ignore
 }
 
-export function stepsOf(work: WaterLine, ground: LineGround): BuildStep[] {
+export function stepsOf(work: SupplyLine, ground: LineGround): BuildStep[] {
   const { levels, pipe } = work;
   const seconds = bucketS(work, ground);
   return inOrder(

@@ -2,13 +2,13 @@
 import { describe } from '@jest/globals';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, siteOf, testSides, withAt } from '../../testing/rules.ts';
-import { type EndStore, type LineGround, measureWaterLine } from './ground.ts';
-import { WATER_LINE_RULES, type WaterLine, newWaterLine } from './index.ts';
-import { type WaterLineFacts, dripsOf, gives, lossAt, panelsFor, pumpPower, restHead } from './standing.ts';
+import { type EndStore, type LineGround, measureSupplyLine } from './ground.ts';
+import { SUPPLY_LINE_RULES, type SupplyLine, newSupplyLine } from './index.ts';
+import { type SupplyLineFacts, dripsOf, gives, lossAt, panelsFor, pumpPower, restHead } from './standing.ts';
 
 const SITE = siteOf(gridOf((x) => 110 - 0.05 * x, { cells: 201, cellM: 1 }));
-const ONE: WaterLine = {
-  ...newWaterLine('line', 'Line', {
+const ONE: SupplyLine = {
+  ...newSupplyLine('line', 'Line', {
     line: [[20, 100], [120, 100]],
     levels: { drawM: 110, endM: 104.6 },
     drive: 'fall',
@@ -19,46 +19,46 @@ const ONE: WaterLine = {
   }),
   services: 'asked',
 }; // prettier-ignore
-const GROUND = measureWaterLine(ONE, SITE);
+const GROUND = measureSupplyLine(ONE, SITE);
 const TANK_END: EndStore = { name: 'Cistern', floorM: 109, fullM: 111, roofM2: null };
-const facts = (work: WaterLine = ONE, ground: Partial<LineGround> = {}, change: Partial<WaterLineFacts> = {}): WaterLineFacts => ({
+const facts = (work: SupplyLine = ONE, ground: Partial<LineGround> = {}, change: Partial<SupplyLineFacts> = {}): SupplyLineFacts => ({
   ...factsOf(SITE),
   work,
   ground: { ...GROUND, from: TANK_END, ...ground },
   ...change,
 });
-const with_ = (path: string, value: unknown, of = ONE): WaterLineFacts => facts(withAt(of, path, value));
-const PUMPED: WaterLine = { ...ONE, drive: 'pump', levels: { drawM: 104, endM: 114 } };
-const SUNNY: WaterLine = { ...PUMPED, pump: { ...PUMPED.pump, power: 'sun' } };
-const DRIP: WaterLine = { ...ONE, serves: 'drip' };
+const with_ = (path: string, value: unknown, of = ONE): SupplyLineFacts => facts(withAt(of, path, value));
+const PUMPED: SupplyLine = { ...ONE, drive: 'pump', levels: { drawM: 104, endM: 114 } };
+const SUNNY: SupplyLine = { ...PUMPED, pump: { ...PUMPED.pump, power: 'sun' } };
+const DRIP: SupplyLine = { ...ONE, serves: 'drip' };
 
 /** Ground that stands so high at its middle that the head over the pipe there is as told. */
 const GIVES = gives(ONE, GROUND);
-const hill = (headM: number): WaterLineFacts => {
+const hill = (headM: number): SupplyLineFacts => {
   const lost = lossAt(ONE.flowM3s, ONE, GROUND.lengthM);
   const groundM = GROUND.groundM.slice();
   groundM[50] = 110 - lost / 2 - headM + ONE.pipe.coverM;
   return facts(ONE, { groundM });
 };
 /** Waves along it: so many tops and dips. */
-const waves = (count: number, work = ONE): WaterLineFacts =>
+const waves = (count: number, work = ONE): SupplyLineFacts =>
   facts(work, { groundM: GROUND.groundM.map((g, k) => g + Math.cos((2 * Math.PI * k * (count + 0.5)) / 100 + Math.PI)) });
 /** Choices by a number, for rules on what was said. */
 const said =
   (path: string, words: readonly string[], of = ONE) =>
-  (v: number): WaterLineFacts =>
+  (v: number): SupplyLineFacts =>
     with_(path, words[v], of);
 const known =
   (words: readonly (number | null)[]) =>
   (v: number): number | null =>
     words[v];
-const LOSS_OF = (times: number): WaterLineFacts => {
+const LOSS_OF = (times: number): SupplyLineFacts => {
   // The lift that makes the loss so large a share of it.
   const useful = lossAt(PUMPED.flowM3s, PUMPED, GROUND.lengthM) / times;
   return facts({ ...PUMPED, endHeadM: 0, levels: { drawM: 104, endM: 104 + useful } });
 };
 /** Length of drip lines at which the last lets out so much less, found by trial. */
-const uneven = (less: number): WaterLineFacts => {
+const uneven = (less: number): SupplyLineFacts => {
   let [lo, hi] = [2, 3000];
   for (let k = 0; k < 60; k++) {
     const mid = (lo + hi) / 2;
@@ -71,8 +71,8 @@ const uneven = (less: number): WaterLineFacts => {
 const DRIPS = dripsOf(DRIP).allM3s;
 
 describe('rules on water lines', () => {
-  testSides<WaterLineFacts>(WATER_LINE_RULES, {
-    'water-line.fall': {
+  testSides<SupplyLineFacts>(SUPPLY_LINE_RULES, {
+    'supply-line.fall': {
       at: (v) => with_('levels.endM', 109 - v),
       limit: 0,
       judged: [
@@ -84,7 +84,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(PUMPED)],
     },
-    'water-line.flow': {
+    'supply-line.flow': {
       at: (v) => with_('flowM3s', v),
       found: () => GIVES,
       judged: [
@@ -96,7 +96,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(PUMPED), with_('levels.endM', 109.5)],
     },
-    'water-line.passes-roof': {
+    'supply-line.passes-roof': {
       at: (v) => facts({ ...ONE, roofM2: 80 }, { from: { ...TANK_END, fullM: 110 } }, { burstMmPerHour: v < 0 ? null : v }),
       found: (v) => (v < 0 ? null : gives({ ...ONE, endHeadM: 0 }, GROUND)),
       judged: (() => {
@@ -111,7 +111,7 @@ describe('rules on water lines', () => {
       })(),
       silent: [facts()],
     },
-    'water-line.velocity': {
+    'supply-line.velocity': {
       at: (v) => with_('flowM3s', v * (Math.PI / 4) * 0.026 ** 2),
       limit: 1.5,
       judged: [
@@ -121,7 +121,7 @@ describe('rules on water lines', () => {
         [3.001, 'mend'],
       ],
     },
-    'water-line.pressure': {
+    'supply-line.pressure': {
       at: (v) => with_('pipe.standsM', restHead(ONE, facts().ground).value / v),
       found: () => restHead(ONE, facts().ground).value,
       judged: [
@@ -131,7 +131,7 @@ describe('rules on water lines', () => {
         [1.001, 'mend'],
       ],
     },
-    'water-line.over-hill': {
+    'supply-line.over-hill': {
       at: hill,
       limit: 0,
       judged: [
@@ -142,7 +142,7 @@ describe('rules on water lines', () => {
       ],
       silent: [with_('levels.endM', 110.5)],
     },
-    'water-line.vents': {
+    'supply-line.vents': {
       at: (v) => (v === 0 ? facts() : waves(v)),
       limit: 0,
       judged: [
@@ -151,7 +151,7 @@ describe('rules on water lines', () => {
         [3, 'weigh', /and 2 more/],
       ],
     },
-    'water-line.wet-legs': {
+    'supply-line.wet-legs': {
       at: (v) => (v === 0 ? facts() : v < 0 ? waves(-v, { ...ONE, frost: 'emptied' }) : waves(v)),
       found: (v) => Math.abs(v),
       limit: 0,
@@ -162,7 +162,7 @@ describe('rules on water lines', () => {
         [-1, 'mend'],
       ],
     },
-    'water-line.cover': {
+    'supply-line.cover': {
       at: (v) => with_('pipe.coverM', v),
       limit: 0.45,
       judged: [
@@ -172,7 +172,7 @@ describe('rules on water lines', () => {
         [0.049, 'weigh', /Shade it/],
       ],
     },
-    'water-line.draws': {
+    'supply-line.draws': {
       at: (v) => (v < -1 ? facts(ONE, { from: null }) : with_('levels.drawM', 109 + v)),
       found: (v) => (v < -1 ? null : v),
       judged: [
@@ -185,7 +185,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(ONE, { from: { ...TANK_END, roofM2: 80 } })],
     },
-    'water-line.air-gap': {
+    'supply-line.air-gap': {
       at: (v) => facts(ONE, { to: { ...TANK_END, fullM: 104.6 - v } }),
       limit: 0.026,
       judged: [
@@ -196,7 +196,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.suction': {
+    'supply-line.suction': {
       at: (v) => with_('pump.overM', v, { ...PUMPED, pump: { ...PUMPED.pump, stands: 'dry' } }),
       limit: 6,
       judged: [
@@ -207,7 +207,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(), facts(PUMPED)],
     },
-    'water-line.pump-loss': {
+    'supply-line.pump-loss': {
       at: LOSS_OF,
       limit: 0.2,
       judged: [
@@ -218,7 +218,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(), facts({ ...PUMPED, endHeadM: 0, levels: { drawM: 110, endM: 104 } })],
     },
-    'water-line.pump-power': {
+    'supply-line.pump-power': {
       at: (v) => (v < 0 ? facts(PUMPED) : with_('pump.plateW', v, PUMPED)),
       found: (v) => (v < 0 ? null : v),
       limit: pumpPower(PUMPED, GROUND),
@@ -231,7 +231,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.panels': {
+    'supply-line.panels': {
       at: (v) => (v < 0 ? facts(SUNNY) : with_('pump.panelsW', v, SUNNY)),
       found: (v) => (v < 0 ? null : v),
       limit: panelsFor(SUNNY, GROUND),
@@ -244,7 +244,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts(), facts(PUMPED)],
     },
-    'water-line.drip-even': {
+    'supply-line.drip-even': {
       at: uneven,
       limit: 0.1,
       judged: [
@@ -255,7 +255,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.drip-flow': {
+    'supply-line.drip-flow': {
       at: (v) => with_('flowM3s', v, DRIP),
       limit: DRIPS,
       judged: [
@@ -266,7 +266,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.frost': {
+    'supply-line.frost': {
       at: (v) =>
         facts({ ...ONE, frost: (['none', 'emptied', 'stays', 'stays'] as const)[v], pipe: { ...ONE.pipe, coverM: v === 3 ? 0.8 : 0.79 } }),
       found: known([1, 1, 0, 0]),
@@ -277,7 +277,7 @@ describe('rules on water lines', () => {
         [3, 'weigh', /how deep frost goes/],
       ],
     },
-    'water-line.mains': {
+    'supply-line.mains': {
       at: said('mains', ['none', 'gap', 'joined']),
       found: known([1, 1, 0]),
       judged: [
@@ -286,7 +286,7 @@ describe('rules on water lines', () => {
         [2, 'mend', /air gap/],
       ],
     },
-    'water-line.services': {
+    'supply-line.services': {
       at: said('services', ['asked', 'not-asked']),
       found: known([1, null]),
       judged: [
@@ -295,7 +295,7 @@ describe('rules on water lines', () => {
       ],
       silent: [with_('pipe.coverM', 0.049)],
     },
-    'water-line.dry-run': {
+    'supply-line.dry-run': {
       at: said('pump.stops', ['by-itself', 'by-hand'], PUMPED),
       found: known([1, 0]),
       judged: [
@@ -304,7 +304,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.current': {
+    'supply-line.current': {
       at: said('pump.guarded', ['breaker', 'not-asked', 'none'], PUMPED),
       found: known([1, null, 0]),
       judged: [
@@ -314,7 +314,7 @@ describe('rules on water lines', () => {
       ],
       silent: [facts()],
     },
-    'water-line.drip-filter': {
+    'supply-line.drip-filter': {
       at: said('drip.filter', ['mesh', 'none'], DRIP),
       found: known([1, 0]),
       judged: [

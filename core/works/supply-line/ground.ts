@@ -3,7 +3,7 @@ import type { Plot, Store } from '../../contract/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
-import type { WaterLine } from './model.ts';
+import type { SupplyLine } from './model.ts';
 
 /** A store at one of its ends. */
 export interface EndStore {
@@ -33,7 +33,7 @@ const endStore = (store: Store | undefined): EndStore | null =>
   store ? { name: store.name, floorM: store.floorM, fullM: store.wayOutM, roofM2: store.sheds ? (store.waterM2 ?? null) : null } : null;
 
 /** @throws UnknownGround where part of it leaves what is known. */
-export function measureWaterLine(work: WaterLine, { grid, placed }: Plot): LineGround {
+export function measureSupplyLine(work: SupplyLine, { grid, placed }: Plot): LineGround {
   const planM = lineLength(work.line);
   const count = Math.max(4, Math.min(MOST_PLACES, Math.ceil(planM / STEP_M)));
   const stepM = planM / count;
