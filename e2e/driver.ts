@@ -166,7 +166,9 @@ export class Visitor {
   async type(label: string, text: string): Promise<void> {
     const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
     await this.settled();
-    await field?.click({ count: 3 });
+    await field?.click();
+    // All of it, whatever was drawn again between two clicks: what is typed takes its place.
+    await field?.evaluate((e) => (e as HTMLInputElement).select());
     await field?.type(text);
     await this.page.keyboard.press('Tab');
   }
