@@ -16,7 +16,7 @@ function yearsIn(text: string | undefined): { fromYear?: number; toYear?: number
 } // prettier-ignore
 
 /** What is told of a store that hangs on something nobody knows: nothing, by the same names. */
-const UNTOLD = ['inM3', 'suppliedM3', 'demandM3', 'toppedUpM3', 'spilledM3', 'soakedM3', 'evaporatedM3', 'startM3', 'endM3', 'suppliedShare', 'dryDays', 'longestEmptyDays', 'monthsCarried']; // prettier-ignore
+const UNTOLD = ['inM3', 'suppliedM3', 'demandM3', 'toppedUpM3', 'spilledM3', 'soakedM3', 'liftedM3', 'evaporatedM3', 'startM3', 'endM3', 'suppliedShare', 'dryDays', 'longestEmptyDays', 'monthsCarried']; // prettier-ignore
 const NULLS = Object.fromEntries(UNTOLD.map((name) => [name, null]));
 
 export async function seasonAt(words: readonly string[]): Promise<unknown> {

@@ -171,6 +171,7 @@ const cistern: Tank = {
   ...firstCistern,
   status: 'existing',
   count: 2,
+  frost: 'none',
   dimensions: { ...firstCistern.dimensions, standM: 0.4, overflowM: 1.7 },
 };
 /** What is drawn through the year: animals from the pond, the house and its garden from the roof. */

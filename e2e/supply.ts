@@ -84,10 +84,18 @@ export function supply(open: () => Bench): void {
       await v.choose('Work', 'Tote 2');
       await v.choose('Its water leads', 'Gate pond');
       await v.until(async () => Object.values((await v.kept()).options[0].links ?? {}), (to) => to.includes('pond')); // prettier-ignore
+      // Joined at its foot to another vessel: not counted on until somebody has measured the pipe.
+      await v.choose('Levels out with', 'Barn cistern');
+      await v.reads('aside', /Measure the pipe between them/);
+      await v.press('You know the pipe between them');
+      await v.until(works, (list) => list.some((w) => (w as Tank).joinPipeM === 0.05));
+      await v.choose('Levels out with', 'none');
+      await v.until(works, (list) => !list.some((w) => (w as Tank).levelsWith));
       // By its fall from the totes down to a bed: as much as its drippers let out, through the narrowest pipe that does.
       await v.menu('Draw another work', 'Water line to drip lines');
       await v.draw([here(217, 136), here(225, 128), here(236, 118)]);
       await v.reads('aside', /Put a filter before them/);
+      await v.verdict(/^Water line 1: of \d+ checks 1 to mend/);
       const line = async (): Promise<SupplyLine> => (await works()).find((w) => w.kind === 'supply-line') as SupplyLine;
       const tote = (await works()).find((w) => w.name === 'Tote 2')?.id;
       expect(await line()).toMatchObject({ from: tote, drive: 'fall', serves: 'drip' });

@@ -5,7 +5,9 @@ import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.t
 import { runoffDepth } from '../runoff/index.ts';
 import { type Project } from '../project/index.ts';
 import { plane } from '../testing/grids.ts';
+import { TO_TAP } from '../testing/valley-fields.ts';
 import { FORMULAS, Graph, derive, verdict } from './index.ts';
+import { aloneTold } from './tell/alone.ts';
 
 const noGrid = () => plane(0.1, 0);
 
@@ -69,6 +71,18 @@ describe('the chain on a plane of 10 %', () => {
       .map((p) => p.text)
       .join('');
     expect(us).toMatch(/ft³/);
+    // What stores nothing is told by itself.
+    const line = { ...TO_TAP, line: [[60, 120], [60, 80]], from: undefined, levels: { drawM: 107, endM: 104 } } as unknown as WorkBase; // prettier-ignore
+    const project = planeProject({}, [SWALE, SILL, line]);
+    const said = (work: WorkBase): string =>
+      verdict('works', planeProject({}, [SWALE, SILL, work]), { derived: derived(project).derived, system: 'metric', selected: work.id })
+        .map((p) => p.text)
+        .join('');
+    const own = derived(project).derived.checks.filter((c) => c.on === line.id);
+    const count = (severity: string): number => own.filter((c) => c.severity === severity).length;
+    expect(count('unknown')).toBeGreaterThan(1);
+    expect(said(line)).toMatch(new RegExp(`^Line to the tap: of ${own.length} checks .*${count('unknown')} not known yet\\. First: `));
+    expect(aloneTold(line, own.map((c) => ({ ...c, severity: 'fine' })), 'metric').map((p) => p.text).join('')).toBe(`Line to the tap: all ${own.length} checks are fine.`); // prettier-ignore
     const used = new Set(d.worksheets.map((w) => w.formula));
     for (const id of [
       'runoff.curve-number',

@@ -58,6 +58,10 @@ export function riserLaw({ crestM, mouth, pipe, blocked = 0 }: Riser): (upM: num
 
 const WATER_VISCOSITY = 1.14e-6; // m2/s at 15 degrees
 
+/** Roughness of the wall of pipes that run full under pressure [m] (handbook 4.5). */
+export const PIPE_WALLS = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015, concrete: 0.001 } as const;
+export type PipeWall = keyof typeof PIPE_WALLS;
+
 export const DARCY_LOSS = defineFormula(
   {
     id: 'hydraulics.darcy-loss',

@@ -4,6 +4,7 @@ import {
   type RainTable,
   alternatingBlockStorm,
   checkTable,
+  depthCurve,
   depthFor,
   isSet,
   longestOf,
@@ -70,6 +71,24 @@ describe('depth for a duration', () => {
     const table: RainTable = { durationsMin: [10, 40], returnYears: [2], depthMm: [[10, 20]] };
     expect(depthFor(table, 2, 10)).toMatchObject({ depthMm: 10, extrapolated: false });
     expect(depthFor(table, 2, 20).depthMm).toBeCloseTo(Math.sqrt(200), 10); // the geometric mean, at the geometric mean duration
+  });
+  it('asked at every step of a storm it is the same, in whichever order, on the table, between and beyond', () => {
+    fc.assert(
+      fc.property(
+        tables,
+        fc.array(fc.double({ min: 0.2, max: 3000, noNaN: true }), { minLength: 1, maxLength: 20 }),
+        (table, durations) => {
+          const onCurve = depthCurve(table, 10);
+          for (const t of [...durations, ...table.durationsMin]) {
+            const { depthMm } = depthFor(table, 10, t);
+            expect(Math.abs(onCurve(t) - depthMm)).toBeLessThan(1e-9 * depthMm);
+          }
+        },
+      ),
+      { seed: 21, numRuns: 60 },
+    );
+    const one: RainTable = { durationsMin: [60], returnYears: [10], depthMm: [[30]] };
+    expect([0, 30, 60, 240].map(depthCurve(one, 10))).toEqual([0, ...[30, 60, 240].map((t) => depthFor(one, 10, t).depthMm)]);
   });
   it('says when it goes beyond the table, and refuses a return period that is not there', () => {
     expect(depthFor(DENVER, 10, 5).extrapolated).toBe(true);

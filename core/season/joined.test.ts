@@ -1,27 +1,9 @@
 // Vessels joined at their feet: two alike are one of both, two of different shape by hand.
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type DayStore, type UseOrder, balanceDays, balanceJoined, errorOf, sumsOf } from './index.ts';
+import { dayStore as store, dry } from '../testing/day-stores.ts';
+import { type UseOrder, balanceDays, balanceJoined, errorOf, sumsOf } from './index.ts';
 
-const OUT = { to: -1, share: 1, lagDays: 0 };
-const store = (comes: ArrayLike<number>, asks: ArrayLike<number>, change: Partial<DayStore> = {}): DayStore => ({
-  id: 's',
-  roomM3: 10,
-  deadM3: 0,
-  startM3: 0,
-  volumeM3: Float64Array.of(0, 5, 10),
-  areaM2: Float64Array.of(0, 4, 8),
-  isCovered: true,
-  rainedM2: 0,
-  soaksMmPerDay: 0,
-  comesM3: Float64Array.from(comes),
-  asksM3: Float64Array.from(asks),
-  topUp: null,
-  spills: [OUT],
-  returns: null,
-  ...change,
-});
-const dry = (n: number) => ({ rainMm: new Float64Array(n), evaporationMm: null });
 describe('vessels joined at their feet', () => {
   const UPRIGHT = { levelM: Float64Array.of(0, 1, 2), volumeM3: Float64Array.of(0, 2, 4), areaM2: Float64Array.of(2, 2, 2), roomM3: 3.6 };
   const rain = fc.array(fc.double({ min: 0, max: 4, noNaN: true }), { minLength: 60, maxLength: 60 });

@@ -78,11 +78,10 @@ const share = (part: number, whole: number, count: number): number => (whole > 0
 function parted(
   { members, over }: Group,
   run: DayRun,
-  on: { readonly rainMm: Float64Array; readonly isFed: readonly boolean[] },
+  on: { readonly whole: DayStore; readonly rainMm: Float64Array; readonly isFed: readonly boolean[] },
 ): DayRun[] {
-  const { rainMm, isFed } = on;
+  const { whole, rainMm, isFed } = on;
   const days = rainMm.length;
-  const whole = merged({ at: [], members, over });
   const fed = isFed.filter(Boolean).length;
   const leads = Math.max(0, members.findIndex((m) => m.lifts)); // prettier-ignore
   const tops = Math.max(0, members.findIndex((m) => m.topUp)); // prettier-ignore
@@ -146,7 +145,7 @@ export function balanceJoined(
       return;
     }
     const isFed = group.at.map((k) => fedBy(k, g));
-    parted(group, runs[g], { rainMm: weather.rainMm, isFed }).forEach((run, m) => (told[group.at[m]] = run));
+    parted(group, runs[g], { whole: asOne[g], rainMm: weather.rainMm, isFed }).forEach((run, m) => (told[group.at[m]] = run));
   });
   return { ...rest, runs: told };
 }

@@ -5,6 +5,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { type DailyRain, daysTo } from '../rain/index.ts';
 import { ROOF_YIELD, SEQUENT_PEAK } from '../hydraulics/index.ts';
+import { OUT, dayStore as store, dry } from '../testing/day-stores.ts';
 import {
   type DayStore,
   type Days,
@@ -31,25 +32,6 @@ import {
   yearsIn,
 } from './index.ts';
 
-const OUT = { to: -1, share: 1, lagDays: 0 };
-const store = (comes: ArrayLike<number>, asks: ArrayLike<number>, change: Partial<DayStore> = {}): DayStore => ({
-  id: 's',
-  roomM3: 10,
-  deadM3: 0,
-  startM3: 0,
-  volumeM3: Float64Array.of(0, 5, 10),
-  areaM2: Float64Array.of(0, 4, 8),
-  isCovered: true,
-  rainedM2: 0,
-  soaksMmPerDay: 0,
-  comesM3: Float64Array.from(comes),
-  asksM3: Float64Array.from(asks),
-  topUp: null,
-  spills: [OUT],
-  returns: null,
-  ...change,
-});
-const dry = (n: number) => ({ rainMm: new Float64Array(n), evaporationMm: null });
 /** A year of days from New Year 2001 on. */
 const calendar = (n: number, rain: (i: number) => number = () => 0): Days => {
   const mm = Float64Array.from({ length: n }, (_, i) => rain(i));

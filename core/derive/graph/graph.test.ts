@@ -119,7 +119,9 @@ describe('what is kept', () => {
     ask('a|x', 1);
     ask('a|y', 2);
     ask('ab', 2);
+    expect(['a|x', 'a', 'ab'].map((name) => graph.holds(name))).toEqual([true, false, true]);
     graph.forget('a');
+    expect(['a|x', 'a|y', 'ab'].map((name) => graph.holds(name))).toEqual([false, false, true]);
     expect(graph.size).toBe(1);
     ask('', 2);
     expect(runs(graph)).toEqual({ one: 2 });

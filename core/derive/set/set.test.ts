@@ -8,7 +8,9 @@ import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects
 import { PIPE, POND, POND_SILL, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
 import { Graph, derive } from '../index.ts';
+import { asDesigned } from '../scenario/scenario.ts';
 import type { Derived, DeriveResult } from '../types.ts';
+import { runSet } from './set.ts';
 
 const TABLE = { durationsMin: [10, 30, 60, 120, 720, 1440], returnYears: [2, 20], depthMm: [[8, 13, 17, 22, 38, 46], [15, 25, 33, 42, 74, 92]] }; // prettier-ignore
 const RAIN: Rain = { table: TABLE, storm: { returnYears: 20 } };
@@ -238,6 +240,19 @@ describe('where the water of a store is found', () => {
       }),
       { seed: 13, numRuns: 12 },
     );
+  });
+});
+
+describe('where only the inside is asked for', () => {
+  it('stores and their ways out do what they do in the whole run, and nothing is told of what leaves', () => {
+    const scenario = asDesigned(inValley());
+    const ran = (isInside: boolean) => runSet(scenario, { registry, grids: noGrid, graph: new Graph() }, { asFound: true, isPlain: true, isInside })!; // prettier-ignore
+    const [whole, inside] = [ran(false), ran(true)];
+    expect([...inside.asFound.outcomes].map(([id, o]) => [id, o.storm])).toEqual(
+      [...whole.asFound.outcomes].map(([id, o]) => [id, o.storm]),
+    );
+    expect(inside.asFound.outlets).toEqual(whole.asFound.outlets);
+    expect([whole.asFound.leaving.length > 0, inside.asFound.leaving]).toEqual([true, []]);
   });
 });
 

@@ -5,6 +5,8 @@ import { CHANCE, depthFor, isInvented, isSet, longestStorm, returnIn, returnWord
 import { isReadable } from '../../survey/index.ts';
 import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
+import { aloneTold } from './alone.ts';
+import { storeOf, storeTold, workAsked } from './asked.ts';
 import { deepestWords } from './deepest.ts';
 import { emptiedWords } from './emptied.ts';
 import { type Piece, alarm, plain, strong } from './pieces.ts';
@@ -128,13 +130,6 @@ function tellGround({ project, derived, q }: Telling): Piece[] {
   ];
 }
 
-/** The store told about: the selected one, a selected sill's host, else the first. */
-function storeTold({ project, derived, selected }: Telling): Derived['stores'][number] | undefined {
-  const works = optionOf(project, derived.option).works as readonly { readonly id: string; readonly host?: string }[];
-  const host = works.find((w) => w.id === selected)?.host;
-  return derived.stores.find((s) => s.id === selected || s.id === host) ?? derived.stores[0];
-}
-
 /** Least freeboard of a store as found, full and blocked. */
 const leftOf = (store: Derived['stores'][number]): number | null => store.least?.value ?? store.freeboardM;
 
@@ -154,8 +149,12 @@ function nameOf({ project, derived }: Telling, id: string): string {
 }
 
 function tellWorks(telling: Telling): Piece[] {
-  const { project, derived, q, system } = telling;
+  const { project, derived, q, system, selected } = telling;
   if (!derived.terrain) return tellApart(project);
+  const work = workAsked(telling);
+  const own = derived.checks.filter((c) => c.on === selected);
+  // What stores nothing and lets nothing out is told by itself, not by some other work.
+  if (work && own.length > 0 && !storeOf(telling, work)) return aloneTold(work, own, system);
   const store = storeTold(telling);
   if (!store) return [plain('Draw a swale roughly across the slope: it settles on the contour through its first point.')];
   const name = nameOf(telling, store.id);

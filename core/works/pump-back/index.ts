@@ -3,11 +3,11 @@ import { pumpBackDescriptor } from './descriptor.ts';
 import type { Figure, Host, Outlet, PlacedWork, Rule, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, nearestOnLine, pointAlong } from '../../geometry/index.ts';
-import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
+import { DARCY_LOSS, PIPE_WALLS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { begun, storeNear } from '../beginning.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import { PIPE_WALLS, type PumpBack, newPump } from './model.ts';
+import { type PumpBack, newPump } from './model.ts';
 import { cureBy, gradeMax, runRules, upToMm } from '../rules.ts';
 
 export * from './model.ts';

@@ -1,13 +1,10 @@
 import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/index.ts';
+import { PIPE_WALLS, type PipeWall } from '../../hydraulics/index.ts';
 import { told } from '../../units/index.ts';
 import { mm } from '../beginning.ts';
 import { checkFields } from '../fields.ts';
 
 export const PUMP_DRIVES = ['sun', 'mains'] as const;
-
-/** Roughness of a pipe's wall [m] (handbook 4.5). */
-export const PIPE_WALLS = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015, concrete: 0.001 } as const;
-export type PipeWall = keyof typeof PIPE_WALLS;
 
 export interface PumpBack extends WorkBase {
   readonly kind: 'pump-back';

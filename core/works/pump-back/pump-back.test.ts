@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
+import { PIPE_WALLS } from '../../hydraulics/index.ts';
 import { PUMP } from '../../testing/valley.ts';
 import { begunBy, expectFields, hostOf, landOf, NO_TRAITS, onHost, othersOf, SITE, storeSeen, wrong } from '../../testing/guests.ts';
 import { factsOf, testSides, withAt } from '../../testing/rules.ts';
-import { PIPE_WALLS, PUMP_RULES, type PumpBack, headsOf, pumpBack } from './index.ts';
+import { PUMP_RULES, type PumpBack, headsOf, pumpBack } from './index.ts';
 
 type Facts = Parameters<(typeof PUMP_RULES)[number]['find']>[0];
 const ONE: PumpBack = { ...PUMP, levels: { stopM: 0, deliveryM: 4 } };

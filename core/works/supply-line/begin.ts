@@ -21,6 +21,21 @@ function storeAt(at: Point, waters: readonly WaterSeen[]): WaterSeen | null {
   return best;
 }
 
+/** The stores it draws from and fills. A roof keeps no water: only what fills another store begins at one. */
+function endsOf(
+  points: readonly Point[],
+  fills: 'nothing' | 'what is there',
+  waters: readonly WaterSeen[],
+): { readonly from: WaterSeen | null; readonly to: WaterSeen | null } {
+  const [start, end] = [points[0], points[points.length - 1]];
+  const keeping = waters.filter((w) => w.roofM2 === null);
+  const nearest = storeAt(start, waters);
+  const others = keeping.filter((w) => w.id !== nearest?.id);
+  const to = fills === 'nothing' ? null : storeAt(end, others);
+  const from = nearest?.roofM2 !== null && to === null ? storeAt(start, keeping) : nearest;
+  return { from, to };
+}
+
 /** How high a tap, drip lines and a strainer stand; a can in half a minute [m, m3/s]: common practice. */
 const [TAP_M, DRIP_M, DRAWN_M, A_CAN] = [0.6, 0.3, 0.1, 0.0002];
 /** Head wanted at a tap, a float, drip lines [m]: common practice. */
@@ -68,10 +83,7 @@ export const beginSupplyLine: Technique<SupplyLine, unknown>['begin'] = ({ how, 
   if (!levels) return offTerrain('the line');
   const { waters = [] } = land;
   const isDrip = how === 'drip-line';
-  const from = storeAt(points[0], waters);
-  const near = isDrip ? null : storeAt(points[points.length - 1], waters.filter((w) => w.id !== from?.id)); // prettier-ignore
-  // What stands at both ends is drawn from once.
-  const to = near && near.roofM2 === null ? near : null;
+  const { from, to } = endsOf(points, isDrip ? 'nothing' : 'what is there', waters);
   const serves = isDrip ? 'drip' : to ? 'vessel' : 'tap';
   const last = levels[levels.length - 1];
   const drawM = from ? (from.roofM2 === null ? from.floorM + DRAWN_M : from.fullM) : levels[0] + DRAWN_M;

@@ -244,8 +244,16 @@ const draw: Rule<SupplyLineFacts> = {
       };
     }
     const { floorM, fullM, roofM2 } = ground.from;
-    // A gutter is drawn dry by what it is for.
-    if (roofM2 !== null) return null;
+    if (roofM2 !== null) {
+      // A gutter is drawn dry by what it is for: a vessel fills from it, and nothing else draws on it.
+      if (work.serves === 'vessel') return null;
+      return {
+        value: null,
+        limit: null,
+        severity: 'mend',
+        do: say`${ground.from.name} keeps no water once the rain is over: draw from a tank it fills.`,
+      };
+    }
     const value = work.levels.drawM - floorM;
     const isOver = work.levels.drawM > fullM;
     const to = upToMm(floorM + SILT_M);

@@ -42,5 +42,7 @@ export function measureSupplyLine(work: SupplyLine, { grid, placed }: Plot): Lin
   let lengthM = 0;
   for (let k = 1; k <= count; k++) lengthM += Math.hypot(stepM, groundM[k] - groundM[k - 1]);
   const storeOf = (id: string | undefined): EndStore | null => (id === undefined ? null : endStore(placed?.get(id)?.stores([])[0]));
-  return { stepM, planM, lengthM, groundM, from: storeOf(work.from), to: storeOf(work.to) };
+  const to = storeOf(work.to);
+  // A roof is filled by nothing.
+  return { stepM, planM, lengthM, groundM, from: storeOf(work.from), to: to?.roofM2 === null ? to : null };
 }

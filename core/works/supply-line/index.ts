@@ -2,7 +2,7 @@
 import type { Figure, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
-import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
+import { DARCY_LOSS, PIPE_WALLS, PUMP_POWER, SOLAR_ARRAY } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { beginSupplyLine } from './begin.ts';
 import { SUPPLY_LINE_RULES } from './checks.ts';
@@ -14,7 +14,6 @@ import type { SupplyLine } from './model.ts';
 import { sectionOf } from './section.ts';
 import {
   FITTING_K,
-  WALLS,
   type SupplyLineFacts,
   dayM3,
   dripsOf,
@@ -36,7 +35,7 @@ export { SUPPLY_LINE_RULES } from './checks.ts';
 /** The working of what it loses, and of its pump and drippers. */
 function workThrough({ work, ground }: SupplyLineFacts, sheet: Worksheet): number {
   const { flowM3s: Q, pipe, pump, drip } = work;
-  const along = sheet.use(DARCY_LOSS, { Q, D: pipe.diameterM, L: ground.lengthM, e: WALLS[pipe.wall] });
+  const along = sheet.use(DARCY_LOSS, { Q, D: pipe.diameterM, L: ground.lengthM, e: PIPE_WALLS[pipe.wall] });
   const lossM = along + sheet.use(FITTING_LOSS, { n: pipe.bends, k: FITTING_K, V: velocityAt(Q, work) });
   const H = pumpHead(work, ground);
   if (work.drive === 'pump') {

@@ -17,8 +17,8 @@ export interface SupplyLine extends WorkBase {
   readonly to?: string;
   readonly drive: 'fall' | 'pump';
   readonly serves: 'tap' | 'vessel' | 'drip';
-  readonly frost: 'none' | 'emptied' | 'stays';
-  readonly mains: 'none' | 'gap' | 'joined';
+  readonly frost: 'not-said' | 'none' | 'emptied' | 'stays';
+  readonly mains: 'not-said' | 'none' | 'gap' | 'joined';
   readonly services: 'not-asked' | 'asked';
   readonly levels: {
     /** The lowest water it draws from, and where it ends: the tap, the float, the head of the drip lines. */
@@ -109,8 +109,8 @@ export const SUPPLY_LINE_CHOICES: readonly ChoiceSpec[] = [
   choice('drive', 'Water runs', [option('fall', 'by its own fall'), option('pump', 'by a pump')]),
   choice('serves', 'It serves', [option('tap', 'a tap or a hose'), option('vessel', 'a tank or a trough with a float'), option('drip', 'drip lines')]),
   choice('pipe.wall', 'Pipe of', [option('plastic', 'plastic'), option('steel', 'steel'), option('galvanised', 'galvanised steel')]),
-  choice('frost', 'Frost', [option('none', 'never freezes here'), option('emptied', 'emptied before it freezes'), option('stays', 'stays full in frost')]),
-  choice('mains', 'Mains or drinking water', [option('none', 'none near it'), option('gap', 'fills it through an air gap'), option('joined', 'joined to it by a valve')]),
+  choice('frost', 'Frost', [option('not-said', 'not said yet'), option('none', 'never freezes here'), option('emptied', 'emptied before it freezes'), option('stays', 'stays full in frost')]),
+  choice('mains', 'Mains or drinking water', [option('not-said', 'not said yet'), option('none', 'none near it'), option('gap', 'fills it through an air gap'), option('joined', 'joined to it by a valve')]),
   choice('services', 'Buried cables and pipes', [option('not-asked', 'not asked yet'), option('asked', 'asked for, and marked')]),
   { ...choice('pump.stands', 'The pump', [option('in-water', 'hangs in the water'), option('dry', 'stands dry and sucks')]), ...PUMPED },
   { ...choice('pump.power', 'It runs by', [option('mains', 'mains or an engine'), option('sun', 'the sun')]), ...PUMPED },

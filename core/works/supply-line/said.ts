@@ -16,6 +16,8 @@ const frost = saidRule<SupplyLineFacts>(
     source: { ...COMMON_PRACTICE, locator: 'emptied, or deeper than frost goes: ask locally how deep' },
   },
   ({ work }) => {
+    if (work.frost === 'not-said')
+      return { severity: 'unknown', do: 'Say whether it freezes there, and what becomes of the water in it then.' };
     if (work.frost !== 'stays') return FINE;
     return work.pipe.coverM >= FROST_M
       ? { severity: 'weigh', do: 'Ask how deep frost goes here, and empty what stands out of the ground.' }
@@ -30,10 +32,13 @@ const mains = saidRule<SupplyLineFacts>(
     why: 'A valve that leaks lets rain water back into a street’s drinking water: it has made whole towns ill.',
     source: { ...COMMON_PRACTICE, locator: 'an air gap and nothing less; local codes and a licensed plumber' },
   },
-  ({ work }) =>
-    work.mains === 'joined'
+  ({ work }) => {
+    if (work.mains === 'not-said')
+      return { severity: 'unknown', do: 'Say whether mains or drinking water is joined to it or to what it fills.' };
+    return work.mains === 'joined'
       ? { severity: 'mend', do: 'Part them: let drinking water fall into the tank through an air gap. A licensed plumber, by local codes.' }
-      : FINE,
+      : FINE;
+  },
 );
 
 const services = saidRule<SupplyLineFacts>(

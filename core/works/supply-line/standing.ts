@@ -1,6 +1,6 @@
 // What runs through a water line: its losses, the flow it gives, the head along it, where air and water stay in it.
 import type { StormFacts } from '../../contract/index.ts';
-import { DARCY_LOSS, PUMP_POWER, SOLAR_ARRAY, rootOf } from '../../hydraulics/index.ts';
+import { DARCY_LOSS, PIPE_WALLS, PUMP_POWER, SOLAR_ARRAY, rootOf } from '../../hydraulics/index.ts';
 import { DRIPPER, FITTING_LOSS, MANY_OUTLETS } from './formulas.ts';
 import type { LineGround } from './ground.ts';
 import type { SupplyLine } from './model.ts';
@@ -10,8 +10,7 @@ export interface SupplyLineFacts extends StormFacts {
   readonly ground: LineGround;
 }
 
-/** Roughness of a pipe's wall [m] (handbook 4.5), and the loss of one fitting. */
-export const WALLS: Readonly<Record<SupplyLine['pipe']['wall'], number>> = { plastic: 0.00001, steel: 0.000045, galvanised: 0.00015 };
+/** Loss of one bend or fitting, in velocity heads. */
 export const FITTING_K = 0.9;
 
 export const areaOf = (diameterM: number): number => (Math.PI / 4) * diameterM ** 2;
@@ -19,7 +18,7 @@ export const velocityAt = (Q: number, { pipe }: Pick<SupplyLine, 'pipe'>): numbe
 
 /** Head lost by a flow from end to end [m]. */
 export function lossAt(Q: number, { pipe }: Pick<SupplyLine, 'pipe'>, lengthM: number): number {
-  const along = DARCY_LOSS.evaluate({ Q, D: pipe.diameterM, L: lengthM, e: WALLS[pipe.wall] });
+  const along = DARCY_LOSS.evaluate({ Q, D: pipe.diameterM, L: lengthM, e: PIPE_WALLS[pipe.wall] });
   return along + FITTING_LOSS.evaluate({ n: pipe.bends, k: FITTING_K, V: Q / areaOf(pipe.diameterM) });
 }
 
@@ -186,7 +185,7 @@ export function dripsOf(work: SupplyLine, headM = work.endHeadM): Drips {
   const { drip } = work;
   const each = drippersOf(work) / drip.lines;
   const share = MANY_OUTLETS.evaluate({ N: each });
-  const lostBy = (Q: number): number => share * DARCY_LOSS.evaluate({ Q, D: drip.diameterM, L: drip.lengthM, e: WALLS.plastic });
+  const lostBy = (Q: number): number => share * DARCY_LOSS.evaluate({ Q, D: drip.diameterM, L: drip.lengthM, e: PIPE_WALLS.plastic });
   // Three quarters of what a line loses is lost before its middle: its drippers let out as under that head.
   const lets = (lostM: number): number =>
     (each * DRIPPER.evaluate({ q10: drip.litresAnHour, h: Math.max(0, headM - 0.75 * lostM) })) / 3.6e6;

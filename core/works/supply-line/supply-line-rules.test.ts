@@ -21,6 +21,7 @@ const ONE: SupplyLine = {
 }; // prettier-ignore
 const GROUND = measureSupplyLine(ONE, SITE);
 const TANK_END: EndStore = { name: 'Cistern', floorM: 109, fullM: 111, roofM2: null };
+const ROOF_END: EndStore = { name: 'Barn roof', floorM: 109.9, fullM: 109.9, roofM2: 80 };
 const facts = (work: SupplyLine = ONE, ground: Partial<LineGround> = {}, change: Partial<SupplyLineFacts> = {}): SupplyLineFacts => ({
   ...factsOf(SITE),
   work,
@@ -173,9 +174,11 @@ describe('rules on water lines', () => {
       ],
     },
     'supply-line.draws': {
-      at: (v) => (v < -1 ? facts(ONE, { from: null }) : with_('levels.drawM', 109 + v)),
+      at: (v) =>
+        v < -2 ? facts(ONE, { from: ROOF_END }) : v < -1 ? facts(ONE, { from: null }) : with_('levels.drawM', 109 + v), // prettier-ignore
       found: (v) => (v < -1 ? null : v),
       judged: [
+        [-3, 'mend', /^Barn roof keeps no water once the rain is over/],
         [-2, 'unknown', /Say which store/],
         [-0.01, 'mend', /^Draw from 109\.05/],
         [0.049, 'weigh', /^Draw from 109\.05/],
@@ -183,7 +186,7 @@ describe('rules on water lines', () => {
         [2, 'fine'],
         [2.01, 'mend', /The water of Cistern never stands so high: it is let out at 111\.00 m/],
       ],
-      silent: [facts(ONE, { from: { ...TANK_END, roofM2: 80 } })],
+      silent: [facts({ ...ONE, serves: 'vessel' }, { from: ROOF_END })],
     },
     'supply-line.air-gap': {
       at: (v) => facts(ONE, { to: { ...TANK_END, fullM: 104.6 - v } }),
@@ -268,22 +271,28 @@ describe('rules on water lines', () => {
     },
     'supply-line.frost': {
       at: (v) =>
-        facts({ ...ONE, frost: (['none', 'emptied', 'stays', 'stays'] as const)[v], pipe: { ...ONE.pipe, coverM: v === 3 ? 0.8 : 0.79 } }),
-      found: known([1, 1, 0, 0]),
+        facts({
+          ...ONE,
+          frost: (['none', 'emptied', 'stays', 'stays', 'not-said'] as const)[v],
+          pipe: { ...ONE.pipe, coverM: v === 3 ? 0.8 : 0.79 },
+        }),
+      found: known([1, 1, 0, 0, null]),
       judged: [
         [0, 'fine'],
         [1, 'fine'],
         [2, 'mend', /before the first frost/],
         [3, 'weigh', /how deep frost goes/],
+        [4, 'unknown', /whether it freezes there/],
       ],
     },
     'supply-line.mains': {
-      at: said('mains', ['none', 'gap', 'joined']),
-      found: known([1, 1, 0]),
+      at: said('mains', ['none', 'gap', 'joined', 'not-said']),
+      found: known([1, 1, 0, null]),
       judged: [
         [0, 'fine'],
         [1, 'fine'],
         [2, 'mend', /air gap/],
+        [3, 'unknown', /joined to it/],
       ],
     },
     'supply-line.services': {

@@ -7,9 +7,9 @@ import { beginWorks, derive, Graph } from '../../derive/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { noGrid, planeProject } from '../../testing/projects.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
-import { TANK, TO_TAP } from '../../testing/valley-fields.ts';
+import { ROOF, TANK, TO_TAP } from '../../testing/valley-fields.ts';
 import { valleyProject } from '../../testing/valley.ts';
-import { registry } from '../index.ts';
+import { type Tank, registry } from '../index.ts';
 import { DRIPPER, FITTING_LOSS, MANY_OUTLETS } from './formulas.ts';
 import { type LineGround, measureSupplyLine } from './ground.ts';
 import { type SupplyLine, newSupplyLine, validateSupplyLine, supplyLine } from './index.ts';
@@ -273,6 +273,18 @@ describe('begun from a drawing', () => {
     const on = derive(valleyProject([TANK, work]), context).derived.checks.filter((c) => c.on === work.id);
     expect(on.find((c) => c.id === 'supply-line.air-gap')?.severity).toBe('fine');
     expect(on.find((c) => c.id === 'supply-line.draws')?.severity).toBe('unknown');
+  });
+  it('from a roof only what fills a tank: a tap beside one draws from the tank there', () => {
+    const near: Tank = { ...TANK, at: [158, 16] };
+    const project = valleyProject([ROOF, near]);
+    const tap = begin(project, [[162, 21], [140, 40], [110, 60]]).work; // prettier-ignore
+    expect([tap.from, tap.serves]).toEqual(['tank', 'tap']);
+    const filled = begin(project, [[162, 27], [158, 17]]).work; // prettier-ignore
+    expect([filled.from, filled.to, filled.serves]).toEqual(['roof', 'tank', 'vessel']);
+    expect(filled.levels.drawM).toBeGreaterThan(filled.levels.endM);
+    // A tap a few steps from its tank does not fill it.
+    const beside = begin(project, [[157, 15], [152, 19]]).work; // prettier-ignore
+    expect([beside.from, beside.to, beside.serves]).toEqual(['tank', undefined, 'tap']);
   });
   it('drip lines ask for what their drippers let out', () => {
     const { work } = begin(planeProject({}, []), [[60, 120], [80, 100], [100, 60]], 'drip-line'); // prettier-ignore

@@ -252,8 +252,12 @@ const frost = saidRule<TankFacts>(
     source: { ...COMMON_PRACTICE, locator: 'emptied before the first hard frost, its tap left open' },
     applies: (facts) => isUp(facts) && facts.tank.frost !== 'none',
   },
-  ({ tank }) =>
-    tank.frost === 'stays' ? { severity: 'mend', do: 'Empty it before the first hard frost and leave its tap open, or bury it.' } : FINE,
+  ({ tank }) => {
+    if (tank.frost === 'not-said') return { severity: 'unknown', do: 'Say whether it freezes there, and whether it is emptied before.' };
+    return tank.frost === 'stays'
+      ? { severity: 'mend', do: 'Empty it before the first hard frost and leave its tap open, or bury it.' }
+      : FINE;
+  },
 );
 const drinking = saidRule<TankFacts>(
   {

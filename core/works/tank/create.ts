@@ -36,7 +36,7 @@ export function newTank(id: string, name: string, { how, at }: { readonly how: s
     made,
     mortar: FIRST_MORTAR,
     crates: FIRST_CRATES,
-    frost: 'none',
+    frost: 'not-said',
     count: 1,
     dimensions: {
       diameterM,

@@ -4,7 +4,7 @@ import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, millimetres } from '../rules.ts';
 import { type TankFacts, floorOf, holdsM3 } from './standing.ts';
 
-const isJoined = ({ ground }: TankFacts): boolean => ground.beside !== undefined;
+const isJoined = ({ tank }: TankFacts): boolean => tank.levelsWith !== undefined;
 
 /** A pipe under this lets the second fill long after the first has run over [m]: common practice. */
 const WIDE_M = 0.05;
@@ -18,8 +18,10 @@ const pipe: Rule<TankFacts> = {
   sense: 'min',
   source: { ...COMMON_PRACTICE, locator: '50 mm between vessels; as wide as what comes in' },
   applies: isJoined,
-  find: ({ tank }) => {
+  find: ({ tank, ground }) => {
     const value = tank.joinPipeM;
+    if (ground.beside === undefined)
+      return { value: null, limit: WIDE_M, severity: 'unknown', do: 'What it is joined to keeps no water there, or is out of use: name another vessel, or none.' };
     if (value === undefined)
       return { value: null, limit: WIDE_M, severity: 'unknown', do: 'Measure the pipe between them: until it is known they are not counted as joined.' };
     const says = say`Join them by ${millimetres(WIDE_M)}`;
@@ -41,18 +43,19 @@ const overflows: Rule<TankFacts> = {
   kind: 'difference',
   sense: 'max',
   source: { key: 'geometry', locator: 'water stands as high in both' },
-  applies: isJoined,
+  applies: ({ ground }) => ground.beside !== undefined,
   find: ({ tank, ground }) => {
+    if (!ground.beside) return null;
     const floorM = floorOf(tank, ground);
     const { overflowM } = tank.dimensions;
-    const full = ground.beside?.fullM ?? floorM + overflowM;
+    const { name, fullM: full } = ground.beside;
     const value = floorM + overflowM - full;
     const lost = Math.max(0, holdsM3(tank, overflowM) - holdsM3(tank, Math.max(0, full - floorM)));
     return {
       value,
       limit: 0.05,
       severity: gradeMax(value, 0.05, 0.3),
-      do: value > 0.05 ? say`${amount(lost, 'liquid')} of it are never filled: set both on one level, or raise the overflow of ${ground.beside?.name ?? ''}.` : 'Nothing.',
+      do: value > 0.05 ? say`${amount(lost, 'liquid')} of it are never filled: set both on one level, or raise the overflow of ${name}.` : 'Nothing.',
     };
   },
 }; // prettier-ignore

@@ -23,7 +23,7 @@ export interface Tank extends WorkBase {
   readonly draws: 'tap' | 'pump';
   readonly use: 'garden' | 'house' | 'drinking';
   readonly treated: 'none' | 'filtered';
-  readonly frost: 'none' | 'emptied' | 'stays';
+  readonly frost: 'not-said' | 'none' | 'emptied' | 'stays';
   readonly made: 'bought' | 'mortar' | 'crates';
   readonly mortar: Mortar;
   readonly crates: Crates;
@@ -156,7 +156,7 @@ export const TANK_CHOICES: readonly ChoiceSpec[] = [
     ]),
     shownWhen: { path: 'use', is: ['drinking'] },
   },
-  choice('frost', 'Frost', [option('none', 'does not come'), option('emptied', 'comes; it is emptied before'), option('stays', 'comes; it stays full')]), // prettier-ignore
+  choice('frost', 'Frost', [option('not-said', 'not said yet'), option('none', 'does not come'), option('emptied', 'comes; it is emptied before'), option('stays', 'comes; it stays full')]), // prettier-ignore
 ];
 
 /** Height of its rim over its floor. */

@@ -17,7 +17,8 @@ export function measureTank({ at, levelsWith }: Tank, { grid, placed }: Plot): T
   const groundM = levelAt(grid, at);
   if (Number.isNaN(groundM)) throw new UnknownGround('the ground under the tank is not known');
   const other = levelsWith === undefined ? undefined : placed?.get(levelsWith)?.stores([])[0];
-  return other ? { groundM, beside: { name: other.name, floorM: other.floorM, fullM: other.wayOutM } } : { groundM };
+  // Water stands level with water in a vessel: a roof keeps none.
+  return other && !other.sheds ? { groundM, beside: { name: other.name, floorM: other.floorM, fullM: other.wayOutM } } : { groundM };
 }
 
 /** Water in a shape measured at heights: areas are straight between them, the top one goes on upwards. */

@@ -26,18 +26,21 @@ const house = (awayM: number): Partial<TankFacts> => ({
 /** A share of its whole room lost over the overflow: upright, so by height. */
 const lost = (share: number): TankFacts => with_('dimensions.overflowM', 1.8 - 0.11 - 0.02 - 1.8 * share);
 
+/** Joined to what is no vessel. */
+const ASTRAY: Tank = { ...ONE, levelsWith: 'roof', joinPipeM: 0.05 };
 /** Beside another vessel, whose overflow lies so much lower. */
 const BESIDE = { name: 'Old tank', floorM: 100.4, fullM: 100.4 + 1.66 };
 const beside = (tank: Tank, lowerM = 0): TankFacts =>
-  facts(tank, { ground: { ...measureTank(tank, SITE), beside: { ...BESIDE, fullM: BESIDE.fullM - lowerM } } });
+  facts({ ...tank, levelsWith: 'old' }, { ground: { ...measureTank(tank, SITE), beside: { ...BESIDE, fullM: BESIDE.fullM - lowerM } } });
 
 describe('rules on vessels', () => {
   testSides<TankFacts>(TANK_RULES, {
     'tank.join-pipe': {
-      at: (v) => beside(v < 0 ? ONE : { ...ONE, joinPipeM: v }),
+      at: (v) => (v < -1 ? facts(ASTRAY) : beside(v < 0 ? ONE : { ...ONE, joinPipeM: v })),
       found: (v) => (v < 0 ? null : v),
       limit: 0.05,
       judged: [
+        [-2, 'unknown', /keeps no water there/],
         [-1, 'unknown', /not counted as joined/],
         [0.019, 'mend', /^Join them by 50 mm/],
         [0.021, 'weigh'],
@@ -205,11 +208,12 @@ describe('rules on vessels', () => {
       silent: [facts({ ...ONE, draws: 'pump' })],
     },
     'tank.frost': {
-      at: said('frost', ['stays', 'emptied']),
-      limit: 1,
+      at: said('frost', ['stays', 'emptied', 'not-said']),
+      found: (v) => (v === 2 ? null : v),
       judged: [
         [0, 'mend', /before the first hard frost/],
         [1, 'fine'],
+        [2, 'unknown', /whether it freezes there/],
       ],
       silent: [facts(), facts({ ...BURIED, frost: 'stays' })],
     },

@@ -50,6 +50,9 @@ const STROKE: Readonly<Record<SectionRole, string>> = {
   pipe: 'var(--ink)',
 };
 
+/** Drawn as a line alone a pipe is told from the ground beside it, and water from both. */
+const isBold = ({ role, isArea }: SectionShape['parts'][number]): boolean => role === 'water' || (role === 'pipe' && isArea !== true);
+
 /** A work's section to scale, with the levels that decide. */
 export function ShapeDrawing({ shape }: { readonly shape: SectionShape }): ReactNode {
   const system = useApp((s) => s.system);
@@ -87,8 +90,8 @@ export function ShapeDrawing({ shape }: { readonly shape: SectionShape }): React
             key={k}
             d={`M${part.points.map(at).join('L')}${part.isArea === true ? 'Z' : ''}`}
             fill={part.isArea === true ? FILL[part.role] : 'none'}
-            stroke={STROKE[part.role]}
-            strokeWidth={part.role === 'water' ? 2.4 : 1.3}
+            stroke={part.role === 'pipe' && isBold(part) ? 'var(--deepWater)' : STROKE[part.role]}
+            strokeWidth={isBold(part) ? 2.4 : 1.3}
             strokeDasharray={part.role === 'key' ? '4 3' : undefined}
           />
         ))}
