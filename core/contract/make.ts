@@ -15,6 +15,12 @@ export interface QuantityLine {
   readonly from: string;
 }
 
+/** A part of a sheet that is left with whoever lives with a work. */
+export interface SheetPart {
+  readonly title: string;
+  readonly says: readonly Said[];
+}
+
 /** One step of the work on the ground. */
 export interface BuildStep {
   readonly id: string;

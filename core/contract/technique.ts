@@ -4,7 +4,7 @@ import type { Cover } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Check, Missing, Rule } from './check.ts';
-import type { BuildStep, QuantityLine } from './make.ts';
+import type { BuildStep, QuantityLine, SheetPart } from './make.ts';
 import type { Place, Suit } from './suits.ts';
 import type { Ref, Traits } from './traits.ts';
 import type { Catchment, Conduit, ConduitStorm, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
@@ -170,6 +170,8 @@ export interface PlacedWork {
   readonly quantities: (facts: StormFacts) => QuantityLine[];
   /** How it is made, first to last. */
   readonly buildSteps: () => BuildStep[];
+  /** The sheet for whoever lives with it; left out, it needs none. */
+  readonly handOver?: () => readonly SheetPart[];
   /** Pegs at an interval; `waterM` is the level of its lowest way out, where it stores water. */
   readonly pegs: (intervalM: number, waterM: number | null) => PegDraft[];
   readonly marks: readonly LevelMark[];

@@ -1,5 +1,6 @@
 import type {
   BuildStep,
+  SheetPart,
   By,
   Catchment,
   Check,
@@ -243,6 +244,8 @@ export interface FlowSeries {
 export interface View {
   /** What each work takes to make, and how it is made, by work. */
   readonly making: Readonly<Record<string, { readonly quantities: readonly QuantityLine[]; readonly steps: readonly BuildStep[] }>>;
+  /** The sheet for whoever lives with a work, by work. */
+  readonly handOvers: Readonly<Record<string, readonly SheetPart[]>>;
   /** Ids of stores in the order water meets them. */
   readonly order: readonly string[];
   readonly series: readonly StoreSeries[];

@@ -107,7 +107,8 @@ export function orderOf(stores: readonly Pick<DayStore, 'spills'>[]): number[] {
   return order;
 }
 
-const runFor = (store: DayStore, days: number): DayRun => ({
+/** Room for what happens to a store on so many days. */
+const emptyRun = (store: Pick<DayStore, 'id' | 'startM3'>, days: number): DayRun => ({
   id: store.id,
   startM3: store.startM3,
   volumeM3: new Float64Array(days),
@@ -120,61 +121,83 @@ const runFor = (store: DayStore, days: number): DayRun => ({
   liftedM3: new Float64Array(days),
 });
 
-/** One day of one store: what stands there in the evening. `into` is written. */
-function passDay(
-  store: DayStore,
-  run: DayRun,
-  on: { readonly i: number; readonly before: number; readonly comes: number; readonly driesMm: number; readonly isAfter: boolean },
-): number {
-  const { i, before, comes, driesMm, isAfter } = on;
+/** A day of a store; one is written again for the next, since there are many. */
+interface Day {
+  i: number;
+  before: number;
+  comes: number;
+  driesMm: number;
+  readonly isAfter: boolean;
+}
+
+/** One day of one store: what stands there in the evening. All of that day in `run` is written. */
+function passDay(store: DayStore, run: DayRun, { i, before, comes, driesMm, isAfter }: Day): number {
   let v = before;
+  let soaked = 0;
+  let dried = 0;
+  let topped = 0;
   if (v > 0 && (store.soaksMmPerDay > 0 || (driesMm > 0 && !store.isCovered))) {
     const area = areaAt(store.volumeM3, store.areaM2, v);
     const soaks = (store.soaksMmPerDay / 1000) * area;
     const dries = store.isCovered ? 0 : (driesMm / 1000) * area;
     // What is left of it is shared where both would take more.
     const part = Math.min(1, v / (soaks + dries));
-    run.soakedM3[i] = soaks * part;
-    run.driedM3[i] = dries * part;
+    soaked = soaks * part;
+    dried = dries * part;
     v = part < 1 ? 0 : v - soaks - dries;
   }
   if (store.topUp && v < store.topUp.toM3) {
-    const tops = Math.min(store.topUp.mostM3PerDay, store.topUp.toM3 - v);
-    run.toppedM3[i] = tops;
-    v += tops;
+    topped = Math.min(store.topUp.mostM3PerDay, store.topUp.toM3 - v);
+    v += topped;
   }
-  const asks = store.asksM3[i];
-  if (isAfter) {
-    const used = Math.min(asks, Math.max(0, v - store.deadM3));
-    v += comes;
-    const over = Math.max(0, v - store.roomM3);
-    run.spilledM3[i] = over;
-    run.usedM3[i] = used;
-    v -= over + used;
-  } else {
-    v += comes;
-    const used = Math.min(asks, Math.max(0, v - store.deadM3));
-    v -= used;
-    const over = Math.max(0, v - store.roomM3);
-    run.spilledM3[i] = over;
-    run.usedM3[i] = used;
-    v -= over;
-  }
-  run.inM3[i] = comes;
+  const drawable = (isAfter ? v : v + comes) - store.deadM3;
+  const used = drawable <= 0 ? 0 : Math.min(store.asksM3[i], drawable);
+  v += comes;
+  if (!isAfter) v -= used;
+  const over = v > store.roomM3 ? v - store.roomM3 : 0;
+  v -= isAfter ? over + used : over;
   const stands = v > 0 ? v : 0;
+  run.inM3[i] = comes;
+  run.usedM3[i] = used;
+  run.spilledM3[i] = over;
+  run.soakedM3[i] = soaked;
+  run.driedM3[i] = dried;
+  run.toppedM3[i] = topped;
   run.volumeM3[i] = stands;
   return stands;
 }
 
+export interface DayWeather {
+  readonly rainMm: Float64Array;
+  readonly evaporationMm: Float64Array | null;
+}
+
+/**
+ * Follows one store that nothing leads to or from: as `balanceDays` does one whose spill leaves. `into` is a run of as many days
+ * to be written over, for those who try many sizes; what it told before is gone.
+ */
+export function balanceOne(
+  store: DayStore,
+  { rainMm, evaporationMm }: DayWeather,
+  on: { readonly order: UseOrder; readonly into?: DayRun },
+): DayRun {
+  const days = rainMm.length;
+  const run: DayRun = on.into ? { ...on.into, id: store.id, startM3: store.startM3 } : emptyRun(store, days);
+  const day: Day = { i: 0, before: store.startM3, comes: 0, driesMm: 0, isAfter: on.order === 'after' };
+  for (let i = 0; i < days; i++) {
+    day.i = i;
+    day.comes = store.comesM3[i] + (rainMm[i] / 1000) * store.rainedM2;
+    day.driesMm = evaporationMm ? evaporationMm[i] : 0;
+    day.before = passDay(store, run, day);
+  }
+  return run;
+}
+
 /** Follows all stores through all days. Longest dimension first: days by stores; nothing is made within a day. */
-export function balanceDays(
-  stores: readonly DayStore[],
-  weather: { readonly rainMm: Float64Array; readonly evaporationMm: Float64Array | null },
-  order: UseOrder = 'after',
-): DayBalance {
+export function balanceDays(stores: readonly DayStore[], weather: DayWeather, order: UseOrder = 'after'): DayBalance {
   const { rainMm, evaporationMm } = weather;
   const days = rainMm.length;
-  const runs = stores.map((s) => runFor(s, days));
+  const runs = stores.map((s) => emptyRun(s, days));
   const arrives = stores.map(() => new Float64Array(days));
   const stands = stores.map((s) => s.startM3);
   const last = Math.min(-1, ...stores.flatMap((s) => [...s.spills, ...(s.returns ? [s.returns] : [])].map((w) => w.to)));
@@ -209,13 +232,16 @@ export function balanceDays(
       else onTheWayM3 += moved;
     }
   };
+  const day: Day = { i: 0, before: 0, comes: 0, driesMm: 0, isAfter: order === 'after' };
   for (let i = 0; i < days; i++) {
-    const driesMm = evaporationMm ? evaporationMm[i] : 0;
+    day.i = i;
+    day.driesMm = evaporationMm ? evaporationMm[i] : 0;
     for (const k of places) {
       const store = stores[k];
       const run = runs[k];
-      const comes = store.comesM3[i] + arrives[k][i] + (rainMm[i] / 1000) * store.rainedM2;
-      stands[k] = passDay(store, run, { i, before: stands[k], comes, driesMm, isAfter: order === 'after' });
+      day.before = stands[k];
+      day.comes = store.comesM3[i] + arrives[k][i] + (rainMm[i] / 1000) * store.rainedM2;
+      stands[k] = passDay(store, run, day);
       if (run.spilledM3[i] > 0) for (const way of store.spills) send(run.spilledM3[i], way, { k, i });
       if (store.returns && run.soakedM3[i] > 0) send(run.soakedM3[i], store.returns, { k, i });
     }

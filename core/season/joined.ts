@@ -1,5 +1,14 @@
 // Vessels joined at their feet stand at one level: they are followed as one, and told apart again each evening.
-import { type DayBalance, type DayLift, type DayRun, type DayStore, type DayWay, type UseOrder, balanceDays } from './balance.ts';
+import {
+  type DayBalance,
+  type DayLift,
+  type DayRun,
+  type DayStore,
+  type DayWay,
+  type DayWeather,
+  type UseOrder,
+  balanceDays,
+} from './balance.ts';
 
 /** A table read both ways, straight between rows; under its first row nothing, over its last as its last goes on. */
 function readAt(xs: Float64Array, ys: Float64Array, x: number): number {
@@ -116,11 +125,7 @@ function parted(
 }
 
 /** Follows all stores through all days, those that are joined as one. Mass is kept as in `balanceDays`. */
-export function balanceJoined(
-  stores: readonly DayStore[],
-  weather: Parameters<typeof balanceDays>[1],
-  order: UseOrder = 'after',
-): DayBalance {
+export function balanceJoined(stores: readonly DayStore[], weather: DayWeather, order: UseOrder = 'after'): DayBalance {
   const groups = groupsOf(stores);
   if (groups.length === stores.length) return balanceDays(stores, weather, order);
   const placeOf = new Int32Array(stores.length);

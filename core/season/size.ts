@@ -1,5 +1,5 @@
 // How big? The same days on one store of many sizes: what each supplies, how often it is dry, what runs over, what it costs.
-import { type DayRun, type DayStore, type UseOrder, balanceDays } from './balance.ts';
+import { type DayRun, type DayStore, type UseOrder, balanceOne } from './balance.ts';
 import { CUP_M3, isShort } from './told.ts';
 import type { Days } from './weather.ts';
 
@@ -34,17 +34,18 @@ function suppliedBy(
   { deadM3, asksM3 }: DayStore,
   run: DayRun,
   { day }: Pick<Days, 'day'>,
-): Pick<SizeRow, 'suppliedM3' | 'spilledM3' | 'longestEmptyDays'> & { readonly short: number } {
-  let [used, over, short, spell, longest] = [0, 0, 0, 0, 0];
+): Pick<SizeRow, 'suppliedM3' | 'spilledM3' | 'longestEmptyDays'> & { readonly short: number; readonly asked: number } {
+  let [used, over, asked, short, spell, longest] = [0, 0, 0, 0, 0, 0];
   for (let i = 0; i < asksM3.length; i++) {
     used += run.usedM3[i];
     over += run.spilledM3[i];
+    asked += asksM3[i];
     if (isShort(asksM3[i], run.usedM3[i])) short++;
     const isEmpty = run.volumeM3[i] <= deadM3 + CUP_M3;
     spell = isEmpty ? (i > 0 && day[i] === day[i - 1] + 1 ? spell + 1 : 1) : 0;
     longest = Math.max(longest, spell);
   }
-  return { suppliedM3: used, spilledM3: over, short, longestEmptyDays: longest };
+  return { suppliedM3: used, spilledM3: over, short, asked, longestEmptyDays: longest };
 }
 
 export interface Sizing {
@@ -54,13 +55,14 @@ export interface Sizing {
   readonly price: Price | null;
 }
 
+/** The run of the size tried before: many are tried after each other, and fresh memory for each costs more than its days. */
+let last: DayRun | undefined;
+
 /** One size tried. */
 export function trySize(store: DayStore, roomM3: number, { days, years, order, price }: Sizing): SizeRow {
   const one = resized(store, roomM3);
-  const { runs } = balanceDays([{ ...one, spills: [{ to: -1, share: 1, lagDays: 0 }], returns: null, lifts: [], joins: [] }], days, order);
-  const { short, ...came } = suppliedBy(one, runs[0], days);
-  let asked = 0;
-  for (const v of store.asksM3) asked += v;
+  last = balanceOne(one, days, { order, into: last?.inM3.length === days.rainMm.length ? last : undefined });
+  const { short, asked, ...came } = suppliedBy(one, last, days);
   const cost = price ? price.fixed + price.perM3 * roomM3 : null;
   return {
     roomM3,

@@ -4,7 +4,8 @@ import { runJob } from './jobs.ts';
 import { loadProject } from './storage.ts';
 import { assetOf, notify, useApp } from './store.ts';
 
-function download(name: string, data: Blob): void {
+/** Leaves a file with the browser. */
+export function download(name: string, data: Blob): void {
   const url = URL.createObjectURL(data);
   const link = document.createElement('a');
   link.href = url;
@@ -14,7 +15,8 @@ function download(name: string, data: Blob): void {
   setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
 
-const fileName = (name: string): string =>
+/** A name as part of the name of a file. */
+export const fileName = (name: string): string =>
   name
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')

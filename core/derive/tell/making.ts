@@ -32,6 +32,15 @@ export const makingOf = ({ water, facts, graph }: Told): readonly (readonly [id:
     return [[work.id, made] as const];
   });
 
+/** Sheets for whoever lives with what is there or will be, by work. */
+export const handOversOf = ({ water, graph }: Told): View['handOvers'] =>
+  Object.fromEntries(
+    water.works.flatMap(({ bound: { work }, placed }) => {
+      const { handOver } = placed;
+      return handOver ? [[work.id, graph.step(`hand-over:${work.id}`, [placed], () => handOver())] as const] : [];
+    }),
+  );
+
 /** The same as rows of the JSON. */
 export const quantityRows = (making: View['making']): DerivedQuantity[] =>
   Object.entries(making).flatMap(([work, { quantities }]) =>

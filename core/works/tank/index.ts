@@ -19,6 +19,7 @@ import {
   TANK_PRESSES,
   UPRIGHT_VOLUME,
 } from './formulas.ts';
+import { handOverOf } from './hand-over.ts';
 import { hoursOf, quantitiesOf, stepsOf } from './making.ts';
 import { crateParts } from './crates.ts';
 import { type Tank, rimHeight } from './model.ts';
@@ -84,6 +85,7 @@ function placeTank(tank: Tank, ground: TankGround): PlacedWork {
     checks: (facts) => runRules(TANK_RULES, { ...facts, tank, ground }, tank.id),
     quantities: () => quantitiesOf(tank),
     buildSteps: () => stepsOf(tank, ground),
+    handOver: () => handOverOf(tank),
     pegs: () => pegsOf(tank, ground),
     marks,
     section: (waterM) => sectionOf(tank, ground, waterM),

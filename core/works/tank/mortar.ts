@@ -101,6 +101,11 @@ const [SLAB_DAYS, CAGE_DAYS, TOP_DAYS, FILL_DAYS] = [2, 2, 2, 4];
 export const daysToFull = ({ mortar, lid }: Pick<Tank, 'mortar' | 'lid'>): number =>
   SLAB_DAYS + CAGE_DAYS + mortar.coats + (lid === 'open' ? 0 : TOP_DAYS) + mortar.cureDays + FILL_DAYS;
 
+/** Days, counted from the first of work, on which its setting begins and its filling. */
+export const wetFromDay = ({ mortar, lid }: Pick<Tank, 'mortar' | 'lid'>): number =>
+  SLAB_DAYS + CAGE_DAYS + 1 + mortar.coats + (lid === 'open' ? 0 : TOP_DAYS);
+export const fillDay = (tank: Pick<Tank, 'mortar' | 'lid'>): number => wetFromDay(tank) + tank.mortar.cureDays;
+
 const BURNS = 'Wet cement burns: gloves, boots and glasses, and water at hand to wash it off.';
 
 export function mortarSteps(tank: Tank, ground: TankGround): BuildStep[] {
@@ -110,8 +115,7 @@ export function mortarSteps(tank: Tank, ground: TankGround): BuildStep[] {
   const cageDay = SLAB_DAYS + 1;
   const coatDay = cageDay + CAGE_DAYS;
   const topDay = coatDay + mortar.coats;
-  const wetDay = topDay + (lid === 'open' ? 0 : TOP_DAYS);
-  const fillDay = wetDay + mortar.cureDays;
+  const [wetDay, fillsOn] = [wetFromDay(tank), fillDay(tank)];
   const top: readonly Draft[] = lid === 'open' ? [] : [{
     id: 'top',
     does: say`Day ${String(topDay)}: ${mortar.top === 'dome' ? 'set the form of the dome, two layers of netting, and plaster it from the rim up, a hatch left' : 'shutter and pour the slab, a hatch left'}.`,
@@ -122,9 +126,9 @@ export function mortarSteps(tank: Tank, ground: TankGround): BuildStep[] {
     { id: 'cage', does: say`Day ${String(cageDay)}: tie hoops of ${amount(mortar.barM, 'difference')} every ${amount(mortar.barApartM, 'difference')} at its foot, twice as far at its top, ${String(mortar.meshLayers)} layers of netting, and the pipes through it.`, hold: 'Nothing of the cage gives a finger’s breadth when it is leant on; every pipe stands where it should.' },
     { id: 'coats', does: say`Day ${String(coatDay)} on: ${String(mortar.coats)} coats, one a day, one of cement to ${String(mortar.sand)} of sand, scratched for the next; inside last, with a slurry of cement.`, levels: [{ name: 'overflow', levelM: floorM + dimensions.overflowM }, { name: 'rim', levelM: floorM + rimHeight(tank) }], cautions: [BURNS], hold: 'Mortar is used within the half hour; no steel shows.' },
     ...top,
-    { id: 'wet', does: say`Day ${String(wetDay)} to ${String(fillDay)}: keep it wet under sacks, morning and evening, with a hand of water inside.`, hold: 'No pale, dry place and no crack wider than a hair.' },
-    { id: 'fill', does: say`Day ${String(fillDay)} on: fill a quarter a day, and mark the level each evening.`, hold: 'It falls by no more than dries off; damp places are plastered over.', cautions: ['Nobody climbs into a tank alone: its air may kill.'] },
-    { id: 'hand-over', does: 'Leave a sheet at the house: who keeps it wet until when, when it may be filled, how the screens are cleaned, whom to ask.' },
+    { id: 'wet', does: say`Day ${String(wetDay)} to ${String(fillsOn)}: keep it wet under sacks, morning and evening, with a hand of water inside.`, hold: 'No pale, dry place and no crack wider than a hair.' },
+    { id: 'fill', does: say`Day ${String(fillsOn)} on: fill a quarter a day, and mark the level each evening.`, hold: 'It falls by no more than dries off; damp places are plastered over.', cautions: ['Nobody climbs into a tank alone: its air may kill.'] },
+    { id: 'hand-over', does: 'Leave the sheet at the house (hand it over, below): who keeps it wet until when, when it may be filled, how the screens are cleaned, whom to ask.' },
   );
 } // prettier-ignore
 

@@ -27,6 +27,7 @@ import { BelowPart } from './BelowPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
 import { LabourPart } from './LabourPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
+import { HandOverPart } from './HandOverPart.tsx';
 import { MakingPart } from './MakingPart.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
 
@@ -258,6 +259,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
         </FoldPart>
       )}
       <MakingPart id={id} />
+      <HandOverPart id={id} />
       <FineChecks id={id} />
       <FoldPart title="Working">
         <Working ids={[id]} />
