@@ -267,7 +267,7 @@ export class Visitor {
       await new Promise((resolve) => setTimeout(resolve, 100));
       value = await read();
     }
-    if (!isRight(value)) throw new Error(`it stays ${String(value)}`);
+    if (!isRight(value)) throw new Error(`it stays ${JSON.stringify(value)}`);
     return value;
   }
 

@@ -3,6 +3,7 @@ import type { Point } from '#core/geometry';
 import type { WorkBase } from '#core/contract';
 import type { Roof, Tank, SupplyLine } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
+import { POOL } from '../demo/plot-ground.ts';
 import { serious } from './views.ts';
 
 const [W, S] = [431000, 4612000];
@@ -115,6 +116,54 @@ export function supply(open: () => Bench): void {
       await v.until(works, (list) => !list.some((w) => w.name === 'Tote 2'));
       await v.press('Undo');
       await v.until(works, (list) => list.some((w) => w.name === 'Tote 2'));
+      expect(v.errors).toEqual([]);
+    }, 240000);
+
+    it('an old pool is measured inside and filled with crates: what it holds, what may stand over it, and the sheet for those who live there', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      await v.choose('Work', 'Pool crates');
+      await v.press('Remove Pool crates');
+      await v.until(works, (list) => !list.some((w) => w.name === 'Pool crates'));
+      await v.menu('Draw another work', 'Buried crate tank');
+      await v.clickPlaces([[440000 + POOL.at[0], 4606000 + POOL.at[1]]]);
+      await v.reads('aside', /Crate tank 3/);
+      const tank = async (): Promise<Tank> => (await works()).find((w) => w.name === 'Crate tank 3') as Tank;
+      await v.choose('They lie in', 'an old pool');
+      // Tape and staff in hand: floor, ledge, edge.
+      const nth = async (k: number, [heightM, areaM2]: readonly [string, string]): Promise<void> => {
+        await v.press('Add a height');
+        await v.until(tank, (t) => t.ledges?.length === k + 1);
+        for (const [label, text] of [
+          ['Over its floor', heightM],
+          ['Area inside', areaM2],
+        ] as const) {
+          // prettier-ignore
+          const box = (await v.page.$$(`::-p-aria([name="${label}"][role="textbox"])`))[k];
+          await box.focus();
+          await box.evaluate((e) => (e as HTMLInputElement).select());
+          await box.type(text);
+          await v.page.keyboard.press('Tab');
+        }
+        await v.until(tank, (t) => String(t.ledges?.[k].areaM2) === areaM2 && String(t.ledges?.[k].heightM) === heightM);
+      };
+      await nth(0, ['0', '17.5']);
+      await nth(1, ['0.6', '31']);
+      await nth(2, ['1.2', '34']);
+      await v.choose('Its shape', 'measured inside');
+      // 0.6 m of (17.5 + 31) / 2 and 0.46 m of (31 + 33.3) / 2, of which crates leave 95 in 100.
+      await v.reads('aside', /27 ?87[0-9] L/);
+      await v.choose('Over it will be', 'wheels');
+      await v.reads('aside', /keep wheels and posts off it/);
+      await v.press('Save the sheet');
+      const sheet = new TextDecoder().decode(await v.downloaded('-sheet.txt'));
+      expect(sheet).toMatch(/^Crate tank 3\n=+\n[^]*27.?87\d.L up to its overflow[^]*Nothing heavier drives over it/);
+      expect(await serious(v)).toEqual([]);
+      await v.press('Remove Crate tank 3');
+      await v.until(works, (list) => !list.some((w) => w.name === 'Crate tank 3'));
+      await v.press('Undo');
+      await v.until(works, (list) => list.some((w) => w.name === 'Crate tank 3'));
       expect(v.errors).toEqual([]);
     }, 240000);
 

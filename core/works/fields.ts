@@ -68,7 +68,7 @@ export function checkEntries(
   });
 }
 
-/** Problems with the numeric fields of a work: missing, not a number, out of range. */
+/** Problems with the numeric fields of a work: missing, not a number, out of range, parts of what is counted whole. */
 export function checkFields(work: { readonly id: string; readonly name: string }, fields: readonly FieldSpec[]): Problem[] {
   return fields.flatMap((field): Problem[] => {
     const value = valueAt(work, field.path);
@@ -94,6 +94,15 @@ export function checkFields(work: { readonly id: string; readonly name: string }
         },
       ];
     }
+    if (field.kind === 'count' && !Number.isInteger(value))
+      return [
+        {
+          code: 'work.field-whole',
+          what: `${field.label} of "${work.name}" is ${told(value)}, not a whole number`,
+          field: field.path,
+          do: 'Give a whole number.',
+        },
+      ];
     return [];
   });
 }

@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, jest } from '@jest/globals';
 import { cleanup, render, screen } from '@testing-library/react';
+import { type QuantityKind, displayUnit } from '#core/units';
 import userEvent from '@testing-library/user-event';
 
 jest.mock('../app/store.ts', () => {
@@ -9,7 +10,7 @@ jest.mock('../app/store.ts', () => {
 
 describe('Quantity', () => {
   afterEach(cleanup);
-  const show = async (kind: 'length' | 'level' | 'difference', value: number | null, system: 'metric' | 'us' = 'metric') => {
+  const show = async (kind: QuantityKind, value: number | null, system: 'metric' | 'us' = 'metric') => {
     const { Quantity } = await import('./quantity.tsx');
     const { useApp } = await import('../app/store.ts');
     useApp.setState({ system });
@@ -41,6 +42,16 @@ describe('Quantity', () => {
     await userEvent.type(field, '119.786{Enter}');
     expect(onChange).toHaveBeenCalledWith(119.786);
   });
+  it.each(['area', 'volume', 'count', 'days', 'percent', 'difference', 'distance', 'liquid', 'flow'] as const)(
+    'a point that is typed is never lost, also where whole numbers are usual: %s',
+    async (kind) => {
+      const { field, onChange } = await show(kind, 0);
+      await userEvent.clear(field);
+      await userEvent.type(field, '17.5{Tab}');
+      const [[taken]] = onChange.mock.calls;
+      expect(taken * displayUnit(kind, 'metric').factor).toBeCloseTo(17.5, 9);
+    },
+  );
   it('is empty while nothing is known, and ignores what is no number', async () => {
     const { field, onChange } = await show('length', null);
     expect(field.value).toBe('');

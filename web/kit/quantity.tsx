@@ -63,6 +63,8 @@ export interface QuantityProps {
 
 /** Typing needs finer digits than reading: a level is set to the millimetre. */
 const FINER: Partial<Record<QuantityKind, number>> = { level: 1, intensity: 1, slope: 1, rain: 1, minutes: 2 };
+/** A field of whole numbers only would let the point of "17.5" fall and take 175: every one takes a digit behind it. */
+const LEAST_DIGITS = 1;
 
 /**
  * The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. It is drawn again only
@@ -81,7 +83,7 @@ const Control = memo(function Control(props: QuantityProps): ReactNode {
   const { label, value, kind, onChange, min, max, help, isDisabled, isLabelHidden } = props;
   const system = useApp((s) => s.system);
   const { unit, decimals } = displayUnit(kind, system);
-  const digits = decimals + (FINER[kind] ?? 0);
+  const digits = Math.max(LEAST_DIGITS, decimals + (FINER[kind] ?? 0));
   const shown = value === null ? NaN : Number(toDisplay(value, kind, system).toFixed(digits));
   const change = (typed: number): void => {
     // Leaving a field untouched must not round what it shows.

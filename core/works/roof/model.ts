@@ -114,9 +114,5 @@ export function validateRoof(work: Roof): Problem[] {
     const what = `"${name}" covers ${area.toFixed(1)} m²`;
     return [{ code: 'roof.area', field: 'ring', what, do: 'Draw its edge from above: three corners at least, 0.5 to 20 000 m².' }];
   }
-  if (!Number.isInteger(work.dimensions.downpipes)) {
-    const what = `"${name}" has ${work.dimensions.downpipes} downpipes`;
-    return [{ code: 'roof.downpipes', field: 'dimensions.downpipes', what, do: 'Give a whole number.' }];
-  }
   return [];
 }

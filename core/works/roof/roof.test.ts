@@ -89,7 +89,7 @@ describe('what it is', () => {
   it.each([
     ['two corners', { ring: [[0, 0], [10, 0]] }, 'roof.area'],
     ['a table', { ring: [[0, 0], [0.5, 0], [0.5, 0.5]] }, 'roof.area'],
-    ['half a downpipe', { dimensions: { ...ONE.dimensions, downpipes: 1.5 } }, 'roof.downpipes'],
+    ['half a downpipe', { dimensions: { ...ONE.dimensions, downpipes: 1.5 } }, 'work.field-whole'],
     ['eaves in the ground', { dimensions: { ...ONE.dimensions, eavesM: 0 } }, 'work.field-range'],
     ['a roof of gold', { covering: 'gold' }, 'work.choice'],
   ])('refuses %s in words', (_, change, code) => {

@@ -127,7 +127,7 @@ describe('what cannot be', () => {
       /round and upright/,
     ],
     ['a round tank of crates', { ...CRATES, form: 'upright' }, 'tank.crates-form', /a box/],
-    ['half a coat', withAt(MORTAR, 'mortar.coats', 2.5), 'tank.layers', /whole numbers/],
+    ['half a coat', withAt(MORTAR, 'mortar.coats', 2.5), 'work.field-whole', /whole number/],
     ['a wall of a hair', withAt(MORTAR, 'mortar.wallM', 0.001), 'work.field-range', /from/],
   ])('%s is refused in words', (...[, tank, code, says]) => {
     const [problem] = registry.bind(tank).validate();

@@ -164,9 +164,7 @@ export const rimHeight = ({ form, dimensions }: Pick<Tank, 'form' | 'dimensions'
   form === 'lying' ? dimensions.diameterM : dimensions.heightM;
 
 function shapeFaults(work: Tank): Problem[] {
-  const { name, form, count, ledges = [] } = work;
-  if (!Number.isInteger(count))
-    return [{ code: 'tank.count', field: 'count', what: `"${name}" is ${told(count)} vessels`, do: 'Give a whole number.' }];
+  const { name, form, ledges = [] } = work;
   if (form !== 'measured') return [];
   const heights = ledges.map((l) => l.heightM);
   if (ledges.length < 2 || heights.some((h, k) => k > 0 && h <= heights[k - 1]) || heights[0] !== 0) {
@@ -184,13 +182,12 @@ function shapeFaults(work: Tank): Problem[] {
 }
 
 /** A shape that what it is made of cannot have. */
-function madeFaults({ name, made, form, mortar }: Tank): Problem[] {
+function madeFaults({ name, made, form }: Tank): Problem[] {
   if (made === 'mortar' && form !== 'upright')
     return [{ code: 'tank.mortar-form', field: 'form', what: `"${name}" is of mortar and not round and upright`, do: 'Make it round and upright: only so mesh and bar hold it.' }];
   if (made === 'crates' && form !== 'box' && form !== 'measured')
     return [{ code: 'tank.crates-form', field: 'form', what: `"${name}" is of crates and neither a box nor measured`, do: 'Make it a box, or measure the pit inside.' }];
-  const whole = Number.isInteger(mortar.coats) && Number.isInteger(mortar.meshLayers);
-  return made !== 'mortar' || whole ? [] : [{ code: 'tank.layers', field: 'mortar.coats', what: `"${name}" has ${mortar.coats} coats over ${mortar.meshLayers} layers`, do: 'Give whole numbers.' }];
+  return [];
 } // prettier-ignore
 
 /** Levels inside it that cannot be: over its rim, or the tap over the overflow. */

@@ -193,7 +193,7 @@ describe('what cannot be', () => {
     ['an overflow over its rim', { dimensions: { ...ONE.dimensions, overflowM: 1.75 } }, 'tank.over-rim', /1\.80 m at the most/],
     ['an inlet over its rim', { dimensions: { ...ONE.dimensions, inletM: 1.9 } }, 'tank.over-rim', /at the most/],
     ['a tap over its overflow', { dimensions: { ...ONE.dimensions, tapM: 1.7 } }, 'tank.tap', /lower/],
-    ['half a barrel', { count: 1.5 }, 'tank.count', /whole number/],
+    ['half a barrel', { count: 1.5 }, 'work.field-whole', /whole number/],
     ['nowhere', { at: [NaN, 0] }, 'work.place', /\[x, y\]/],
     ['measured at one height', { form: 'measured', ledges: [LEDGES[0]] }, 'tank.ledges', /from below up/],
     ['measured upside down', { form: 'measured', ledges: [...LEDGES].reverse() }, 'tank.ledges', /from below up/],
