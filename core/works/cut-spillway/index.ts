@@ -38,15 +38,11 @@ export function cutLaw(cut: CutShape): (levelM: number) => number {
   return (levelM) => rating.flowAt(levelM - cut.levels.sillM);
 }
 
-/** Flow at one head of the pond, without a rating. */
-function flowAtHead(cut: CutShape, headM: number): number {
-  let [lo, hi] = [0, headM];
-  for (let k = 0; k < 10; k++) {
-    const mid = (lo + hi) / 2;
-    if (atControl(cut, mid)[0] < headM) lo = mid;
-    else hi = mid;
-  }
-  return atControl(cut, lo)[1];
+/** Head of the pond at which it passes a flow alone, without a rating [m]. */
+function pondHeadFor(cut: CutShape, flowM3s: number): number {
+  const { bottomWidthM: b, sideSlopeHV: z } = cut.dimensions;
+  const H = rootOf((head) => CUT_CONTROL.evaluate({ C: GRASSED_SILL_C, b, z, H: head }) - flowM3s);
+  return atControl(cut, H)[0];
 }
 
 interface CutFacts extends WayOutFacts {
@@ -145,6 +141,8 @@ const [UNDER_CREST_M, DEEPEST_M] = [0.3, 0.6];
 const [LEAST_WIDTH_M, MOST_WIDTH_M] = [0.5, 100];
 /** How near to the whole peak a width must pass; it is then rounded up to a tenth of a metre. */
 const CLOSE_SHARE = 0.002;
+/** Where the widest takes more head than this for each it may, no width does. */
+const MOST_OVER = 1.02;
 
 /** Bottom width at which it passes the whole peak alone, deep enough under the crest and no faster than what it runs on stands [m]. */
 function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }: CutFacts): number | null {
@@ -154,12 +152,12 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
   const { exit } = outlet;
   const cover = exit ? (site.soilAt(exit.at)?.cover ?? null) : null;
   const wide = (bottomWidthM: number): CutShape => ({ ...cut, dimensions: { ...cut.dimensions, bottomWidthM } });
-  // Flow grows nearly with width, so a few steps of proportion find it; each costs the water's whole way in.
+  // At one head flow grows nearly with width, so a few steps of proportion find it; each costs the water's whole way in.
   let width = Math.max(LEAST_WIDTH_M, cut.dimensions.bottomWidthM);
-  for (let k = 0; k < 5; k++) {
-    const flow = flowAtHead(wide(width), head);
-    if (Math.abs(flow - Q) <= CLOSE_SHARE * Q) break;
-    width = Math.min(MOST_WIDTH_M, Math.max(LEAST_WIDTH_M, (width * Q) / Math.max(1e-6, flow)));
+  for (let k = 0; k < 8; k++) {
+    const takes = (pondHeadFor(wide(width), Q) / head) ** 1.5;
+    if (Math.abs(takes - 1) <= CLOSE_SHARE) break;
+    width = Math.min(MOST_WIDTH_M, Math.max(LEAST_WIDTH_M, width * takes));
   }
   const runsFast = (bottomWidthM: number): boolean => {
     if (!exit || !cover) return false;
@@ -167,7 +165,7 @@ function widthNeeded(cut: CutSpillway, { store, designPeakM3s: Q, outlet, site }
     return standsMs !== null && velocityMs !== null && velocityMs > standsMs;
   };
   while (width < MOST_WIDTH_M && runsFast(width)) width *= 1.1;
-  return runsFast(width) || flowAtHead(wide(width), head) < 0.97 * Q ? null : Math.min(MOST_WIDTH_M, Math.ceil(10 * width) / 10);
+  return runsFast(width) || pondHeadFor(wide(width), Q) > MOST_OVER * head ? null : Math.min(MOST_WIDTH_M, Math.ceil(10 * width) / 10);
 }
 
 /** Water above its control when it passes a flow alone [m]. */
