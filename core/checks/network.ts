@@ -140,7 +140,8 @@ const bankBeforeWall: Rule<StoreFacts> = {
   find: ({ store, stores }) => {
     const joint = store.outlets.find((o) => o.kind === 'joint' && o.drownsM !== undefined && o.to !== undefined);
     const wall = joint?.to === undefined ? undefined : stores.get(joint.to);
-    if (!wall) return null;
+    // A pipe under a grate is no wall.
+    if (!wall || wall.soffitM !== undefined) return null;
     const value = wall.crestM - store.crestM;
     return {
       value,

@@ -58,6 +58,8 @@ export interface WaterSeen {
   readonly fullM: number;
   /** Of a roof, its area from above; null of all others. */
   readonly roofM2: number | null;
+  /** Of pipes, where their shafts stand, with the pipe that leaves there: they keep no water. */
+  readonly shafts?: readonly { readonly at: Point; readonly invertM: number; readonly pipeM: number; readonly to: string }[];
 }
 
 /** The land as works begin on it. */

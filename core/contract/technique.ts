@@ -160,6 +160,8 @@ export interface PlacedWork {
   /** The stores it makes, the one its guests let out first, with their outlets; none where it stores nothing. */
   readonly stores: (guests: readonly Outlet[]) => readonly Store[];
   readonly outlets: readonly Outlet[];
+  /** Where it takes water in, where that hangs on its ground; left out, as its descriptor says. */
+  readonly intakes?: readonly Intake[];
   /** Pipes it lays. */
   readonly conduits?: readonly Conduit[];
   /** What it leads or lifts from one store to another in a day, as long as there is room: so much at most, down to a level. */

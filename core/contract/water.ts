@@ -152,6 +152,8 @@ export interface Conduit {
   readonly rimM: number;
   readonly rimLengthM: number;
   readonly shaftM2: number;
+  /** Its shaft stands open under a store that is joined to it: what rises in it is that store's, and runs over no rim of its own. */
+  readonly isUnder?: boolean;
   /** Where it comes out, and where its shaft stands. */
   readonly outletAt: Point;
   readonly rimAt: Point;
@@ -164,6 +166,7 @@ export interface Conduit {
 export interface ConduitStorm {
   readonly id: string;
   readonly work: string;
+  readonly name: string;
   readonly peakM3s: number;
   /** What it passes with water at its rim and its lower end free [m3/s]. */
   readonly capacityM3s: number;

@@ -13,6 +13,7 @@ export * from './shade.ts';
 export * from './stats.ts';
 export * from './derivatives.ts';
 export * from './hollows.ts';
+export * from './pool.ts';
 export * from './edits.ts';
 export * from './along.ts';
 export * from './fall.ts';

@@ -7,7 +7,9 @@ import {
   type SwaleSet,
   type Tank,
   type Terraces,
+  type PipedDrain,
   type SupplyLine,
+  newDrain,
   newSupplyLine,
 } from '../works/index.ts';
 
@@ -171,4 +173,17 @@ export const TO_TAP: SupplyLine = {
     diameterM: 0.026,
   }),
   services: 'asked',
+}; // prettier-ignore
+
+/** Two basins on the eastern slope, and a pipe from them into the open lower down. */
+export const YARD_DRAIN: PipedDrain = {
+  ...newDrain('yard-drain', 'Yard drain', {
+    line: [[150, 150], [148, 135], [146, 120]],
+    basins: [
+      { atM: 0, invertM: 116.85, pipeM: 0.1, grateLongM: 0.3, grateWideM: 0.3, sumpM: 0.15 },
+      { atM: 15, invertM: 115.7, pipeM: 0.15, grateLongM: 0.4, grateWideM: 0.4, sumpM: 0.15 },
+    ],
+    levels: { outletM: 115 },
+  }),
+  thresholdM: 118,
 }; // prettier-ignore

@@ -21,7 +21,7 @@ import type {
 } from '../works/index.ts';
 import { newPond } from '../works/index.ts';
 import { planeProject } from './projects.ts';
-import { BENCHES, RIPS, ROOF, SET, SOAK, TANK, TO_TAP } from './valley-fields.ts';
+import { BENCHES, RIPS, ROOF, SET, SOAK, TANK, TO_TAP, YARD_DRAIN } from './valley-fields.ts';
 
 /** Ground of the valley: its floor along x = 101, sides of 20 %. */
 export const valleyAt = (x: number, y: number): number => 100 + 0.05 * y + 0.2 * Math.abs(x - 101);
@@ -334,6 +334,7 @@ export const EVERY_KIND: readonly WorkBase[] = [
   ROOF,
   TANK,
   TO_TAP,
+  YARD_DRAIN,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

@@ -67,6 +67,9 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'crate-tank': { points: [[60, 120]] },
   'supply-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
   'drip-line': { points: [[60, 120], [80, 100], [100, 60]] }, // prettier-ignore
+  'piped-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
+  'street-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
+  'closed-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },
@@ -97,6 +100,9 @@ const GENTLE = new Set([
   'crate-tank',
   'supply-line',
   'drip-line',
+  'piped-drain',
+  'street-drain',
+  'closed-drain',
 ]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */

@@ -7,6 +7,7 @@ import { headcutDescriptor } from './headcut/descriptor.ts';
 import { halfMoonsDescriptor } from './half-moons/descriptor.ts';
 import { levelSillDescriptor } from './level-sill/descriptor.ts';
 import { pipeOutletDescriptor } from './pipe-outlet/descriptor.ts';
+import { pipedDrainDescriptor } from './piped-drain/descriptor.ts';
 import { pondDescriptor } from './pond/descriptor.ts';
 import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
@@ -47,5 +48,6 @@ export const DESCRIPTORS = [
   roofDescriptor,
   tankDescriptor,
   supplyLineDescriptor,
+  pipedDrainDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

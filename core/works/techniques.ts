@@ -12,6 +12,7 @@ import { pond } from './pond/index.ts';
 import { pumpBack } from './pump-back/index.ts';
 import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
+import { pipedDrain } from './piped-drain/index.ts';
 import { ripping } from './ripping/index.ts';
 import { roof } from './roof/index.ts';
 import { soakaway } from './soakaway/index.ts';
@@ -48,6 +49,7 @@ export const TECHNIQUES = [
   roof,
   tank,
   supplyLine,
+  pipedDrain,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -104,6 +104,38 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       ...withText(label(l.label, p)),
     }),
   ],
+  // A pipe in the ground that runs by its fall: a dark tube, and where it goes.
+  'buried-pipe': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.85), width: 8 }) }),
+    new Style({ stroke: new Stroke({ color: p.ink, width: 4.5 }) }),
+    new Style({ stroke: new Stroke({ color: p.paper, width: 1.6, lineDash: [9, 5] }), ...withText(label(l.label, p)) }),
+    ...arrowHead(p.ink),
+  ],
+  grate: (l, p) => [
+    new Style({
+      zIndex: 8,
+      image: new RegularShape({
+        declutterMode: 'obstacle',
+        points: 4,
+        radius: l.isSelected === true ? 9 : 7,
+        angle: Math.PI / 4,
+        fill: new Fill({ color: p.water }),
+        stroke: new Stroke({ color: p.ink, width: 2 }),
+      }),
+    }),
+  ],
+  lid: (_l, p) => [
+    new Style({
+      zIndex: 8,
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: 4.5,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.ink, width: 2 }),
+      }),
+    }),
+  ],
   'seen-note': (l, p) => [
     ...halo(l, p),
     new Style({

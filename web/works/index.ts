@@ -7,6 +7,7 @@ import { headcutUi } from './headcut/index.tsx';
 import { halfMoonsUi } from './half-moons/index.ts';
 import { levelSillUi } from './level-sill/index.ts';
 import { pipeOutletUi } from './pipe-outlet/index.ts';
+import { pipedDrainUi } from './piped-drain/index.ts';
 import { pondUi } from './pond/index.tsx';
 import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
@@ -47,5 +48,6 @@ export const WORK_UIS = [
   roofUi,
   tankUi,
   supplyLineUi,
+  pipedDrainUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -60,11 +60,19 @@ function watersSeen(project: Project, context: RoomContext): WaterSeen[] {
   const water = laidOut(asDesigned(project), context)?.water;
   if (!water) return [];
   const lines = new Map(water.works.map(({ bound }) => [bound.work.id, bound.footprint]));
-  return storesOnly(water.stores).flatMap((store): WaterSeen[] => {
-    if (store.id !== store.work) return [];
+  const piped = water.works.flatMap(({ bound: { work, footprint }, placed: { conduits = [] } }): WaterSeen[] => {
+    const [first] = conduits;
+    if (!first) return [];
+    const shafts = conduits.map(({ id, rimAt, upperM, diameterM }) => ({ at: rimAt, invertM: upperM, pipeM: diameterM, to: id }));
+    return [{ id: work.id, name: work.name, lines: footprint, floorM: first.lowerM, fullM: first.rimM, roofM2: null, shafts }];
+  });
+  const isPiped = new Set(piped.map((p) => p.id));
+  const stores = storesOnly(water.stores).flatMap((store): WaterSeen[] => {
+    if (store.id !== store.work || isPiped.has(store.work)) return [];
     const { id, name, floorM, wayOutM: fullM, sheds, waterM2 = null } = store;
     return [{ id, name, lines: lines.get(id) ?? [], floorM, fullM, roofM2: sheds ? waterM2 : null }];
   });
+  return [...stores, ...piped];
 }
 
 /** Ids by what they are: with the parts given, else with the next number no work and no pin has. */

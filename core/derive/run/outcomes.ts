@@ -156,16 +156,19 @@ export function conduitStorm(
   run: StoreRun,
   { outlets: runs, stepS }: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number },
 ): ConduitStorm {
-  const [pipe, rim] = store.outlets.map((outlet, k) => ({ outlet, run: runs[k] }));
+  const [pipe] = store.outlets;
+  const [through, over] = runs;
   const { soffitM = Infinity } = store;
   return {
     id: store.id,
     work: store.work,
-    peakM3s: pipe.run?.peakM3s ?? 0,
-    capacityM3s: pipe.outlet.flowAt(rim.outlet.levelM),
+    name: store.name,
+    peakM3s: through?.peakM3s ?? 0,
+    capacityM3s: pipe.flowAt(store.crestM),
     peakLevelM: run.levelM.reduce((a, v) => Math.max(a, v), -Infinity),
     surchargedH: (run.levelM.reduce((n, v) => n + (v > soffitM ? 1 : 0), 0) * stepS) / 3600,
-    overM3: rim.run?.volumeM3 ?? 0,
+    // Under a grate there is no rim: what rises there is the yard's.
+    overM3: over?.volumeM3 ?? 0,
   };
 }
 

@@ -9,6 +9,7 @@ import { aloneTold } from './alone.ts';
 import { storeOf, storeTold, workAsked } from './asked.ts';
 import { deepestWords } from './deepest.ts';
 import { emptiedWords } from './emptied.ts';
+import { pipedTold } from './piped.ts';
 import { type Piece, alarm, plain, strong } from './pieces.ts';
 import { seriesOf, seriesWords } from './series.ts';
 import { tellApart, tellSupply } from './supply-words.ts';
@@ -153,6 +154,9 @@ function tellWorks(telling: Telling): Piece[] {
   if (!derived.terrain) return tellApart(project);
   const work = workAsked(telling);
   const own = derived.checks.filter((c) => c.on === selected);
+  const laid = work?.id ?? storeTold(telling)?.work ?? '';
+  const piped = pipedTold(laid, { ...telling, name: nameOf(telling, laid), by: (s) => decidedBy(telling, s.least, s.band) });
+  if (piped) return piped;
   // What stores nothing and lets nothing out is told by itself, not by some other work.
   if (work && own.length > 0 && !storeOf(telling, work)) return aloneTold(work, own, system);
   const store = storeTold(telling);

@@ -48,8 +48,8 @@ export function waterOf(
   const current = new Set(liveWorks(option.works));
   const live = all.filter((_, k) => current.has(option.works[k]));
   const standing = standingOf(live, { site, graph, conditions, all });
-  const intakes = standing.works.flatMap(({ bound: { work, intakes: list } }) =>
-    list.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [list], (own) => own)],
+  const intakes = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) =>
+    own.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [own], (all) => all)],
   );
   const met = interception(model, intakes, graph);
   const catchments = [...pinCatchments(model, project, graph), ...storeCatchments(model, met, graph)];

@@ -28,8 +28,9 @@ function endsOf(
   waters: readonly WaterSeen[],
 ): { readonly from: WaterSeen | null; readonly to: WaterSeen | null } {
   const [start, end] = [points[0], points[points.length - 1]];
-  const keeping = waters.filter((w) => w.roofM2 === null);
-  const nearest = storeAt(start, waters);
+  const kept = waters.filter((w) => w.shafts === undefined);
+  const keeping = kept.filter((w) => w.roofM2 === null);
+  const nearest = storeAt(start, kept);
   const others = keeping.filter((w) => w.id !== nearest?.id);
   const to = fills === 'nothing' ? null : storeAt(end, others);
   const from = nearest?.roofM2 !== null && to === null ? storeAt(start, keeping) : nearest;

@@ -1,0 +1,200 @@
+// A drain as the network has it: water over its grates, shafts and pipes below them, and where it ends.
+import type { Conduit, Exit, Intake, Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
+import { type Point, pointAlong } from '../../geometry/index.ts';
+import { GRATE, type InletId, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
+import { type PoolGround, poolHolds } from '../../terrain/index.ts';
+import { storeIdOf } from '../series.ts';
+import type { DrainGround, Yard } from './ground.ts';
+import { type Basin, type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
+
+/** How each wall takes water in at a shaft. */
+const INLETS: Readonly<Record<PipedDrain['wall'], InletId>> = {
+  smooth: 'concrete-square-headwall',
+  ribbed: 'corrugated-headwall',
+  concrete: 'concrete-square-headwall',
+};
+
+/** Room about a pipe in its shaft, and the least of it [m]; how high over where it runs on a yard is followed [m]. */
+const [SHAFT_ROOM_M, SHAFT_M, ABOVE_M] = [0.1, 0.25, 0.6];
+/** The least dish about a grate [m2], and over how much water runs on from a yard [m]: common practice. */
+const [DISH_M2, RUNS_ON_M] = [1, 3];
+/** Ground about a yard stands so much over where it runs on that more than wet feet come of it [m]: where no sill is known. */
+const ABOUT_M = 0.15;
+const STAGES = 32;
+
+/** What rules and figures read. */
+export interface DrainFacts extends StormFacts {
+  readonly work: PipedDrain;
+  readonly ground: DrainGround;
+}
+
+/** One pipe between two places, as it is laid. */
+export interface Pipe {
+  readonly k: number;
+  readonly fromM: number;
+  readonly lengthM: number;
+  readonly upperM: number;
+  readonly lowerM: number;
+  readonly diameterM: number;
+  readonly slope: number;
+}
+
+export const pipesOf = ({ basins, levels }: Pick<PipedDrain, 'basins' | 'levels'>, { lengthM }: Pick<DrainGround, 'lengthM'>): readonly Pipe[] =>
+  basins.map((basin, k): Pipe => {
+    const below = basins[k + 1] as Basin | undefined;
+    const length = (below?.atM ?? lengthM) - basin.atM;
+    const lowerM = below?.invertM ?? levels.outletM;
+    return { k, fromM: basin.atM, lengthM: length, upperM: basin.invertM, lowerM, diameterM: basin.pipeM, slope: (basin.invertM - lowerM) / length };
+  }); // prettier-ignore
+
+/** Level of a grate: under the ground at its place. */
+export const grateLevel = (work: PipedDrain, ground: DrainGround, k: number): number => ground.atBasins[k] - work.dimensions.setM;
+
+/** Water into a grate by its depth over it, as much of it closed as leaves are counted on to close [m3/s]. */
+export function grateTakes({ dimensions }: PipedDrain, { grateLongM: L, grateWideM: W }: Basin, depthM: number): number {
+  const open = dimensions.openShare * L * W;
+  return GRATE.evaluate({ P: 2 * (L + W), A: open, d: Math.max(0, depthM), c: dimensions.closedPercent / 100 });
+}
+
+/** Pipe by its place: the work’s own id where there is no yard over it. */
+export const pipeId = (work: PipedDrain, ground: DrainGround, k: number): string =>
+  ground.yards.length === 0 && k === 0 ? work.id : `${work.id}:pipe${k + 1}`;
+
+/** The yard a basin stands in; null for a joint under a lid. */
+export const yardOver = ({ yards }: DrainGround, k: number): { readonly yard: Yard; readonly n: number } | null => {
+  const n = yards.findIndex((y) => y.basins.includes(k));
+  return n < 0 ? null : { yard: yards[n], n };
+};
+
+const shaftSide = ({ pipeM }: Basin): number => Math.max(SHAFT_M, pipeM + SHAFT_ROOM_M);
+
+function conduitOf(work: PipedDrain, ground: DrainGround, { k, fromM, lengthM, upperM, lowerM, diameterM }: Pipe): Conduit {
+  const last = k === work.basins.length - 1;
+  const { point: rimAt } = pointAlong(work.line, fromM);
+  const { point: outletAt, direction } = pointAlong(work.line, fromM + lengthM);
+  const isUnder = yardOver(ground, k) !== null;
+  const side = shaftSide(work.basins[k]);
+  const to = last ? (ground.taker?.to ?? (work.ends === 'street' ? 'property-edge' : undefined)) : pipeId(work, ground, k + 1);
+  return {
+    id: pipeId(work, ground, k),
+    work: work.id,
+    name: `${work.name}, pipe ${k + 1}`,
+    diameterM,
+    lengthM,
+    n: ROUGHNESS[work.wall],
+    inlet: INLETS[work.wall],
+    upperM,
+    lowerM,
+    rimM: isUnder ? grateLevel(work, ground, k) : Math.max(ground.atBasins[k], upperM + diameterM),
+    rimLengthM: 4 * side,
+    shaftM2: side * side,
+    outletAt: last && to === undefined ? beyond(outletAt, direction) : outletAt,
+    rimAt,
+    ...(isUnder ? { isUnder } : {}),
+    ...(to === undefined ? {} : { to }),
+    ...(last && to === undefined ? { exit: exitOf(work, ground) } : {}),
+  };
+}
+
+/** Where its water reaches the ground beyond its end [m]. */
+const BEYOND_M = 0.5;
+const beyond = ([x, y]: Point, [dx, dy]: Point): Point => [x + BEYOND_M * dx, y + BEYOND_M * dy];
+
+/** What its water runs on where it ends in the open: the fall of the ground over its last metres. */
+export function exitOf(work: PipedDrain, { groundM, stepM, lengthM }: DrainGround): Exit {
+  const { point, direction } = pointAlong(work.line, lengthM);
+  const back = Math.min(groundM.length - 1, Math.max(1, Math.round(4 / stepM)));
+  const slope = Math.max(0.005, (groundM[groundM.length - 1 - back] - groundM[groundM.length - 1]) / (back * stepM));
+  const widthM = work.basins[work.basins.length - 1].pipeM;
+  const { stoneM } = work.dimensions;
+  return { at: beyond(point, direction), slope, widthM, shape: 'pipe', ...(stoneM > 0 ? { stoneM } : {}) };
+}
+
+export const conduitsOf = (work: PipedDrain, ground: DrainGround): readonly Conduit[] =>
+  pipesOf(work, ground).map((pipe) => conduitOf(work, ground, pipe));
+
+function stageOf(pool: PoolGround, { grateM, topM }: { readonly grateM: number; readonly topM: number }): Stage {
+  const floorM = Math.min(pool.lowM, grateM);
+  const share = (k: number): number => (k / STAGES) ** 2;
+  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + share(k) * (topM - floorM));
+  // Over the grate the ground is led to it: a dish no smaller than a pace across.
+  const dish = (level: number): number => DISH_M2 * Math.max(0, level - grateM);
+  return {
+    levelM,
+    volumeM3: levelM.map((level) => poolHolds(pool, level).volumeM3 + dish(level)),
+    wettedM2: levelM.map((level) => Math.max(level > grateM ? DISH_M2 : 0, poolHolds(pool, level).areaM2)),
+  };
+}
+
+/** Water both ways through a grate: into the shaft below, or up out of it where that stands higher. */
+export function grateLaw(work: PipedDrain, basin: Basin, grateM: number): (levelM: number, beyondM?: number) => number {
+  const down = (high: number, low: number): number => (high <= grateM ? 0 : grateTakes(work, basin, high - Math.max(low, grateM)));
+  return (levelM, beyondM = -Infinity) => (levelM >= beyondM ? down(levelM, beyondM) : -down(beyondM, levelM));
+}
+
+/** Where its sill lies: by the owner’s word, else a little over where its water runs on. */
+const crestOf = ({ thresholdM }: PipedDrain, { spillM }: PoolGround): number => thresholdM ?? spillM + ABOUT_M;
+
+export const yardName = (work: PipedDrain, ground: DrainGround, n: number): string =>
+  ground.yards.length === 1 ? work.name : `${work.name}, yard ${n + 1}`;
+
+function storeOf(work: PipedDrain, ground: DrainGround, n: number): Store {
+  const { pool, basins } = ground.yards[n];
+  const id = storeIdOf(work.id, n);
+  const name = yardName(work, ground, n);
+  const grateM = Math.min(...basins.map((k) => grateLevel(work, ground, k)));
+  const spillM = Math.max(pool.spillM, grateM + LEAST_DEEP_M);
+  const stage = stageOf(pool, { grateM, topM: Math.max(spillM, work.thresholdM ?? spillM) + ABOVE_M });
+  const grates = basins.map((k): Outlet => {
+    const levelM = grateLevel(work, ground, k);
+    return {
+      id: `${id}#grate${k + 1}`,
+      role: 'mouth',
+      work: work.id,
+      name: `${work.name}: grate ${k + 1}`,
+      kind: 'joint',
+      levelM,
+      dischargeAt: pointAlong(work.line, work.basins[k].atM).point,
+      to: pipeId(work, ground, k),
+      drownsM: -Infinity,
+      flowAt: grateLaw(work, work.basins[k], levelM),
+    };
+  });
+  const over: Outlet = {
+    id: `${id}#on`,
+    role: 'round',
+    work: work.id,
+    name: `${name}: over the ground`,
+    kind: 'bank',
+    levelM: spillM,
+    dischargeAt: pool.spillAt,
+    flowAt: grassedSillLaw({ lengthM: RUNS_ON_M, levelM: spillM }),
+  };
+  return {
+    id,
+    work: work.id,
+    name,
+    floorM: stage.levelM[0],
+    sillM: grateM,
+    wayOutM: Math.max(stage.levelM[0], grateM),
+    crestM: Math.max(crestOf(work, pool), grateM + LEAST_DEEP_M),
+    heldM3: grateM > pool.lowM ? poolHolds(pool, grateM).volumeM3 : 0,
+    stage,
+    outlets: [...grates, over],
+  };
+}
+/** Water stands this deep over a grate before it runs past it, as the ground is led to it [m]. */
+const LEAST_DEEP_M = 0.02;
+
+export const storesOf = (work: PipedDrain, ground: DrainGround): readonly Store[] => ground.yards.map((_, n) => storeOf(work, ground, n));
+
+/** What comes to each yard: all that runs into its hollow. */
+export const intakesOf = (work: PipedDrain, { yards }: DrainGround): readonly Intake[] =>
+  yards.map(({ places }, n): Intake => ({ store: storeIdOf(work.id, n), points: places }));
+
+/** What a pipe passes with water at the grate or lid over it and its lower end free [m3/s]. */
+export function pipeTakes(work: PipedDrain, ground: DrainGround, { k, lengthM, slope, upperM, lowerM, diameterM }: Pipe): number {
+  const rimM = isOpen(work.basins[k]) ? grateLevel(work, ground, k) : ground.atBasins[k];
+  const law = culvertLaw({ barrels: 1, diameterM, lengthM, slope, n: ROUGHNESS[work.wall], inlet: INLETS[work.wall], inletM: upperM, outletM: lowerM });
+  return law(Math.max(rimM, upperM));
+} // prettier-ignore

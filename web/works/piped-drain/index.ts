@@ -1,0 +1,43 @@
+import LineString from 'ol/geom/LineString.js';
+import OlPoint from 'ol/geom/Point.js';
+import { nearestOnLine, pointAlong } from '#core/geometry';
+import type { Basin, PipedDrain } from '#core/works';
+import { markId } from '../../plan/marks.ts';
+import type { PlanItem } from '../../plan/types.ts';
+import { change } from '../levels.ts';
+import { WorkSheet } from '../shared/WorkSheet.tsx';
+import type { WorkUi } from '../types.ts';
+
+const isOpen = ({ grateLongM, grateWideM }: Basin): boolean => grateLongM > 0 && grateWideM > 0;
+
+export const pipedDrainUi: WorkUi<PipedDrain> = {
+  kind: 'piped-drain',
+  Sheet: WorkSheet,
+  // Dragging it takes its basin that stands nearest along the line.
+  drag: (work, to) => {
+    const { atM } = nearestOnLine(to, work.line);
+    const k = work.basins.reduce((best, b, i) => (Math.abs(b.atM - atM) < Math.abs(work.basins[best].atM - atM) ? i : best), 0);
+    return change(work.id, { [`basins.${k}.atM`]: Math.round(10 * atM) / 10 });
+  },
+  planItems: (work, { selected }) => {
+    const isSelected = work.id === selected;
+    const look = { role: 'buried-pipe', label: work.name, isSelected };
+    const pipe: PlanItem = {
+      id: work.id,
+      version: JSON.stringify([work.line, look]),
+      geometry: new LineString(work.line.map(([x, y]) => [x, y])),
+      look,
+    };
+    const basins = work.basins.map((basin, k): PlanItem => {
+      const mark = { role: isOpen(basin) ? 'grate' : 'lid', isSelected };
+      return {
+        id: markId(work.id, `basin${k + 1}`),
+        version: JSON.stringify([work.line, basin.atM, mark]),
+        geometry: new OlPoint([...pointAlong(work.line, basin.atM).point]),
+        look: mark,
+        isMovable: true,
+      };
+    });
+    return [pipe, ...basins];
+  },
+};
