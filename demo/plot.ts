@@ -9,7 +9,7 @@ import { Graph, beginWorks } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import { type Project, type Supply, assetName, emptyProject, gridToBytes } from '#core/project';
 import { gridFromLevels } from '#core/terrain';
-import { type Roof, type Tank, type SupplyLine, newRoof, newTank, registry } from '#core/works';
+import { type PipedDrain, type Roof, type Tank, type SupplyLine, newRoof, newTank, registry } from '#core/works';
 import { LONG_M, POOL, WIDE_M, plotLevel } from './plot-ground.ts';
 
 const CELL_M = 0.25;
@@ -174,6 +174,22 @@ function toiletLine(): SupplyLine {
     pump: { ...line.pump, stands: 'dry', overM: 1.6, stops: 'by-itself', guarded: 'breaker', hoursADay: 1, plateW: 550 },
   };
 }
-const { project } = execute(laid, { type: 'works.add', payload: { works: [toiletLine()] } }, { registry });
+/** From the low yard behind the school, round its western end, to the street. */
+function yardDrain(): PipedDrain {
+  const points = [[17.8, 19.2], [10.6, 18.6], [6.2, 14.1], [5.6, 6.2], [5.2, 2.2]].map((p) => here([p[0], p[1]])); // prettier-ignore
+  const context = { registry, grids: () => grid, graph: new Graph() };
+  const [first] = beginWorks(laid.project, context, { kind: 'piped-drain', how: 'street-drain', points }).works;
+  const drain = first as PipedDrain;
+  // A grate as large as its yard asks for, and pipes as wide as that.
+  const basins = drain.basins.map((b, k) => ({
+    ...b,
+    pipeM: 0.15,
+    invertM: Math.round(1000 * (b.invertM - 0.05)) / 1000,
+    ...(k === 0 ? { grateLongM: 0.5, grateWideM: 0.5 } : {}),
+  }));
+  const levels = { outletM: drain.levels.outletM - 0.05 };
+  return { ...drain, id: 'yard-drain', name: 'Yard drain', services: 'asked', thresholdM: 41.8, basins, levels };
+}
+const { project } = execute(laid, { type: 'works.add', payload: { works: [toiletLine(), yardDrain()] } }, { registry });
 writeFileSync(join(import.meta.dirname, 'plot.outlet'), writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
 console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels) }));

@@ -75,7 +75,7 @@ const buildingInTheWay: Rule<WayFacts> = {
       severity: value < 2 ? 'mend' : value < BUILDING_CLEAR_M ? 'weigh' : 'fine',
       do:
         value < BUILDING_CLEAR_M
-          ? 'Move the sill along the swale so that its water passes clear of the building, or guide it with a bank.'
+          ? 'Move where it lets go so that its water passes clear of the building, or guide it with a bank.'
           : 'Nothing.',
     };
   },

@@ -12,7 +12,8 @@ export interface Stage {
  * What a way out is to the work that makes it. way: the only one of a guest · end: of a channel · mouth: into a joined store ·
  * pipe, road: of a crossing · crest, rim, bank: passed when it is full · round: ground beside a wall · low: a low place in a bank ·
  * fuse: a stretch meant to go first · lift: by a pump · past: what an intake lets run on · down: a roof's downpipes · eaves: what
- * falls off its edge · over: a vessel's overflow.
+ * falls off its edge · over: a vessel's overflow · on: ground a yard
+ * runs on over.
  */
 export type OutletRole =
   | 'way'
@@ -31,7 +32,8 @@ export type OutletRole =
   | 'past'
   | 'down'
   | 'eaves'
-  | 'over';
+  | 'over'
+  | 'on';
 
 /** A way water leaves a store: its level and its head law. */
 export interface Outlet {

@@ -47,6 +47,8 @@ export interface ReferenceSpec {
 export interface ListSpec {
   readonly path: string;
   readonly title: string;
+  /** What each of them is called, with its number; left out, by its number. */
+  readonly each?: string;
   /** What it says while nothing is noted, what adds one, what takes one away. */
   readonly words: { readonly none: string; readonly add: string; readonly remove: string };
   readonly fields: readonly FieldSpec[];

@@ -9,15 +9,18 @@ export interface Near {
   readonly at: Point;
 }
 
-/** Nearest of some features to an outline; 0 where one lies in the other. Null when there are none. */
+/** Nearest of some features to an outline or a line; 0 where one lies in the other. Null when there are none. */
 export function nearestFeature(outline: Line, features: readonly Feature[]): Near | null {
   let best: Near | null = null;
+  // A line that does not come back to where it begins has nothing inside it.
+  const [first, last] = [outline[0], outline[outline.length - 1]];
+  const isRing = outline.length > 3 && first[0] === last[0] && first[1] === last[1];
   for (const feature of features) {
     const shape = feature.ring ? closed(feature.ring) : (feature.line ?? (feature.at ? [feature.at, feature.at] : null));
     if (!shape || shape.length < 2) continue;
     const near = nearestBetween(outline, shape);
     const isWithin =
-      (outline.length > 3 && contains(outline, shape[0])) || (feature.ring !== undefined && contains(feature.ring, outline[0]));
+      (isRing && contains(outline, shape[0])) || (feature.ring !== undefined && contains(feature.ring, outline[0]));
     const found = { distanceM: isWithin ? 0 : near.distanceM, at: near.point };
     if (!best || found.distanceM < best.distanceM) best = found;
   }

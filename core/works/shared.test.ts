@@ -208,4 +208,8 @@ describe('what stands near', () => {
     expect(near({})).toBeNull();
     expect(near({ line: [[1, 1]] })).toBeNull();
   });
+  it('a line that goes round something does not hold it: only a ring has an inside', () => {
+    const bent = [[10, 0], [20, 0], [20, 10], [10, 10]] as [number, number][]; // prettier-ignore
+    expect(nearestFeature(bent, [{ id: 'f', kind: 'x', at: [17, 5] }])?.distanceM).toBe(3);
+  });
 });

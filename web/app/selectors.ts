@@ -74,6 +74,7 @@ export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
   down: 'downpipes',
   eaves: 'eaves',
   over: 'overflow',
+  on: 'grates and on over the ground',
 };
 
 export interface Named {
@@ -85,7 +86,8 @@ export interface Named {
 export function useNamed(): readonly Named[] {
   const works = useWorks();
   const stores = useDerived()?.stores;
-  return useMemo(() => [...works, ...(stores ?? [])], [works, stores]);
+  const conduits = useDerived()?.conduits;
+  return useMemo(() => [...works, ...(stores ?? []), ...(conduits ?? [])], [works, stores, conduits]);
 }
 
 /** What a work or a store is called. */

@@ -89,7 +89,7 @@ export function underCase(project: Project, one: Case): { readonly project: Proj
 }
 
 /** What water passes when it stands too high: debris closes an opening, never a crest; and it is there before anything is cut. */
-const CRESTS: ReadonlySet<OutletRole> = new Set(['road', 'crest', 'rim', 'bank', 'round', 'low', 'fuse']);
+const CRESTS: ReadonlySet<OutletRole> = new Set(['road', 'crest', 'rim', 'bank', 'round', 'low', 'fuse', 'on']);
 const isOpening = ({ role }: Outlet): boolean => !CRESTS.has(role);
 
 /** An outlet with a share of its opening closed. */

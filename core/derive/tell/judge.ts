@@ -74,11 +74,18 @@ function judgementOf(one: Placed, told: Told): Judgement {
 
 /** Checks of the ways water takes out of every store. */
 function wayChecks({ water, run, placed, graph, project, missing }: Told): Check[] {
+  // What goes down into a pipe runs over no ground.
+  const pipes = new Set(water.stores.flatMap((s) => (s.soffitM === undefined ? [] : [s.id])));
   return oncePerWork(water.stores, ({ id, work }) => {
     const name = placed.get(work)?.bound.work.name ?? id;
     const peakWithoutM3s = run.hydrology.natural.get(id) ?? null;
     const on: WayOn = { missing, name, features: project.features, peakWithoutM3s };
-    return graph.step(`ways:${id}`, [run.flows.get(id) ?? [], on], (links, known) => links.flatMap((link) => checkWay({ ...known, link })));
+    const over = graph.step(
+      `over-ground:${id}`,
+      [run.flows.get(id) ?? [], pipes.size === 0 ? null : { pipes: [...pipes] }],
+      (links, laid) => (laid === null ? links : links.filter((l) => !laid.pipes.includes(l.to))),
+    );
+    return graph.step(`ways:${id}`, [over, on], (links, known) => links.flatMap((link) => checkWay({ ...known, link })));
   });
 }
 

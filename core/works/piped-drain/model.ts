@@ -86,6 +86,7 @@ export const DRAIN_LISTS: readonly ListSpec[] = [
   {
     path: 'basins',
     title: 'Basins and joints, from its upper end',
+    each: 'Basin',
     words: { none: 'None: a drain begins at one.', add: 'Add a basin', remove: 'Take it away' },
     fields: BASIN_FIELDS,
     start: (work: PipedDrain) => {

@@ -162,7 +162,7 @@ function storeOf(work: PipedDrain, ground: DrainGround, n: number): Store {
   });
   const over: Outlet = {
     id: `${id}#on`,
-    role: 'round',
+    role: 'on',
     work: work.id,
     name: `${name}: over the ground`,
     kind: 'bank',

@@ -7,6 +7,7 @@ import { useDerived } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity } from '../../kit/index.ts';
 import { change } from '../levels.ts';
+import { ownPipes } from './LeadsTo.tsx';
 
 /** A number the user decides; where it may be left out, an offer to note it. */
 function Field({ work, field }: { readonly work: WorkBase; readonly field: FieldSpec }): ReactNode {
@@ -41,7 +42,9 @@ function Field({ work, field }: { readonly work: WorkBase; readonly field: Field
 /** Which other store a work leads to. */
 function Reference({ work, spec }: { readonly work: WorkBase; readonly spec: ReferenceSpec }): ReactNode {
   const { hostId } = catalogue.describe(work);
-  const stores = (useDerived()?.stores ?? []).filter((s) => s.id === s.work && s.id !== work.id && s.id !== hostId);
+  const derived = useDerived();
+  const keeping = (derived?.stores ?? []).filter((s) => s.id === s.work && s.id !== work.id && s.id !== hostId);
+  const stores = [...keeping, ...ownPipes(derived?.conduits ?? [], work.id)];
   const named = valueAt(work, spec.path);
   const none = spec.none === undefined ? [] : [{ id: '', name: spec.none }];
   const choices = [...none, ...stores.map((s) => ({ id: s.id, name: s.name }))];
@@ -83,6 +86,7 @@ function List({ work, list }: { readonly work: WorkBase; readonly list: BoundLis
       {entries.length === 0 && <Muted>{list.words.none}</Muted>}
       {entries.map((entry, i) => (
         <div key={i}>
+          <Muted>{list.each === undefined ? `${i + 1}` : `${list.each} ${i + 1}`}</Muted>
           {list.fields.map(({ path, label, help, kind, min, max }) => (
             <Quantity
               key={path}

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import type { ConduitStorm } from '#core/contract';
 import { optionOf } from '#core/project';
 import { capitalised } from '#core/units';
 import { WAY_WORDS, partWords, useDerived, useProject } from '../../app/selectors.ts';
@@ -8,18 +9,24 @@ import { ChooseRow } from '../../kit/index.ts';
 const FOLLOWED = 'followed';
 const FIXED: ReadonlySet<string> = new Set(['mouth', 'lift', 'through', 'eaves']);
 
+/** Works that are a pipe alone, without a store over it, other than one. */
+export const ownPipes = (conduits: readonly ConduitStorm[], not: string): readonly { readonly id: string; readonly name: string }[] =>
+  conduits.flatMap(({ id, work, name }) => (id === work && id !== not ? [{ id, name: name.replace(/, pipe 1$/, '') }] : []));
+
 /** Where a work's ways out lead: down the ground as it lies, unless the user says otherwise. */
 export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const project = useProject();
   const derived = useDerived();
   const said = optionOf(project).links ?? {};
   const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
-  // Mouths and pumps lead where they were made to, what falls off eaves lies below them, what seeps through goes where the rest does;
+  const pipes = derived?.conduits ?? [];
+  const isPipe = new Set(pipes.map((c) => c.id));
+  // Mouths, pumps and laid pipes lead where they were made to, what falls off eaves lies below them, what seeps through goes where the rest does;
   // one of several stores leads into the next.
   const own = (derived?.outlets ?? []).filter(
-    (o) => o.work === id && !FIXED.has(o.role) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
+    (o) => o.work === id && !FIXED.has(o.role) && !isPipe.has(o.store) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
   );
-  const stores = (derived?.stores ?? []).filter((s) => s.work !== id && !own.some((o) => o.store === s.id));
+  const stores = [...(derived?.stores ?? []).filter((s) => s.work !== id && !own.some((o) => o.store === s.id)), ...ownPipes(pipes, id)];
   return (
     <>
       {own.map((o) => (

@@ -37,8 +37,8 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   const named = useNamed();
   const format = useFormat();
   const linkOf = (outlet: string): LinkFlow | undefined => derived?.links.find((l) => l.outlet === outlet);
-  const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
-  // What goes on to the next of its own stores stays in the work.
+  const inside = new Set([...(derived?.stores ?? []), ...(derived?.conduits ?? [])].flatMap((s) => (s.work === id ? [s.id] : [])));
+  // What goes on to the next of its own stores and pipes stays in the work.
   const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
   return (
     <>
