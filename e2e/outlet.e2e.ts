@@ -10,6 +10,7 @@ import { network } from './network.ts';
 import { rain } from './rain.ts';
 import { set } from './set.ts';
 import { slopes } from './slopes.ts';
+import { drains } from './drains.ts';
 import { supply } from './supply.ts';
 import { views } from './views.ts';
 
@@ -36,4 +37,5 @@ network(open);
 set(open);
 slopes(open);
 supply(open);
+drains(open);
 views(open);

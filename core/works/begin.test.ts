@@ -132,7 +132,9 @@ describe('every way of drawing', () => {
       // To the millimetre, as levels are set out.
       for (const work of works)
         for (const { path, kind } of registry.card(work.kind).fields)
-          if (kind === 'level') expect(number(work, path)).toBeCloseTo(Math.round(1000 * number(work, path)) / 1000, 9);
+          // A level that may be left out is nobody's guess.
+          if (kind === 'level' && valueAt(work, path) !== undefined)
+            expect(number(work, path)).toBeCloseTo(Math.round(1000 * number(work, path)) / 1000, 9);
     },
   );
   it.each(registry.kinds.map((k) => [k]))('%s has a sample, sound by itself, of its own kind', (kind) => {

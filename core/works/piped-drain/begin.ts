@@ -62,9 +62,12 @@ const tooLow = (lowM: number, name: string): Begun => ({
 export const beginDrain: Technique<PipedDrain, unknown>['begin'] = ({ how, points }, land) => {
   const levels = groundUnder(points, land);
   if (!levels) return offTerrain('the drain');
-  // Whichever end was drawn first: water runs from the higher.
-  const down = levels[0] >= levels[levels.length - 1] ? points : [...points].reverse();
-  const joined = joinedAt(down[down.length - 1], land.waters ?? []);
+  const { waters = [] } = land;
+  // Whichever end was drawn first: water runs to what takes it, else from the higher.
+  const back = [...points].reverse();
+  const isShaft = (line: Line): boolean => joinedAt(line[line.length - 1], waters)?.at != null;
+  const down = isShaft(points) ? points : isShaft(back) ? back : levels[0] >= levels[levels.length - 1] ? points : back;
+  const joined = joinedAt(down[down.length - 1], waters);
   const isOpen = how !== 'closed-drain';
   const corners = down.slice(0, -1).map((at) => (isOpen ? lowNear(land.grid, at) : at));
   const line: Line = [...corners, joined?.at ?? down[down.length - 1]];

@@ -54,7 +54,10 @@ const stands: Rule<DrainFacts> = {
       at: placeOf(facts, first),
       title: say`Water over the lowest ground of the yard${whichOf('yard', worst.n + 1, ground.yards)}`,
       severity: gradeMax(value, SHOE_M, BOOT_M),
-      do: value > SHOE_M ? 'See which is short, grate or pipe; and since both block, shape the ground so that water runs on before it stands so deep.' : 'Nothing.',
+      do:
+        value > SHOE_M
+          ? 'See which is short, grate or pipe; and since both block, shape the ground so that water runs on before it stands so deep.'
+          : 'Nothing.',
     };
   },
 };

@@ -5,7 +5,7 @@ import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { nearestFeature } from '../setbacks.ts';
-import { COVERS, fallsFor, leastFall } from './falls.ts';
+import { COVERS, canBeCovered, comesOut, fallsFor, leastFall } from './falls.ts';
 import { COVER_LEFT, PIPE_SPEED } from './formulas.ts';
 import { deepestM } from './making.ts';
 import { ROUGHNESS, isOpen } from './model.ts';
@@ -46,18 +46,21 @@ const fall: Rule<DrainFacts> = {
   },
 };
 
-/** Least cover along a pipe, and where [m]. */
-function coverAlong({ ground: { stepM, groundM } }: DrainFacts, { fromM, lengthM, upperM, slope, diameterM }: Pipe): { readonly value: number; readonly atM: number } {
+/** Least cover along a pipe, and where [m]: not where it comes out of the ground and cannot have any. */
+function coverAlong({ work, ground }: DrainFacts, { k, fromM, lengthM, upperM, slope, diameterM }: Pipe): { readonly value: number; readonly atM: number } {
+  const { stepM, groundM } = ground;
+  const isLast = k === work.basins.length - 1 && comesOut(work, ground);
+  const end = { lengthM, pipeM: diameterM, endM: work.levels.outletM, coverM: COVERS[work.over][0] };
   let best = { value: Infinity, atM: fromM };
-  for (let k = Math.ceil(fromM / stepM - 1e-9); k <= Math.floor((fromM + lengthM) / stepM + 1e-9); k++) {
-    const value = COVER_LEFT.evaluate({ G: groundM[k], i: upperM - slope * (k * stepM - fromM), D: diameterM });
-    if (value < best.value) best = { value, atM: k * stepM };
+  for (let i = Math.ceil(fromM / stepM - 1e-9); i <= Math.floor((fromM + lengthM) / stepM + 1e-9); i++) {
+    const at = i * stepM - fromM;
+    if (isLast && at > 0 && !canBeCovered(end, at, groundM[i])) continue;
+    const value = COVER_LEFT.evaluate({ G: groundM[i], i: upperM - slope * at, D: diameterM });
+    if (value < best.value) best = { value, atM: i * stepM };
   }
   return best;
 } // prettier-ignore
 
-/** So near to where it ends in the open it comes out of the ground [m]. */
-const COMES_OUT_M = 1.5;
 const cover: Rule<DrainFacts> = {
   id: 'piped-drain.cover',
   title: 'Earth over its pipes',
@@ -69,9 +72,7 @@ const cover: Rule<DrainFacts> = {
   find: (facts) => {
     const { work, ground } = facts;
     const [weighM, mendM] = COVERS[work.over];
-    const isOut = ground.taker === null && work.ends === 'daylight';
-    const pipes = pipesOf(work, ground).map((p) => (isOut && p.k === work.basins.length - 1 ? { ...p, lengthM: Math.max(0.5, p.lengthM - COMES_OUT_M) } : p));
-    const worst = least(pipes.map((p) => ({ p, ...coverAlong(facts, p) })), (one) => one.value);
+    const worst = least(pipesOf(work, ground).map((p) => ({ p, ...coverAlong(facts, p) })), (one) => one.value);
     const { value, atM } = worst;
     return {
       value,

@@ -253,6 +253,8 @@ describe('a drain in the storm', () => {
     expect(end[1]).toBeCloseTo(14, 1);
     expect(branch.levels.outletM).toBeGreaterThanOrEqual(drain.basins[1].invertM - 1e-9);
     expect(branch.basins.every((b) => !isOpen(b))).toBe(true);
+    // Drawn from its lower end, or from ground that lies lower than the shaft, it still leads to that.
+    expect(begin([[29, 15], [20, 20]], 'closed-drain', [drain])).toMatchObject({ into: drain.id, line: branch.line }); // prettier-ignore
     const both = run([drain, branch]);
     expect(both.links.find((l) => l.outlet === `${branch.id}#pipe`)?.to).toBe(`${drain.id}:pipe2`);
     expect(registry.bind(branch).refersTo).toEqual([drain.id]);

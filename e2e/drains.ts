@@ -1,0 +1,75 @@
+import { describe, expect, it } from '@jest/globals';
+import type { WorkBase } from '#core/contract';
+import type { Point } from '#core/geometry';
+import type { PipedDrain } from '#core/works';
+import { type Bench, Visitor } from './driver.ts';
+import { serious } from './views.ts';
+
+const here = (x: number, y: number): Point => [440000 + x, 4606000 + y];
+
+/** Water away from buildings. */
+export function drains(open: () => Bench): void {
+  describe('a yard between buildings', () => {
+    it('a tree of drains: basins to the street, branches from downspouts; falls set by the app, what cannot be refused, and back', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      const named = async (name: string): Promise<PipedDrain> => (await works()).find((w) => w.name === name) as PipedDrain;
+      await v.choose('Work', 'Yard drain');
+      await v.verdict(/^Yard drain leads away up to \d+\sL\/s of the \d+\sL\/s its end takes\. Water stands \d+\smm over the grate of yard 1, at the worst \d+\smm/);
+      await v.press('Remove Yard drain');
+      await v.until(works, (list) => !list.some((w) => w.name === 'Yard drain'));
+      // From the low yard round the school to the street, with three basins.
+      await v.menu('Draw another work', 'Drain with basins to the street');
+      await v.draw([here(17.7, 19.3), here(11.8, 18.2), here(12.2, 8.6), here(12.1, 3.1)]);
+      await v.reads('aside', /Drain 1/);
+      const main = await v.until(() => named('Drain 1'), (d) => d?.basins?.length === 3); // prettier-ignore
+      expect(main.ends).toBe('street');
+      for (const [k, b] of main.basins.entries()) expect(b.invertM).toBeLessThan(k === 0 ? 42 : main.basins[k - 1].invertM);
+      await v.reads('aside', /Level the lowest door sill, vent or cellar window/);
+      // Two branches, each from a downspout into the nearest shaft.
+      await v.menu('Draw another work', 'Drain from a downspout');
+      await v.draw([here(16.2, 17.6), here(12.6, 17.9)]);
+      const first = await v.until(() => named('Drain 2'), (d) => d !== undefined); // prettier-ignore
+      expect([first.into, first.basins[0].grateLongM]).toEqual([main.id, 0]);
+      await v.menu('Draw another work', 'Drain from a downspout');
+      await v.draw([here(14.4, 7.2), here(12.9, 8.3)]);
+      await v.until(() => named('Drain 3'), (d) => d?.into === main.id); // prettier-ignore
+      await v.choose('Work', 'School roof');
+      await v.choose('Its water leads', 'Drain 2');
+      await v.reads('aside', /runs to Drain 2/);
+      await v.choose('Work', 'Drain 1');
+      await v.verdict(/^Drain 1 leads away up to \d+\sL\/s/);
+      // A pipe does not climb: said where and by how much, and nothing is changed.
+      await v.type('Invert where it ends', '41.6');
+      await v.reads('body', /pipe 3 of "Drain 1" would climb \d+\smm/);
+      expect((await named('Drain 1')).levels.outletM).toBe(main.levels.outletM);
+      // Under wheels it must lie deeper: the app lays it anew, in one step that one undo takes back.
+      await v.choose('Over it', 'wheels');
+      await v.reads('aside', /Earth over pipe \d/);
+      const cure = await v.page.waitForSelector('::-p-xpath(//aside//button[contains(., "Lay it at its least falls")])');
+      await cure?.click();
+      await v.press('Do it');
+      const deeper = await v.until(() => named('Drain 1'), (d) => d.levels.outletM < main.levels.outletM - 0.2); // prettier-ignore
+      expect(deeper.basins[0].invertM).toBeLessThan(main.basins[0].invertM - 0.2);
+      await v.type('Lowest sill or vent near it', '41.8').catch(async () => {
+        await v.press('You have levelled the lowest sill');
+        await v.type('Lowest sill or vent near it', '41.8');
+      });
+      await v.reads('aside', /Left under the lowest sill near it/);
+      expect(await serious(v)).toEqual([]);
+      await v.press('Undo');
+      await v.press('Undo');
+      // By keyboard: its name in the list of works, opened by the keys alone.
+      await v.page.$$eval('button[aria-haspopup="listbox"]', (all) => (all.find((b) => b.textContent?.includes('Drain 1')) as HTMLElement).focus());
+      await v.page.keyboard.press('Enter');
+      await v.page.keyboard.press('ArrowDown');
+      await v.page.keyboard.press('Enter');
+      await v.reads('aside', /Drain 2/);
+      await v.page.setViewport({ width: 390, height: 844 });
+      await v.reads('aside', /Drain 2/);
+      expect(await v.page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1)).toBe(false);
+      expect(v.errors).toEqual([]);
+    }, 240000); // prettier-ignore
+  });
+}
