@@ -1,4 +1,5 @@
 // Times the kernels and the whole chain; with OUTLET_REF the same kernels of the C yardstick, alternating in one run.
+import { drainTree, longFalls } from './drains.ts';
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -350,6 +351,8 @@ export async function runBench(): Promise<unknown> {
     fieldWorks: fieldWorks(),
     hundredSizesMs: hundredSizes(),
     season: demoSeason(),
+    drainTree: drainTree(),
+    longFallsMs: longFalls(),
     smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },

@@ -235,6 +235,7 @@ export function culvertLaw(culvert: Culvert): (upM: number, downM?: number) => n
   const slope = (inletM - outletM) / lengthM;
   const most = (Math.PI / 4) * D * D * Math.sqrt(2 * GRAVITY * HIGHEST * D);
   const { area } = circle(D);
+  const full = area(D);
   const lawOf = (barrel: Barrel, floorM: number): ((upM: number, downM: number) => number) => {
     // A barrel that rises lets nothing through below its far end.
     const fromM = Math.max(0, -barrel.slope * lengthM);
@@ -247,10 +248,16 @@ export function culvertLaw(culvert: Culvert): (upM: number, downM?: number) => n
       0.5,
     );
     const perRoot = Math.sqrt((2 * GRAVITY) / lossesOf(barrel));
+    // Solvers ask the same headwater again with other water beyond: its arc is not worked out twice.
+    const asked = Float64Array.of(NaN, 0);
     return (upM, downM) => {
       const free = rating.flowAt(upM - floorM - fromM);
       if (free === 0 || upM <= downM) return 0;
-      return Math.min(free, perRoot * area(upM - floorM) * Math.sqrt(upM - downM));
+      if (upM !== asked[0]) {
+        asked[0] = upM;
+        asked[1] = upM - floorM >= D ? full : area(upM - floorM);
+      }
+      return Math.min(free, perRoot * asked[1] * Math.sqrt(upM - downM));
     };
   };
   const forward = lawOf({ ...culvert, slope }, inletM);

@@ -35,6 +35,9 @@ export const GUTTER_SPREAD = defineFormula(
   ({ n, Sx, SL, Q }) => ((Q * n) / (GUTTER_K * Sx ** GUTTER_X * Math.sqrt(SL))) ** (1 / GUTTER_T),
 );
 
+/** Of the edge of a grate as a weir, and of its opening (HEC-22 eqs. 4-26 and 4-27; from memory). */
+export const [GRATE_WEIR, GRATE_HOLE] = [1.66, 0.67];
+
 export const GRATE = defineFormula(
   {
     id: 'hydraulics.grate',
@@ -51,7 +54,7 @@ export const GRATE = defineFormula(
   },
   ({ P, A, d, c }) => {
     const open = Math.max(0, 1 - c);
-    return Math.min(1.66 * open * P * d ** 1.5, 0.67 * open * A * Math.sqrt(2 * GRAVITY * d));
+    return Math.min(GRATE_WEIR * open * P * d ** 1.5, GRATE_HOLE * open * A * Math.sqrt(2 * GRAVITY * d));
   },
 );
 

@@ -24,7 +24,24 @@ function stageOf({ diameterM, lengthM, upperM, rimM, shaftM2 }: Conduit): Stage 
 
 /** The pipe as a store: its invert is its way out, its rim what must not be passed. */
 export function conduitStore(conduit: Conduit): Store {
-  const { id, work, name, diameterM, lengthM, n, inlet, upperM, lowerM, rimM, rimLengthM, outletAt, rimAt, to, exit, isUnder = false } = conduit;
+  const {
+    id,
+    work,
+    name,
+    diameterM,
+    lengthM,
+    n,
+    inlet,
+    upperM,
+    lowerM,
+    rimM,
+    rimLengthM,
+    outletAt,
+    rimAt,
+    to,
+    exit,
+    isUnder = false,
+  } = conduit;
   const own = { work, name };
   const pipe: Outlet = {
     ...own,

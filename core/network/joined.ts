@@ -1,6 +1,7 @@
 // Stores whose levels hang on each other (joints, drowned outlets), solved together each step by Newton's method.
 import { rootOf } from '../hydraulics/index.ts';
 import type { Pool } from './pool.ts';
+import { type Pattern, clear, eliminate, patternOf } from './sparse.ts';
 
 /** A way between two pools of one group: flow by both levels, positive from `a` to `b`. */
 export interface Joint {
@@ -46,34 +47,6 @@ const MOST_SWEEPS = 100;
 /** Farthest one Newton step moves a level [m]. */
 const LONGEST_MOVE_M = 0.5;
 
-/** Gauss elimination in place of a dense system, rows of `width` = n + 1; the answer is left in the last column. */
-function eliminate(rows: Float64Array, n: number): boolean {
-  const width = n + 1;
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r * width + c]) > Math.abs(rows[pivot * width + c])) pivot = r;
-    if (Math.abs(rows[pivot * width + c]) < 1e-14) return false;
-    if (pivot !== c) {
-      for (let k = c; k < width; k++) {
-        const held = rows[c * width + k];
-        rows[c * width + k] = rows[pivot * width + k];
-        rows[pivot * width + k] = held;
-      }
-    }
-    for (let r = c + 1; r < n; r++) {
-      const factor = rows[r * width + c] / rows[c * width + c];
-      if (factor === 0) continue;
-      for (let k = c; k < width; k++) rows[r * width + k] -= factor * rows[c * width + k];
-    }
-  }
-  for (let r = n - 1; r >= 0; r--) {
-    let sum = rows[r * width + n];
-    for (let k = r + 1; k < n; k++) sum -= rows[r * width + k] * rows[k * width + n];
-    rows[r * width + n] = sum / rows[r * width + r];
-  }
-  return true;
-}
-
 /** A group being solved. Levels, targets and residuals are by place in the group. */
 export class JoinedGroup {
   private readonly levels: Float64Array;
@@ -84,6 +57,7 @@ export class JoinedGroup {
   private readonly brought: Float64Array;
   private readonly trial: Float64Array;
   private readonly isEmpty: Uint8Array;
+  private readonly pattern: Pattern;
 
   constructor(
     readonly pools: readonly Pool[],
@@ -93,6 +67,10 @@ export class JoinedGroup {
     [this.levels, this.targets, this.later, this.residual, this.brought, this.trial] = Array.from({ length: 6 }, () => new Float64Array(n));
     this.isEmpty = new Uint8Array(n);
     this.rows = new Float64Array(n * (n + 1));
+    this.pattern = patternOf(
+      n,
+      joints.map(({ a, b }) => [a, b] as const),
+    );
   }
 
   /** Volumes and outflows against what must be, by levels; returns the largest miss [m3]. */
@@ -120,7 +98,7 @@ export class JoinedGroup {
     const width = n + 1;
     let worst = this.miss(levels, stepS);
     for (let round = 0; round < MOST_NEWTON && worst > close; round++) {
-      rows.fill(0);
+      clear(rows, this.pattern);
       for (let j = 0; j < n; j++) {
         const out = pools[j].outflowAt(levels[j] + FEEL_M) - pools[j].outflowAt(levels[j]);
         rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * out) / FEEL_M;
@@ -137,10 +115,14 @@ export class JoinedGroup {
       }
       for (let j = 0; j < n; j++) {
         if (this.isEmpty[j] === 0) continue;
-        rows.fill(0, j * width, (j + 1) * width);
+        rows[j * width + n] = 0;
         rows[j * width + j] = 1;
+        for (const { a, b } of joints) {
+          if (a === j) rows[j * width + b] = 0;
+          else if (b === j) rows[j * width + a] = 0;
+        }
       }
-      if (!eliminate(rows, n)) return false;
+      if (!eliminate(rows, this.pattern)) return false;
       let share = 1;
       for (let j = 0; j < n; j++) share = Math.min(share, LONGEST_MOVE_M / Math.max(1e-12, Math.abs(rows[j * width + n])));
       let better = false;

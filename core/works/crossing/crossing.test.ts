@@ -168,7 +168,7 @@ describe('a crossing', () => {
     for (const joins of [['a', 'a'], ['a'], ['a', ''], ['a', 3], 'ab', ['a', 'b', 'c']])
       expect(wrong(crossing, { ...ONE, joins } as never)).toEqual(['crossing.joins@joins']);
     expect(wrong(crossing, JOINED)).toEqual([]);
-    expect(wrong(crossing, withAt(ONE, 'dimensions.barrels', 1.5))).toEqual(['crossing.barrels@dimensions.barrels']);
+    expect(wrong(crossing, withAt(ONE, 'dimensions.barrels', 1.5))).toEqual(['work.field-whole@dimensions.barrels']);
     expect(wrong(crossing, withAt(ONE, 'levels.dipM', 108.61))).toEqual(['crossing.levels-order@levels.dipM']);
     expect(wrong(crossing, withAt(ONE, 'levels.dipM', 108.6))).toEqual([]);
     expect([crossing.footprint(ONE), crossing.groundKey(ONE)]).toEqual([[ONE.line], ONE.line]);

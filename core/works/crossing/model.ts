@@ -165,14 +165,6 @@ export function validateCrossing(crossing: Crossing): Problem[] {
       do: 'Name two different works, or none.',
     });
   }
-  if (problems.length === 0 && crossing.dimensions.barrels % 1 !== 0) {
-    problems.push({
-      code: 'crossing.barrels',
-      what: `"${crossing.name}" has ${crossing.dimensions.barrels} pipes`,
-      field: 'dimensions.barrels',
-      do: 'Give a whole number.',
-    });
-  }
   if (problems.length === 0 && crossing.levels.roadM < crossing.levels.dipM) {
     problems.push({
       code: 'crossing.levels-order',

@@ -18,6 +18,7 @@ export * from './model.ts';
 export { newDrain } from './create.ts';
 export { PIPED_DRAIN_RULES } from './checks.ts';
 export { fallsFor } from './falls.ts';
+export { grateLaw } from './standing.ts';
 
 /** Half full, or full, a pipe is kept clean by so much [m/s]. */
 const CLEAN_MS = 0.6;

@@ -153,6 +153,9 @@ describe('a grate', () => {
     expect(grateTakes(drain, basin, 0.02)).toBeCloseTo(1.66 * 0.5 * 1.2 * 0.02 ** 1.5, 9);
     expect(grateTakes(drain, basin, 0.2)).toBeCloseTo(0.67 * 0.5 * 0.036 * Math.sqrt(2 * 9.81 * 0.2), 6);
     expect(grateTakes(drain, basin, -0.1)).toBe(0);
+    // What the routing asks is the same formula.
+    for (const d of [0.005, 0.02, 0.05, 0.11, 0.3])
+      expect(grateLaw(drain, basin, 100)(100 + d, 99)).toBeCloseTo(grateTakes(drain, basin, d), 12);
   });
   it('lets water up again where the shaft stands higher, as much as it lets down', () => {
     const law = grateLaw(drain, basin, 100);
@@ -240,8 +243,8 @@ describe('a drain in the storm', () => {
     expect(alone.verdicts.works).toMatch(/^Drain 1 leads away up to \d+\sL\/s of the \d+\sL\/s its end takes\. Water stands .* pipes blocked\)/);
   }); // prettier-ignore
   it('with a narrower pipe below, water never stands lower above it; with grates closed never lower over them', () => {
-    const narrow = run([{ ...drain, basins: drain.basins.map((b) => ({ ...b, pipeM: 0.05 })) }]);
-    const closed = run([{ ...drain, dimensions: { ...drain.dimensions, closedPercent: 90 } }]);
+    const narrow = run([{ ...drain, basins: drain.basins.map((b) => ({ ...b, pipeM: 0.05 })) } as PipedDrain]);
+    const closed = run([{ ...drain, dimensions: { ...drain.dimensions, closedPercent: 90 } } as PipedDrain]);
     for (const other of [narrow, closed]) expect(of(other).peakLevelM!).toBeGreaterThanOrEqual(of(alone).peakLevelM! - 1e-6);
     expect(of(narrow).peakLevelM! - of(alone).peakLevelM!).toBeGreaterThan(0.003);
     expect(narrow.conduits[0].surchargedH).toBeGreaterThan(0);

@@ -1,7 +1,7 @@
 // A drain as the network has it: water over its grates, shafts and pipes below them, and where it ends.
 import type { Conduit, Exit, Intake, Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
-import { GRATE, type InletId, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
+import { GRATE, GRATE_HOLE, GRATE_WEIR, GRAVITY, type InletId, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
 import { type PoolGround, poolHolds } from '../../terrain/index.ts';
 import { storeIdOf } from '../series.ts';
 import type { DrainGround, Yard } from './ground.ts';
@@ -51,10 +51,17 @@ export const pipesOf = ({ basins, levels }: Pick<PipedDrain, 'basins' | 'levels'
 export const grateLevel = (work: PipedDrain, ground: DrainGround, k: number): number => ground.atBasins[k] - work.dimensions.setM;
 
 /** Water into a grate by its depth over it, as much of it closed as leaves are counted on to close [m3/s]. */
-export function grateTakes({ dimensions }: PipedDrain, { grateLongM: L, grateWideM: W }: Basin, depthM: number): number {
-  const open = dimensions.openShare * L * W;
-  return GRATE.evaluate({ P: 2 * (L + W), A: open, d: Math.max(0, depthM), c: dimensions.closedPercent / 100 });
+export function grateTakes(work: PipedDrain, basin: Basin, depthM: number): number {
+  const { P, A, open } = openingOf(work, basin);
+  return GRATE.evaluate({ P, A, d: Math.max(0, depthM), c: 1 - open });
 }
+
+/** Edge and opening of a grate, and the share of both that is not closed by leaves. */
+const openingOf = ({ dimensions }: PipedDrain, { grateLongM: L, grateWideM: W }: Basin) => ({
+  P: 2 * (L + W),
+  A: dimensions.openShare * L * W,
+  open: 1 - dimensions.closedPercent / 100,
+});
 
 /** Pipe by its place: the work’s own id where there is no yard over it. */
 export const pipeId = (work: PipedDrain, ground: DrainGround, k: number): string =>
@@ -128,7 +135,15 @@ function stageOf(pool: PoolGround, { grateM, topM }: { readonly grateM: number; 
 
 /** Water both ways through a grate: into the shaft below, or up out of it where that stands higher. */
 export function grateLaw(work: PipedDrain, basin: Basin, grateM: number): (levelM: number, beyondM?: number) => number {
-  const down = (high: number, low: number): number => (high <= grateM ? 0 : grateTakes(work, basin, high - Math.max(low, grateM)));
+  // The formula's two parts at a depth of a metre: it is asked millions of times.
+  const { P, A, open } = openingOf(work, basin);
+  const [weir, hole] = [GRATE_WEIR * open * P, GRATE_HOLE * open * A * Math.sqrt(2 * GRAVITY)];
+  const down = (high: number, low: number): number => {
+    const depth = high - (low > grateM ? low : grateM);
+    if (depth <= 0) return 0;
+    const root = Math.sqrt(depth);
+    return Math.min(weir * depth * root, hole * root);
+  };
   return (levelM, beyondM = -Infinity) => (levelM >= beyondM ? down(levelM, beyondM) : -down(beyondM, levelM));
 }
 
