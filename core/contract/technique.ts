@@ -172,6 +172,8 @@ export interface PlacedWork {
   readonly quantities: (facts: StormFacts) => QuantityLine[];
   /** How it is made, first to last. */
   readonly buildSteps: () => BuildStep[];
+  /** Of what is there and does not work: why, what to look at next, what mends it. */
+  readonly diagnosis?: () => readonly SheetPart[];
   /** The sheet for whoever lives with it; left out, it needs none. */
   readonly handOver?: () => readonly SheetPart[];
   /** Pegs at an interval; `waterM` is the level of its lowest way out, where it stores water. */

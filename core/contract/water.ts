@@ -146,6 +146,8 @@ export interface Conduit {
   readonly lengthM: number;
   /** Manning's roughness. */
   readonly n: number;
+  /** Share of its bore that is closed, as it was found; left out, none. */
+  readonly closed?: number;
   readonly inlet: InletId;
   /** Inverts at both ends. */
   readonly upperM: number;

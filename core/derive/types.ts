@@ -244,6 +244,8 @@ export interface FlowSeries {
 export interface View {
   /** What each work takes to make, and how it is made, by work. */
   readonly making: Readonly<Record<string, { readonly quantities: readonly QuantityLine[]; readonly steps: readonly BuildStep[] }>>;
+  /** Why a work that is there does not work, by work. */
+  readonly diagnoses: Readonly<Record<string, readonly SheetPart[]>>;
   /** The sheet for whoever lives with a work, by work. */
   readonly handOvers: Readonly<Record<string, readonly SheetPart[]>>;
   /** Ids of stores in the order water meets them. */

@@ -40,6 +40,7 @@ export function conduitStore(conduit: Conduit): Store {
     rimAt,
     to,
     exit,
+    closed = 0,
     isUnder = false,
   } = conduit;
   const own = { work, name };
@@ -50,7 +51,17 @@ export function conduitStore(conduit: Conduit): Store {
     kind: 'rated',
     levelM: Math.max(upperM, lowerM),
     dischargeAt: outletAt,
-    flowAt: culvertLaw({ barrels: 1, diameterM, lengthM, n, inlet, slope: (upperM - lowerM) / lengthM, inletM: upperM, outletM: lowerM }),
+    flowAt: culvertLaw({
+      barrels: 1,
+      diameterM,
+      lengthM,
+      n,
+      inlet,
+      slope: (upperM - lowerM) / lengthM,
+      inletM: upperM,
+      outletM: lowerM,
+      blocked: closed,
+    }),
     drownsM: lowerM,
     ...(to === undefined ? {} : { to }),
     ...(exit ? { exit } : {}),

@@ -1,5 +1,5 @@
 // What the works take to make, and how they are made.
-import type { QuantityLine, WorkBase } from '../../contract/index.ts';
+import type { PlacedWork, QuantityLine, SheetPart, WorkBase } from '../../contract/index.ts';
 import type { DerivedQuantity, View } from '../types.ts';
 import { type Attempt, attempt } from '../water/standing.ts';
 import type { Told } from './facts.ts';
@@ -32,14 +32,22 @@ export const makingOf = ({ water, facts, graph }: Told): readonly (readonly [id:
     return [[work.id, made] as const];
   });
 
-/** Sheets for whoever lives with what is there or will be, by work. */
-export const handOversOf = ({ water, graph }: Told): View['handOvers'] =>
+type Sheets = View['handOvers'];
+
+/** Sheets by work, of those that have one. */
+const sheetsOf = ({ water, graph }: Told, name: string, of: (placed: PlacedWork) => (() => readonly SheetPart[]) | undefined): Sheets =>
   Object.fromEntries(
     water.works.flatMap(({ bound: { work }, placed }) => {
-      const { handOver } = placed;
-      return handOver ? [[work.id, graph.step(`hand-over:${work.id}`, [placed], () => handOver())] as const] : [];
+      const sheet = of(placed);
+      return sheet ? [[work.id, graph.step(`${name}:${work.id}`, [placed], () => sheet())] as const] : [];
     }),
   );
+
+/** Sheets for whoever lives with what is there or will be, by work. */
+export const handOversOf = (told: Told): Sheets => sheetsOf(told, 'hand-over', (placed) => placed.handOver);
+
+/** Why what is there does not work, by work. */
+export const diagnosesOf = (told: Told): Sheets => sheetsOf(told, 'diagnosis', (placed) => placed.diagnosis);
 
 /** The same as rows of the JSON. */
 export const quantityRows = (making: View['making']): DerivedQuantity[] =>

@@ -22,7 +22,7 @@ import { type Told, toldOf } from './facts.ts';
 import { alsoWhen, whenGraver } from './graver.ts';
 import { groundsOf } from './grounds.ts';
 import { GRAVITY, type Judged, judge } from './judge.ts';
-import { handOversOf, makingOf, quantityRows } from './making.ts';
+import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
 import { plainVerdicts } from './verdict.ts';
@@ -58,6 +58,7 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
     derived: { ...bare, verdicts: plainVerdicts(project, { ...bare, verdicts: {} }) },
     view: {
       making: {},
+      diagnoses: {},
       handOvers: {},
       order: [],
       series: [],
@@ -162,6 +163,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },
     view: {
       making,
+      diagnoses: diagnosesOf(told),
       handOvers: handOversOf(told),
       order: metInOrder(water),
       ...seriesOf(set, graph),

@@ -6,9 +6,10 @@ import { exitFlow, noneCarries } from '../exit.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { stormAt, storeIdOf, whichOf } from '../series.ts';
+import { byLikelihood, causeName, causesOf, isLookedAt } from './found.ts';
 import { isOpen } from './model.ts';
 import { PIPE_RULES } from './pipe-checks.ts';
-import { type DrainFacts, exitOf, grateLevel, grateTakes, pipeId, pipesOf } from './standing.ts';
+import { type DrainFacts, exitOf, grateLevel, grateTakes, pipeId, pipeTakes, pipesOf } from './standing.ts';
 
 const placeOf = ({ work }: DrainFacts, k: number) => pointAlong(work.line, work.basins[k].atM).point;
 const isInOpen = ({ work, ground }: DrainFacts): boolean => ground.taker === null && work.ends === 'daylight';
@@ -273,6 +274,29 @@ const asked = saidRule<DrainFacts>(
   ({ work }) => (work.asked === 'asked' ? FINE : { severity: 'unknown', do: 'Ask whoever owns the ground, the street or its drain, and write down what was allowed.' }),
 ); // prettier-ignore
 
+/** Share of what it should let through, whole and clean: under the first it is to weigh, under the second to mend. */
+const [WELL, BADLY] = [0.8, 0.5];
+const passes: Rule<DrainFacts> = {
+  id: 'piped-drain.passes',
+  title: 'What it lets through, as tried, against what it would whole',
+  why: 'An old drain is tried before anything new is tied into it: what is under the ground is seldom what was laid.',
+  unit: 'ratio',
+  kind: 'number',
+  sense: 'min',
+  source: { ...COMMON_PRACTICE, locator: 'a flow test of the outfall before tying in' },
+  applies: ({ work }) => work.status === 'existing',
+  find: ({ work, ground }) => {
+    const { passesM3s } = work;
+    if (passesM3s === undefined)
+      return { value: null, limit: WELL, severity: 'unknown', do: 'Try it: empty a barrel into its upper basin with a watch in hand.' };
+    const whole = Math.min(...pipesOf(work, ground).map((p) => pipeTakes(work, ground, p)));
+    const value = Math.min(1, passesM3s / Math.max(1e-9, whole));
+    const [[first, share]] = byLikelihood(causesOf(work.found));
+    const why = isLookedAt(work) ? say` Likeliest, ${amount(100 * share, 'count')} of a hundred: ${causeName(first)}.` : ' Say what you see of it, and it is told why.';
+    return { value, limit: WELL, severity: gradeMin(value, BADLY, WELL), do: value < WELL ? say`It lets through ${amount(passesM3s, 'tapFlow')} of ${amount(whole, 'tapFlow')}.${why}` : 'Nothing.' };
+  },
+}; // prettier-ignore
+
 export const PIPED_DRAIN_RULES: readonly Rule<DrainFacts>[] = [
   stands,
   threshold,
@@ -284,5 +308,6 @@ export const PIPED_DRAIN_RULES: readonly Rule<DrainFacts>[] = [
   drowned,
   mouth,
   asked,
+  passes,
   ...PIPE_RULES,
 ];

@@ -22,6 +22,7 @@ export const newDrain = (
   services: 'not-asked',
   levels: first.levels,
   dimensions: { setM: 0.02, openShare: 0.4, closedPercent: 50, stoneM: 0 },
+  found: {},
   labour: { mPerDay: 8 },
 });
 

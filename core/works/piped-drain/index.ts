@@ -8,6 +8,7 @@ import { beginDrain } from './begin.ts';
 import { PIPED_DRAIN_RULES } from './checks.ts';
 import { pipedDrainDescriptor } from './descriptor.ts';
 import { COVER_LEFT, LEAST_FALL, PIPE_SPEED } from './formulas.ts';
+import { diagnosisOf } from './found.ts';
 import { type DrainGround, measureDrain } from './ground.ts';
 import { deepestM, hoursOf, quantitiesOf, stepsOf } from './making.ts';
 import { type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
@@ -88,6 +89,9 @@ const marksOf = (work: PipedDrain, ground: DrainGround): LevelMark[] => [
   { id: `${work.id}:end`, work: work.id, name: 'Ends', role: 'floor', levelM: work.levels.outletM, path: 'levels.outletM' },
 ]; // prettier-ignore
 
+/** Whether somebody can go and look at it. */
+const isThere = ({ status }: PipedDrain): boolean => status === 'existing' || status === 'built';
+
 function placeDrain(work: PipedDrain, ground: DrainGround): PlacedWork {
   return {
     host: null,
@@ -99,6 +103,7 @@ function placeDrain(work: PipedDrain, ground: DrainGround): PlacedWork {
     checks: (facts) => runRules(PIPED_DRAIN_RULES, { ...facts, work, ground }, work.id),
     quantities: () => quantitiesOf(work, ground),
     buildSteps: () => stepsOf(work, ground),
+    ...(isThere(work) ? { diagnosis: () => diagnosisOf(work) } : {}),
     pegs: (intervalM) => pegsOf(work, ground, intervalM),
     marks: marksOf(work, ground),
     section: (waterM) => sectionOf(work, ground, waterM),

@@ -2,6 +2,7 @@
 import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../contract/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
+import { FOUND_CHOICES } from './found.ts';
 import { checkChoices, checkEntries, checkFields, checkLine, choice, option } from '../fields.ts';
 
 /** A basin under a grate, or a joint under a lid, and the pipe that leaves it. */
@@ -44,6 +45,17 @@ export interface PipedDrain extends WorkBase {
   /** Lowest sill, vent or window near its basins, and the highest water known where it ends. */
   readonly thresholdM?: number;
   readonly outsideM?: number;
+  /** Of a drain that is there: what was seen of it, and what it let through when it was tried. */
+  readonly found: {
+    readonly basin?: string;
+    readonly end?: string;
+    readonly course?: string;
+    readonly inside?: string;
+    readonly pipe?: string;
+    readonly rod?: string;
+    readonly falls?: string;
+  };
+  readonly passesM3s?: number;
   readonly labour: { readonly mPerDay: number };
 }
 
@@ -58,6 +70,7 @@ export const DRAIN_FIELDS: readonly FieldSpec[] = [
   { path: 'dimensions.stoneM', label: 'Stone where it ends', kind: 'difference', min: 0, max: 0.6, help: 'Its median size; nothing where none is laid.', shownWhen: { path: 'ends', is: ['daylight'] } },
   { path: 'thresholdM', label: 'Lowest sill or vent near it', kind: 'level', min: -500, max: 9000, help: 'A door, a cellar window, a vent: what water must never reach.', optional: { offer: 'You have levelled the lowest sill', start: 0 } },
   { path: 'outsideM', label: 'Highest water where it ends', kind: 'level', min: -500, max: 9000, help: 'In the street drain, the ditch or the stream, in a great storm.', optional: { offer: 'You know how high water stands where it ends', start: 0 } },
+  { path: 'passesM3s', label: 'It lets through, as tried', kind: 'tapFlow', min: 0, max: 5, help: 'A barrel emptied into it with a watch in hand, or a hose of known flow: as much as it took without rising.', optional: { offer: 'You have tried what it lets through', start: 0.001 }, shownWhen: { path: 'status', is: ['existing', 'built'] } },
   { path: 'labour.mPerDay', label: 'One person lays in a day', kind: 'distance', min: 0.5, max: 200, help: 'Trench, pipe, gravel and turf: 6 to 10 m by hand.' },
 ]; // prettier-ignore
 
@@ -68,6 +81,7 @@ export const DRAIN_CHOICES: readonly ChoiceSpec[] = [
   choice('mouth', 'Its end is', [option('open', 'open'), option('grille', 'closed to animals by a grille or a flap')]),
   choice('asked', 'Whose ground or drain takes it', [option('not-asked', 'was not asked yet'), option('asked', 'was asked, and allows it')]),
   choice('services', 'Buried cables and pipes', [option('not-asked', 'not asked yet'), option('asked', 'asked for, and marked')]),
+  ...FOUND_CHOICES,
 ]; // prettier-ignore
 
 export const BASIN_FIELDS: readonly FieldSpec[] = [
@@ -157,6 +171,8 @@ const LEAST_APART_M = 0.2;
 export function validateDrain(work: PipedDrain): Problem[] {
   const shape = [...checkFields(work, DRAIN_FIELDS), ...checkLine(work, work.line), ...checkChoices(work, DRAIN_CHOICES)];
   if (shape.length > 0) return shape;
+  if (typeof work.found !== 'object' || work.found === null)
+    return [{ code: 'piped-drain.found', field: 'found', what: `what was seen of "${work.name}" is ${told(work.found)}`, do: 'Give {} while nobody has looked.' }];
   const { basins, name, id } = work as { readonly basins: unknown; readonly name: string; readonly id: string };
   if (!Array.isArray(basins) || basins.length === 0 || basins.length > MOST_BASINS) {
     const what = Array.isArray(basins) ? `"${name}" has ${basins.length} basins` : `"basins" of "${name}" is ${told(basins)}`;

@@ -7,7 +7,7 @@ import { newDrain } from './create.ts';
 import { leastFall } from './falls.ts';
 import type { DrainGround, Taker } from './ground.ts';
 import { PIPED_DRAIN_RULES, type Basin, type PipedDrain } from './index.ts';
-import { type DrainFacts, grateTakes } from './standing.ts';
+import { type DrainFacts, grateTakes, pipeTakes, pipesOf } from './standing.ts';
 
 const SITE = siteOf(gridOf(() => 100, { cells: 81, cellM: 0.5 }));
 const BASIN: Basin = { atM: 0, invertM: 99.4, pipeM: 0.1, grateLongM: 0.3, grateWideM: 0.3, sumpM: 0.15 };
@@ -57,6 +57,7 @@ const angled = (degrees: number): DrainFacts => {
   return facts({ ...ONE, line: [[5, 20], [15, 20], [15 + 10 * Math.cos(turn), 20 + 10 * Math.sin(turn)]] }); // prettier-ignore
 };
 const took = grateTakes(ONE, BASIN, 0.07);
+const whole = pipeTakes(ONE, flat(ONE), pipesOf(ONE, flat(ONE))[0]);
 const leaving = (v: number): DrainFacts => ({
   ...pipe(0),
   conduits: [{ ...pipe(v).conduits![0], peakM3s: ((Math.PI / 4) * 0.01 * v) / 1 }],
@@ -96,6 +97,13 @@ describe('rules on drains', () => {
     },
     'piped-drain.mouth': { at: (v) => facts({ ...ONE, mouth: v === 1 ? 'grille' : 'open' }), judged: [[1, 'fine'], [0, 'weigh', /grille or a flap/]], silent: [taken({}), facts({ ...ONE, ends: 'street' })] },
     'piped-drain.asked': { at: (v) => facts({ ...ONE, asked: v === 1 ? 'asked' : 'not-asked' }), found: (v) => (v === 1 ? 1 : null), judged: [[1, 'fine'], [0, 'unknown', /Ask whoever owns/]], silent: [taken({})] },
+    'piped-drain.passes': {
+      at: (v) => (v === 9 ? facts({ ...ONE, status: 'existing' }) : facts({ ...ONE, status: 'existing', passesM3s: v * whole })),
+      found: (v) => (v === 9 ? null : Math.min(1, v)),
+      limit: 0.8,
+      judged: [[9, 'unknown', /empty a barrel/], [2, 'fine'], [0.81, 'fine'], [0.79, 'weigh', /L\/min of .* Say what you see/], [0.51, 'weigh'], [0.49, 'mend']],
+      silent: [facts(), facts({ ...ONE, status: 'built' })],
+    }, // prettier-ignore
     'piped-drain.fall': { at: steepAs, limit: 1, judged: [[0.999, 'fine'], [0.99, 'weigh', /Lower what lies below/], [0.51, 'weigh'], [0.49, 'mend']] },
     'piped-drain.cover': { at: (v) => facts({ ...ONE, ends: 'street', basins: [{ ...BASIN, invertM: 99.9 - v }], levels: { outletM: 99.5 - v } }), limit: 0.3, judged: [[0.3, 'fine'], [0.29, 'weigh', /deeper, or cover it/], [0.151, 'weigh'], [0.149, 'mend']] },
     'piped-drain.clean': { at: fastAs, limit: 0.6, judged: [[0.61, 'fine'], [0.59, 'weigh', /Lay pipe 1 steeper/], [0.46, 'weigh'], [0.44, 'mend']] },

@@ -89,6 +89,7 @@ function conduitOf(work: PipedDrain, ground: DrainGround, { k, fromM, lengthM, u
     diameterM,
     lengthM,
     n: ROUGHNESS[work.wall],
+    ...closedOf(work, ground),
     inlet: INLETS[work.wall],
     upperM,
     lowerM,
@@ -115,6 +116,14 @@ export function exitOf(work: PipedDrain, { groundM, stepM, lengthM }: DrainGroun
   const widthM = work.basins[work.basins.length - 1].pipeM;
   const { stoneM } = work.dimensions;
   return { at: beyond(point, direction), slope, widthM, shape: 'pipe', ...(stoneM > 0 ? { stoneM } : {}) };
+}
+
+/** Share of its pipes that is closed, by what it let through when it was tried against what the least of them would. */
+function closedOf(work: PipedDrain, ground: DrainGround): { readonly closed?: number } {
+  const { passesM3s } = work;
+  if (passesM3s === undefined) return {};
+  const whole = Math.min(...pipesOf(work, ground).map((p) => pipeTakes(work, ground, p)));
+  return whole > passesM3s ? { closed: 1 - passesM3s / whole } : {};
 }
 
 export const conduitsOf = (work: PipedDrain, ground: DrainGround): readonly Conduit[] =>

@@ -5,6 +5,7 @@ import { download, fileName } from '../../app/export.ts';
 import { useView, useWorks } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, FoldPart, Muted } from '../../kit/index.ts';
+import { SheetParts } from './SheetParts.tsx';
 
 /** Signs a line on paper holds. */
 const WIDE = 76;
@@ -42,17 +43,7 @@ export function HandOverPart({ id }: { readonly id: string }): ReactNode {
   return (
     <FoldPart title="Hand it over">
       <Muted>For whoever lives with it: print it, fill in names and days, and hang it beside it.</Muted>
-      {parts.map(({ title, says }) => (
-        <div key={title}>
-          <strong>{title}</strong>
-          <ul style={{ paddingLeft: 18, margin: '4px 0 10px' }}>
-            {says.map((one) => {
-              const text = spoken(one, system);
-              return <li key={text}>{text}</li>;
-            })}
-          </ul>
-        </div>
-      ))}
+      <SheetParts parts={parts} />
       <Button onPress={save}>Save the sheet</Button>
     </FoldPart>
   );

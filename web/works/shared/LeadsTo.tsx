@@ -24,7 +24,8 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   // Mouths, pumps and laid pipes lead where they were made to, what falls off eaves lies below them, what seeps through goes where the rest does;
   // one of several stores leads into the next.
   const own = (derived?.outlets ?? []).filter(
-    (o) => o.work === id && !FIXED.has(o.role) && !isPipe.has(o.store) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
+    (o) =>
+      o.work === id && !FIXED.has(o.role) && !isPipe.has(o.store) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
   );
   const stores = [...(derived?.stores ?? []).filter((s) => s.work !== id && !own.some((o) => o.store === s.id)), ...ownPipes(pipes, id)];
   return (

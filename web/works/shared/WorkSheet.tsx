@@ -29,6 +29,7 @@ import { LabourPart } from './LabourPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
 import { HandOverPart } from './HandOverPart.tsx';
 import { MakingPart } from './MakingPart.tsx';
+import { DiagnosisPart } from './SheetParts.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
 
 /** Where each way out's water goes, and how much of it in this storm. */
@@ -238,6 +239,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       {answer}
       <LeadsTo id={id} />
       <ToMend id={id} />
+      <DiagnosisPart id={id} />
       <FiguresPart work={work} />
       <LabourPart id={id} />
       <WorkFields work={work} />
