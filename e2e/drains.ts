@@ -17,6 +17,17 @@ export function drains(open: () => Bench): void {
       const named = async (name: string): Promise<PipedDrain> => (await works()).find((w) => w.name === name) as PipedDrain;
       await v.choose('Work', 'Yard drain');
       await v.verdict(/^Yard drain leads away up to \d+\sL\/s of the \d+\sL\/s its end takes\. Water stands \d+\smm over the grate of yard 1, at the worst \d+\smm/);
+      // As if it were an old one: what is seen of it tells why it does not work, and what to look at next.
+      await v.choose('Status', 'existing');
+      await v.reads('aside', /Try it: empty a barrel into its upper basin/);
+      await v.choose('It has worked badly', 'slower month by month');
+      await v.reads('aside', /Look next\s+[^.]*: \d+\smin, and it tells most apart/);
+      await v.choose('In its basin lies', 'roots');
+      await v.choose('A rod pushed in from its basin', 'sticks in something soft');
+      await v.reads('aside', /\d\d: roots have grown into it/);
+      await v.reads('aside', /What mends it\s+Have them cut by rods/);
+      await v.press('You have tried what it lets through');
+      await v.reads('aside', /It lets through 60\.0\sL\/min of .* Likeliest, \d+ of a hundred: roots/);
       await v.press('Remove Yard drain');
       await v.until(works, (list) => !list.some((w) => w.name === 'Yard drain'));
       // From the low yard round the school to the street, with three basins.

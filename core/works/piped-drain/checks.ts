@@ -1,6 +1,7 @@
 // Rules on the water of a drain: where it stands, what goes past, what its grates and pipes take, where it ends.
 import { type Finding, NEEDS_STORM, type Rule, type StoreStorm } from '../../contract/index.ts';
-import { pointAlong } from '../../geometry/index.ts';
+import { type Point, closed, contains, lineLength, pointAlong } from '../../geometry/index.ts';
+import { levelAt } from '../../terrain/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { exitFlow, noneCarries } from '../exit.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
@@ -85,6 +86,53 @@ const threshold: Rule<DrainFacts> = {
       limit: 0.15,
       severity: gradeMin(value, 0.05, 0.15),
       do: value < 0.15 ? say`${millimetres(0.15 - value)} short: drain more, or lead the ground away from the wall and give the water another way on.` : 'Nothing.',
+    };
+  },
+}; // prettier-ignore
+
+/** Walls are looked at so far apart [m]. */
+const LOOK_M = 0.5;
+
+/** Deepest water of a storm against a building, and where [m]; null where none of them stands in a yard's water. */
+function againstWall(facts: DrainFacts): { readonly value: number; readonly at: Point; readonly name: string } | null {
+  const { site, ground } = facts;
+  let worst: { readonly value: number; readonly at: Point; readonly name: string } | null = null;
+  for (const { n, storm } of stormsOf(facts)) {
+    const { ring } = ground.yards[n];
+    for (const { kind, ring: wall, name = 'the building' } of site.features) {
+      if (kind !== 'building' || !wall) continue;
+      const round = closed(wall);
+      for (let m = 0; m < lineLength(round); m += LOOK_M) {
+        const at = pointAlong(round, m).point;
+        const value = contains(ring, at) ? storm.peakLevelM - levelAt(site.grid, at) : -Infinity;
+        if (value > 0 && (worst === null || value > worst.value)) worst = { value, at, name };
+      }
+    }
+  }
+  return worst;
+}
+
+const wall: Rule<DrainFacts> = {
+  id: 'piped-drain.wall',
+  title: 'Water against a wall',
+  why: 'Water that stands against a wall comes through it, and softens what it stands on.',
+  unit: 'm',
+  kind: 'difference',
+  sense: 'max',
+  source: { ...COMMON_PRACTICE, locator: 'ground falls away from walls for 2 to 3 m' },
+  needs: NEEDS_STORM,
+  applies: ({ site, ground }) => ground.yards.length > 0 && site.features.some((f) => f.kind === 'building'),
+  find: (facts) => {
+    if (stormsOf(facts).length === 0) return null;
+    const worst = againstWall(facts);
+    const value = worst?.value ?? 0;
+    return {
+      value,
+      limit: 0,
+      at: worst?.at ?? null,
+      ...(worst ? { title: say`Water against ${worst.name}` } : {}),
+      severity: gradeMax(value, 0, SHOE_M),
+      do: value > 0 ? 'Raise the ground along the wall so that it falls away from it, or drain more: see what else stands there.' : 'Nothing.',
     };
   },
 }; // prettier-ignore
@@ -300,6 +348,7 @@ const passes: Rule<DrainFacts> = {
 export const PIPED_DRAIN_RULES: readonly Rule<DrainFacts>[] = [
   stands,
   threshold,
+  wall,
   past,
   grates,
   pipes,

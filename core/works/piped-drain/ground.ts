@@ -1,7 +1,7 @@
 // A drain on its ground: the ground over it, the hollows its basins lie in, and what takes it.
 import type { Plot } from '../../contract/index.ts';
 import { type Line, type Point, distance, lineLength, pointAlong } from '../../geometry/index.ts';
-import { type Grid, type PoolGround, centreOf, levelAt, poolAt } from '../../terrain/index.ts';
+import { type Grid, type PoolGround, centreOf, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import { type Basin, type PipedDrain, isOpen } from './model.ts';
 
@@ -11,6 +11,8 @@ export interface Yard {
   readonly basins: readonly number[];
   /** Where what runs into it is taken in: every cell of it, and the basins. */
   readonly places: readonly Point[];
+  /** The edge of its water when it runs on. */
+  readonly ring: Line;
 }
 
 /** What takes the drain: a pipe of another at its shaft, or a store. */
@@ -53,6 +55,7 @@ export function yardsOf(grid: Grid, line: Line, basins: readonly Pick<Basin, 'at
   return yards.map(({ pool, basins: own }) => ({
     pool,
     basins: own,
+    ring: outlineOf(grid, setOf(Int32Array.from(pool.cells), grid.z.length)),
     places: [...Array.from(pool.cells, (cell) => centreOf(grid, cell)), ...own.map((k) => pointAlong(line, basins[k].atM).point)],
   }));
 }

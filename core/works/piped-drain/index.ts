@@ -13,7 +13,7 @@ import { type DrainGround, measureDrain } from './ground.ts';
 import { deepestM, hoursOf, quantitiesOf, stepsOf } from './making.ts';
 import { type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
 import { sectionOf } from './section.ts';
-import { type DrainFacts, conduitsOf, grateLevel, intakesOf, pipeId, pipeTakes, pipesOf, storesOf } from './standing.ts';
+import { type DrainFacts, conduitsOf, grateLevel, intakesOf, lowestGrate, pipeId, pipeTakes, pipesOf, storesOf } from './standing.ts';
 
 export * from './model.ts';
 export { newDrain } from './create.ts';
@@ -23,6 +23,8 @@ export { grateLaw } from './standing.ts';
 
 /** Half full, or full, a pipe is kept clean by so much [m/s]. */
 const CLEAN_MS = 0.6;
+/** A yard shallower than this is not drawn [m]. */
+const SHOWN_M = 0.03;
 /** Depth over a grate at which it is told what it takes [m]. */
 const TOLD_M = 0.05;
 
@@ -107,6 +109,11 @@ function placeDrain(work: PipedDrain, ground: DrainGround): PlacedWork {
     pegs: (intervalM) => pegsOf(work, ground, intervalM),
     marks: marksOf(work, ground),
     section: (waterM) => sectionOf(work, ground, waterM),
+    // What would lie under water if nothing left by the grates, of the yard whose way out is asked for.
+    waterRings: (levelM) =>
+      ground.yards.flatMap(({ pool, basins, ring }) =>
+        pool.spillM - pool.lowM > SHOWN_M && lowestGrate(work, ground, basins) === levelM ? [ring] : [],
+      ),
   };
 }
 

@@ -27,7 +27,7 @@ const flat = (work: PipedDrain, change: Partial<DrainGround> = {}): DrainGround 
     groundM: new Float64Array(steps + 1).fill(100),
     atBasins: work.basins.map(() => 100),
     endM: 100,
-    yards: open.length > 0 ? [{ pool, basins: open, places: [] }] : [],
+    yards: open.length > 0 ? [{ pool, basins: open, places: [], ring: [] }] : [],
     taker: null,
     ...change,
   };
@@ -56,6 +56,13 @@ const angled = (degrees: number): DrainFacts => {
   const turn = (degrees * Math.PI) / 180;
   return facts({ ...ONE, line: [[5, 20], [15, 20], [15 + 10 * Math.cos(turn), 20 + 10 * Math.sin(turn)]] }); // prettier-ignore
 };
+/** A house with one corner in the yard, and water so deep there. */
+const walled = (v: number): DrainFacts => {
+  const ground = flat(ONE);
+  const yards = ground.yards.map((y) => ({ ...y, ring: [[0, 10], [12, 10], [12, 30], [0, 30]] as const })); // prettier-ignore
+  const house = { id: 'h', kind: 'building', ring: [[10, 20], [30, 20], [30, 28], [10, 28]] as const }; // prettier-ignore
+  return facts(ONE, { ground: { ...ground, yards }, site: { ...SITE, features: [house] }, storm: stormOf({ peakLevelM: 100 + v }) });
+};
 const took = grateTakes(ONE, BASIN, 0.07);
 const whole = pipeTakes(ONE, flat(ONE), pipesOf(ONE, flat(ONE))[0]);
 const leaving = (v: number): DrainFacts => ({
@@ -73,6 +80,12 @@ describe('rules on drains', () => {
       judged: [[9, 'unknown', /Level the lowest door sill/], [0.151, 'fine'], [0.149, 'weigh', /1 mm short/], [0.051, 'weigh'], [0.049, 'mend']],
       silent: [facts(CLOSED), facts({ ...ONE, thresholdM: 101 }, { storm: null, store: null })],
     },
+    'piped-drain.wall': {
+      at: (v) => walled(v),
+      limit: 0,
+      judged: [[0, 'fine'], [0.01, 'weigh', /falls away from it/], [0.049, 'weigh'], [0.051, 'mend']],
+      silent: [facts(CLOSED), facts(), { ...walled(0.1), storm: null, store: null }],
+    }, // prettier-ignore
     'piped-drain.past': {
       at: (v) => facts(ONE, { links: [{ from: 'd', outlet: 'd#on', work: 'd', role: 'round', to: 'ground', path: [], lengthM: 0, lagS: 0, volumeM3: 100 * v, peakM3s: 0 }] }),
       limit: 0.1,

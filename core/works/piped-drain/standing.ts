@@ -50,6 +50,10 @@ export const pipesOf = ({ basins, levels }: Pick<PipedDrain, 'basins' | 'levels'
 /** Level of a grate: under the ground at its place. */
 export const grateLevel = (work: PipedDrain, ground: DrainGround, k: number): number => ground.atBasins[k] - work.dimensions.setM;
 
+/** The lowest of several grates: where their yard’s water begins to leave. */
+export const lowestGrate = (work: PipedDrain, ground: DrainGround, basins: readonly number[]): number =>
+  Math.min(...basins.map((k) => grateLevel(work, ground, k)));
+
 /** Water into a grate by its depth over it, as much of it closed as leaves are counted on to close [m3/s]. */
 export function grateTakes(work: PipedDrain, basin: Basin, depthM: number): number {
   const { P, A, open } = openingOf(work, basin);
@@ -166,7 +170,7 @@ function storeOf(work: PipedDrain, ground: DrainGround, n: number): Store {
   const { pool, basins } = ground.yards[n];
   const id = storeIdOf(work.id, n);
   const name = yardName(work, ground, n);
-  const grateM = Math.min(...basins.map((k) => grateLevel(work, ground, k)));
+  const grateM = lowestGrate(work, ground, basins);
   const spillM = Math.max(pool.spillM, grateM + LEAST_DEEP_M);
   const stage = stageOf(pool, { grateM, topM: Math.max(spillM, work.thresholdM ?? spillM) + ABOVE_M });
   const grates = basins.map((k): Outlet => {

@@ -1,5 +1,6 @@
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
+import Polygon from 'ol/geom/Polygon.js';
 import { nearestOnLine, pointAlong } from '#core/geometry';
 import type { Basin, PipedDrain } from '#core/works';
 import { markId } from '../../plan/marks.ts';
@@ -19,8 +20,18 @@ export const pipedDrainUi: WorkUi<PipedDrain> = {
     const k = work.basins.reduce((best, b, i) => (Math.abs(b.atM - atM) < Math.abs(work.basins[best].atM - atM) ? i : best), 0);
     return change(work.id, { [`basins.${k}.atM`]: Math.round(10 * atM) / 10 });
   },
-  planItems: (work, { selected }) => {
+  planItems: (work, { selected, result }) => {
     const isSelected = work.id === selected;
+    // Where water would stand without it: seen while it is looked at.
+    const yards = (isSelected ? (result?.view.rings[work.id] ?? []) : []).map((ring, k): PlanItem => {
+      const water = { role: 'hollow-water' };
+      return {
+        id: `yard:${work.id}:${k}`,
+        version: JSON.stringify([ring.length, ring[0], water]),
+        geometry: new Polygon([ring.map(([x, y]) => [x, y])]),
+        look: water,
+      };
+    });
     const look = { role: 'buried-pipe', label: work.name, isSelected };
     const pipe: PlanItem = {
       id: work.id,
@@ -38,6 +49,6 @@ export const pipedDrainUi: WorkUi<PipedDrain> = {
         isMovable: true,
       };
     });
-    return [pipe, ...basins];
+    return [...yards, pipe, ...basins];
   },
 };
