@@ -57,10 +57,11 @@ await shot('ground', `${P}/ground`, async () => {
 });
 await shot('levels', `${P}/levels`);
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());
-await shot('pond', `${P}/works`, async () => {
+await shot('yard', '/p/quill-lane/works', async () => {
+  await wait(3500);
   await page.locator('aside button[aria-haspopup="listbox"]').click();
-  await page.locator('::-p-aria([name="Gate pond"][role="option"])').click();
-  await wait(1200);
+  await page.locator('::-p-aria([name="Yard drain"][role="option"])').click();
+  await wait(3000);
 });
 await shot('storm-cases', `${P}/storm`, async () => {
   await page.locator('[role="tab"]::-p-text(What if)').click();
