@@ -65,12 +65,17 @@ function landFor(project: Project, context: RoomContext): { readonly laid: Laid;
   return own ? { laid: own, isApart: true } : null;
 }
 
-/** The way water takes first: of those that are no mere opening between stores, the lowest. */
-function firstWay({ outlets }: Store, links: readonly Link[]): { readonly outlet: Outlet; readonly link: Link } | null {
+/** The way water takes first: of those that are no mere opening between stores, the lowest; a grate over a pipe is one. */
+function firstWay(
+  { outlets }: Store,
+  links: readonly Link[],
+  pipes: ReadonlySet<string>,
+): { readonly outlet: Outlet; readonly link: Link } | null {
   let best: { outlet: Outlet; link: Link } | null = null;
   outlets.forEach((outlet, k) => {
     const link = links[k];
-    if (outlet.kind === 'joint' || outlet.role === 'lift' || outlet.returns || link === undefined) return;
+    if (outlet.role === 'lift' || outlet.returns || link === undefined) return;
+    if (outlet.kind === 'joint' && !pipes.has(link.to)) return;
     if (!best || outlet.levelM < best.outlet.levelM) best = { outlet, link };
   });
   return best;
@@ -160,7 +165,8 @@ function dayStore(
   const { id, stage, heldM3, waterM2 = 0, isCovered = false } = store;
   const n = days.rainMm.length;
   const links = laid.water.links.get(id) ?? [];
-  const way = firstWay(store, links);
+  const pipes = new Set(laid.water.stores.flatMap((s) => (s.soffitM === undefined ? [] : [s.id])));
+  const way = firstWay(store, links, pipes);
   const runs = !store.sheds && gathered && !isParted ? sheds.of(gathered, shareLeft(gathered, waterM2)) : NONE;
   const soaks = soaksOf(store, laid.water, laid.world.map !== null);
   // Parted on its way or not, what ground sheds is not known while nobody has described it.

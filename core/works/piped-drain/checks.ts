@@ -90,6 +90,8 @@ const threshold: Rule<DrainFacts> = {
   },
 }; // prettier-ignore
 
+/** A wall is to stand dry [m]. */
+const DRY_M = 0;
 /** Walls are looked at so far apart [m]. */
 const LOOK_M = 0.5;
 
@@ -125,14 +127,15 @@ const wall: Rule<DrainFacts> = {
   find: (facts) => {
     if (stormsOf(facts).length === 0) return null;
     const worst = againstWall(facts);
-    const value = worst?.value ?? 0;
+    // No wall in its water: none stands against one.
+    const value = worst === null ? DRY_M : worst.value;
     return {
       value,
-      limit: 0,
+      limit: DRY_M,
       at: worst?.at ?? null,
       ...(worst ? { title: say`Water against ${worst.name}` } : {}),
-      severity: gradeMax(value, 0, SHOE_M),
-      do: value > 0 ? 'Raise the ground along the wall so that it falls away from it, or drain more: see what else stands there.' : 'Nothing.',
+      severity: gradeMax(value, DRY_M, SHOE_M),
+      do: value > DRY_M ? 'Raise the ground along the wall so that it falls away from it, or drain more: see what else stands there.' : 'Nothing.',
     };
   },
 }; // prettier-ignore
@@ -277,7 +280,7 @@ const speed: Rule<DrainFacts> = {
     if (!last || !soil) return null;
     const { velocityMs: value, standsMs } = exitFlow(exit, last.peakM3s, soil.cover);
     if (value === null || standsMs === null)
-      return { value, limit: null, at: exit.at, severity: last.peakM3s > 0 ? 'mend' : 'weigh', do: noneCarries(soil.cover, exit.slope ?? 0) };
+      return { value, limit: null, at: exit.at, severity: last.peakM3s > 0 ? 'mend' : 'weigh', do: noneCarries(soil.cover, exit.slope) };
     return {
       value,
       limit: standsMs,

@@ -51,8 +51,8 @@ describe('the likeliest cause', () => {
     fc.assert(
       fc.property(any, (found) => {
         const back = Object.fromEntries(Object.entries(found).reverse());
-        CAUSES.forEach((c) => expect(causesOf(back)[c]).toBeCloseTo(causesOf(found as Found)[c], 12));
-        const next = nextLook(found as Found);
+        CAUSES.forEach((c) => expect(causesOf(back)[c]).toBeCloseTo(causesOf(found)[c], 12));
+        const next = nextLook(found);
         if (next) expect(next.learns).toBeGreaterThanOrEqual(-1e-9);
         expect(next === null).toBe(LOOKS.every((l) => found[l.path] !== 'not-looked'));
       }),

@@ -2,7 +2,6 @@
 import type { ChoiceSpec, SheetPart } from '../../contract/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
 import { choice, option } from '../fields.ts';
-import type { PipedDrain } from './model.ts';
 
 export const CAUSES = ['end', 'silt', 'roots', 'crushed', 'flat', 'holed', 'small', 'grate'] as const;
 export type Cause = (typeof CAUSES)[number];
@@ -25,8 +24,19 @@ const CARDS: Readonly<Record<Cause, CauseCard>> = {
   grate: { name: 'its grate lets nothing in', usual: 0.04, repair: 'Sweep it, and set one twice as large, domed where leaves fall.' },
 }; // prettier-ignore
 
+/** What was seen of a drain that is there, look by look; left out while nobody looked. */
+export interface Found {
+  readonly basin?: string;
+  readonly end?: string;
+  readonly course?: string;
+  readonly inside?: string;
+  readonly pipe?: string;
+  readonly rod?: string;
+  readonly falls?: string;
+}
+
 interface Look {
-  readonly path: keyof PipedDrain['found'];
+  readonly path: keyof Found;
   readonly label: string;
   readonly options: readonly (readonly [id: string, name: string])[];
   /** How it is done, and how long it takes [min]. */
@@ -82,7 +92,6 @@ export const FOUND_CHOICES: readonly ChoiceSpec[] = LOOKS.map(({ path, label, op
 }));
 
 export type Shares = Readonly<Record<Cause, number>>;
-type Found = PipedDrain['found'];
 
 const shareSum = (of: (cause: Cause) => number): number => CAUSES.reduce((a, c) => a + of(c), 0);
 
@@ -127,7 +136,7 @@ export const byLikelihood = (shares: Shares): readonly (readonly [cause: Cause, 
   CAUSES.map((c) => [c, shares[c]] as const).sort(([, a], [, b]) => b - a);
 
 /** Whether anything was looked at. */
-export const isLookedAt = ({ found }: Pick<PipedDrain, 'found'>): boolean => LOOKS.some((look) => seenOf(found, look) >= 0);
+export const isLookedAt = ({ found }: { readonly found: Found }): boolean => LOOKS.some((look) => seenOf(found, look) >= 0);
 
 export const causeName = (cause: Cause): string => CARDS[cause].name;
 export const repairOf = (cause: Cause): string => CARDS[cause].repair;
@@ -138,7 +147,7 @@ export const [SURE, WORTH] = [0.7, 0.08];
 const inHundred = (share: number): Amount => amount(100 * share, 'count');
 
 /** Why it does not work, what to look at next and what mends it: of a drain that is there. */
-export function diagnosisOf({ found }: Pick<PipedDrain, 'found'>): SheetPart[] {
+export function diagnosisOf({ found }: { readonly found: Found }): SheetPart[] {
   const shares = causesOf(found);
   const ranked = byLikelihood(shares);
   const [[first, share]] = ranked;

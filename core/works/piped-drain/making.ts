@@ -50,9 +50,9 @@ export const hoursOf = (work: PipedDrain, { lengthM }: DrainGround): number => (
 
 /** Widths of its pipes with the length of each [m]. */
 export function byWidth(work: PipedDrain, ground: DrainGround): readonly (readonly [diameterM: number, lengthM: number])[] {
-  const sums = new Map<number, number>();
-  for (const { diameterM, lengthM } of pipesOf(work, ground)) sums.set(diameterM, (sums.get(diameterM) ?? 0) + lengthM);
-  return [...sums].sort(([a], [b]) => a - b);
+  const pipes = pipesOf(work, ground);
+  const widths = [...new Set(pipes.map((p) => p.diameterM))].sort((a, b) => a - b);
+  return widths.map((d) => [d, pipes.reduce((sum, p) => (p.diameterM === d ? sum + p.lengthM : sum), 0)] as const);
 }
 
 const inMm = (m: number): string => String(Math.round(1000 * m));

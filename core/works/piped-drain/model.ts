@@ -2,7 +2,7 @@
 import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../contract/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
-import { FOUND_CHOICES } from './found.ts';
+import { FOUND_CHOICES, type Found } from './found.ts';
 import { checkChoices, checkEntries, checkFields, checkLine, choice, option } from '../fields.ts';
 
 /** A basin under a grate, or a joint under a lid, and the pipe that leaves it. */
@@ -46,15 +46,7 @@ export interface PipedDrain extends WorkBase {
   readonly thresholdM?: number;
   readonly outsideM?: number;
   /** Of a drain that is there: what was seen of it, and what it let through when it was tried. */
-  readonly found: {
-    readonly basin?: string;
-    readonly end?: string;
-    readonly course?: string;
-    readonly inside?: string;
-    readonly pipe?: string;
-    readonly rod?: string;
-    readonly falls?: string;
-  };
+  readonly found: Found;
   readonly passesM3s?: number;
   readonly labour: { readonly mPerDay: number };
 }

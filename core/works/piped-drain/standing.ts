@@ -113,7 +113,7 @@ const BEYOND_M = 0.5;
 const beyond = ([x, y]: Point, [dx, dy]: Point): Point => [x + BEYOND_M * dx, y + BEYOND_M * dy];
 
 /** What its water runs on where it ends in the open: the fall of the ground over its last metres. */
-export function exitOf(work: PipedDrain, { groundM, stepM, lengthM }: DrainGround): Exit {
+export function exitOf(work: PipedDrain, { groundM, stepM, lengthM }: DrainGround): Exit & { readonly slope: number } {
   const { point, direction } = pointAlong(work.line, lengthM);
   const back = Math.min(groundM.length - 1, Math.max(1, Math.round(4 / stepM)));
   const slope = Math.max(0.005, (groundM[groundM.length - 1 - back] - groundM[groundM.length - 1]) / (back * stepM));
