@@ -9,7 +9,17 @@ import { Graph, beginWorks } from '#core/derive';
 import type { Line, Point } from '#core/geometry';
 import { type Project, type Supply, assetName, emptyProject, gridToBytes } from '#core/project';
 import { gridFromLevels } from '#core/terrain';
-import { type PipedDrain, type Roof, type Tank, type SupplyLine, newRoof, newTank, registry } from '#core/works';
+import {
+  type PipedDrain,
+  type Roof,
+  type SeepDrain,
+  type Tank,
+  type SupplyLine,
+  newRoof,
+  newSeepDrain,
+  newTank,
+  registry,
+} from '#core/works';
 import { LONG_M, POOL, WIDE_M, plotLevel } from './plot-ground.ts';
 
 const CELL_M = 0.25;
@@ -190,6 +200,20 @@ function yardDrain(): PipedDrain {
   const levels = { outletM: drain.levels.outletM - 0.05 };
   return { ...drain, id: 'yard-drain', name: 'Yard drain', services: 'asked', thresholdM: 41.8, basins, levels };
 }
-const { project } = execute(laid, { type: 'works.add', payload: { works: [toiletLine(), yardDrain()] } }, { registry });
+/** A holed pipe somebody laid through the low yard years ago, a sock round it, into clay; nobody knows where it ends. */
+const oldDrain: SeepDrain = {
+  ...newSeepDrain('old-drain', 'Old holed drain', {
+    line: [[29.2, 24.6], [22.4, 22.3], [15.1, 19.6]].map((p) => here([p[0], p[1]])),
+    purpose: 'yard',
+    levels: { upperM: 41.18, outletM: 41.12 },
+  }),
+  status: 'existing',
+  wrap: 'pipe',
+  soil: 'clay',
+  roof: 'straight',
+  seepM3s: 0.000004,
+}; // prettier-ignore
+const works = [toiletLine(), yardDrain(), oldDrain];
+const { project } = execute(laid, { type: 'works.add', payload: { works } }, { registry });
 writeFileSync(join(import.meta.dirname, 'plot.outlet'), writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
 console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels) }));

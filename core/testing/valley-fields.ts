@@ -8,8 +8,10 @@ import {
   type Tank,
   type Terraces,
   type PipedDrain,
+  type SeepDrain,
   type SupplyLine,
   newDrain,
+  newSeepDrain,
   newSupplyLine,
 } from '../works/index.ts';
 
@@ -186,4 +188,14 @@ export const YARD_DRAIN: PipedDrain = {
     levels: { outletM: 115 },
   }),
   thresholdM: 118,
+}; // prettier-ignore
+
+/** Across the eastern slope, over the yard drain. */
+export const WET_SLOPE: SeepDrain = {
+  ...newSeepDrain('wet-slope', 'Wet slope', {
+    line: [[165, 150], [163, 130]],
+    purpose: 'slope',
+    levels: { upperM: 119.5, outletM: 118.1 },
+  }),
+  soil: 'silt',
 }; // prettier-ignore

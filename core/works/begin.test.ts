@@ -70,6 +70,9 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'piped-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
   'street-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
   'closed-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
+  'seep-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
+  'wall-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
+  'slope-drain': { points: [[60, 100], [60, 120], [60, 140]] }, // prettier-ignore
   'level-sill': { points: [], host: 'pond' },
   'cut-spillway': { points: [], host: 'pond' },
   'stone-trench': { points: [], host: 'pond' },
@@ -103,6 +106,9 @@ const GENTLE = new Set([
   'piped-drain',
   'street-drain',
   'closed-drain',
+  'seep-drain',
+  'wall-drain',
+  'slope-drain',
 ]);
 const PLANE = planeProject({}, []);
 /** Ground that breaks off two metres. */

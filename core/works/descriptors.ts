@@ -14,6 +14,7 @@ import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
 import { rippingDescriptor } from './ripping/descriptor.ts';
 import { roofDescriptor } from './roof/descriptor.ts';
+import { seepDrainDescriptor } from './seep-drain/descriptor.ts';
 import { soakawayDescriptor } from './soakaway/descriptor.ts';
 import { stoneLinesDescriptor } from './stone-lines/descriptor.ts';
 import { stoneTrenchDescriptor } from './stone-trench/descriptor.ts';
@@ -49,5 +50,6 @@ export const DESCRIPTORS = [
   tankDescriptor,
   supplyLineDescriptor,
   pipedDrainDescriptor,
+  seepDrainDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

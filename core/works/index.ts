@@ -28,6 +28,7 @@ export { keyContour } from './field/index.ts';
 export { type Soakaway } from './soakaway/index.ts';
 export { type Terraces } from './terraces/index.ts';
 export { type PipedDrain, type Basin, fallsFor, grateLaw, newDrain } from './piped-drain/index.ts';
+export { type SeepDrain, newSeepDrain } from './seep-drain/index.ts';
 export { type SupplyLine, newSupplyLine } from './supply-line/index.ts';
 export type { Weir } from './weir/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';

@@ -15,6 +15,7 @@ import { createRegistry } from './registry.ts';
 import { pipedDrain } from './piped-drain/index.ts';
 import { ripping } from './ripping/index.ts';
 import { roof } from './roof/index.ts';
+import { seepDrain } from './seep-drain/index.ts';
 import { soakaway } from './soakaway/index.ts';
 import { stoneLines } from './stone-lines/index.ts';
 import { stoneTrench } from './stone-trench/index.ts';
@@ -50,6 +51,7 @@ export const TECHNIQUES = [
   tank,
   supplyLine,
   pipedDrain,
+  seepDrain,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

@@ -112,6 +112,14 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     new Style({ stroke: new Stroke({ color: p.paper, width: 1.6, lineDash: [9, 5] }), ...withText(label(l.label, p)) }),
     ...arrowHead(p.ink),
   ],
+  // Holed, in gravel: it takes along its length.
+  'seeping-pipe': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: rgba(p.paper, 0.85), width: 8 }) }),
+    new Style({ stroke: new Stroke({ color: p.clay, width: 5, lineDash: [1, 6], lineCap: 'round' }) }),
+    new Style({ stroke: new Stroke({ color: p.ink, width: 1.4 }), ...withText(label(l.label, p)) }),
+    ...arrowHead(p.ink),
+  ],
   grate: (l, p) => [
     new Style({
       zIndex: 8,

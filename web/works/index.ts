@@ -13,6 +13,7 @@ import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
 import { rippingUi } from './ripping/index.ts';
 import { roofUi } from './roof/index.ts';
+import { seepDrainUi } from './seep-drain/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
 import { stoneTrenchUi } from './stone-trench/index.ts';
@@ -49,5 +50,6 @@ export const WORK_UIS = [
   tankUi,
   supplyLineUi,
   pipedDrainUi,
+  seepDrainUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);
