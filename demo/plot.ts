@@ -210,7 +210,7 @@ const oldDrain: SeepDrain = {
   status: 'existing',
   wrap: 'pipe',
   soil: 'clay',
-  roof: 'straight',
+  downspouts: 'straight',
   seepM3s: 0.000004,
 }; // prettier-ignore
 const works = [toiletLine(), yardDrain(), oldDrain];

@@ -15,6 +15,11 @@ export function drains(open: () => Bench): void {
       await v.verdict(/./);
       const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
       const named = async (name: string): Promise<PipedDrain> => (await works()).find((w) => w.name === name) as PipedDrain;
+      // A holed pipe alone never clears a flood: said with its numbers.
+      await v.choose('Work', 'Old holed drain');
+      await v.verdict(/^Old holed drain: of \d+ checks 4 to mend/);
+      await v.reads('aside', /Hours until the yard over it has seeped away\s+\d{3}\.\d\sh against at most 12/);
+      await v.reads('aside', /in silt or clay a sock closes/);
       await v.choose('Work', 'Yard drain');
       await v.verdict(/^Yard drain leads away up to \d+\sL\/s of the \d+\sL\/s its end takes\. Water stands \d+\smm over the grate of yard 1, at the worst \d+\smm/);
       // As if it were an old one: what is seen of it tells why it does not work, and what to look at next.

@@ -209,7 +209,7 @@ const roof = saidRule<SeepFacts>(
       none: FINE,
       sump: { severity: 'weigh', do: 'Better a whole pipe of its own; else empty the sump each autumn.' } as const,
       straight: { severity: 'mend', do: 'Lead the roof away in whole pipe of its own.' } as const,
-    })[work.roof],
+    })[work.downspouts],
 );
 
 /** What must leave a field in a day [m], and soil under the drains that is counted on where nobody has said [m]: common practice. */

@@ -17,7 +17,7 @@ export const newSeepDrain = (
   wrap: 'gravel',
   soil: 'not-known',
   top: 'earth',
-  roof: 'not-said',
+  downspouts: 'not-said',
   mouth: 'open',
   asked: 'not-asked',
   services: 'not-asked',

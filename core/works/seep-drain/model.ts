@@ -19,7 +19,7 @@ export interface SeepDrain extends WorkBase {
   readonly wrap: 'none' | 'gravel' | 'pipe' | 'bundle';
   readonly soil: 'not-known' | 'sand' | 'silt' | 'clay';
   readonly top: 'earth' | 'open';
-  readonly roof: 'not-said' | 'none' | 'sump' | 'straight';
+  readonly downspouts: 'not-said' | 'none' | 'sump' | 'straight';
   readonly mouth: 'open' | 'grille';
   readonly asked: 'not-asked' | 'asked';
   readonly services: 'not-asked' | 'asked';
@@ -61,7 +61,7 @@ export const SEEP_CHOICES: readonly ChoiceSpec[] = [
   { ...choice('wrap', 'Cloth is wrapped', [option('none', 'round nothing'), option('gravel', 'round the gravel'), option('pipe', 'round the pipe, a sock'), option('bundle', 'round a ready bundle of light fill')]), help: 'Most wrap the gravel: much cloth, slow to clog. A sock is quick and good in clean sand alone. A bundle needs no gravel carried and holds less.' },
   choice('soil', 'The soil about it', [option('not-known', 'not looked at yet'), option('sand', 'clean sand or gravel'), option('silt', 'silty'), option('clay', 'clay')]),
   choice('top', 'Over its gravel', [option('earth', 'earth and turf'), option('open', 'nothing: gravel to the ground')]),
-  choice('roof', 'Roof water', [option('not-said', 'not said yet'), option('none', 'goes elsewhere'), option('sump', 'comes in through a basin with a sump'), option('straight', 'is led straight into it')]),
+  choice('downspouts', 'Roof water', [option('not-said', 'not said yet'), option('none', 'goes elsewhere'), option('sump', 'comes in through a basin with a sump'), option('straight', 'is led straight into it')]),
   choice('mouth', 'Its end is', [option('open', 'open'), option('grille', 'closed to animals by a grille or a flap')]),
   choice('asked', 'Whose ground or drain takes it', [option('not-asked', 'was not asked yet'), option('asked', 'was asked, and allows it')]),
   choice('services', 'Buried cables and pipes', [option('not-asked', 'not asked yet'), option('asked', 'asked for, and marked')]),

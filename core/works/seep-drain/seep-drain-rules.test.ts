@@ -56,7 +56,7 @@ describe('rules on seepage drains', () => {
       found: (v) => [1, 0, 0, 0, 0, null, 1, 1, 0][v],
       judged: [[0, 'fine'], [1, 'weigh', /cracks falls into it/], [2, 'mend', /wash into it/], [3, 'mend', /a sock closes/], [4, 'weigh', /little gravel/], [5, 'unknown', /wet pinch/], [6, 'fine'], [7, 'fine'], [8, 'mend']],
     },
-    'seep-drain.roof': { at: choices('roof', ['none', 'sump', 'straight', 'not-said']), found: (v) => [1, 0, 0, null][v], judged: [[0, 'fine'], [1, 'weigh', /empty the sump/], [2, 'mend', /whole pipe of its own/], [3, 'unknown', /where the downspouts end/]] },
+    'seep-drain.roof': { at: choices('downspouts', ['none', 'sump', 'straight', 'not-said']), found: (v) => [1, 0, 0, null][v], judged: [[0, 'fine'], [1, 'weigh', /empty the sump/], [2, 'mend', /whole pipe of its own/], [3, 'unknown', /where the downspouts end/]] },
     'seep-drain.spacing': {
       at: (v) => (v === 9 ? facts({ ...ONE, apartM: 10 }) : facts({ ...ONE, soilMmPerHour: 20, apartM: v * MAY_M })),
       found: (v) => (v === 9 ? null : v),

@@ -81,7 +81,7 @@ describe('what it takes', () => {
       }),
       { seed: 8, numRuns: 80 },
     );
-    const placed = registry.bind(ONE).place(measureSeep(ONE, { grid: FLAT }) as never, null);
+    const placed = registry.bind(ONE).place(measureSeep(ONE, { grid: FLAT }), null);
     const pegs = placed.pegs(4, null);
     expect(pegs.map((p) => p.levelM)).toEqual([99.4, 99.36, 99.32, 99.28].map((v) => expect.closeTo(v, 9)));
   });
@@ -108,7 +108,7 @@ describe('a seepage drain begun', () => {
     expect(checks.find((c) => c.id === 'seep-drain.meets')).toMatchObject({ severity: 'mend', on: low.id });
   });
   it('is refused where it climbs, is wider than its trench, leads into itself or is read beyond its end', () => {
-    const wrong = (change: Partial<SeepDrain>): string => registry.bind({ ...ONE, ...change } as SeepDrain).validate().map((p) => `${p.code}: ${words(p.what)}`).join(); // prettier-ignore
+    const wrong = (change: Partial<SeepDrain>): string => registry.bind({ ...ONE, ...change }).validate().map((p) => `${p.code}: ${words(p.what)}`).join(); // prettier-ignore
     expect(wrong({})).toBe('');
     expect(wrong({ levels: { upperM: 99, outletM: 99.05 } })).toMatch(/seep-drain.climbs: "Seep" would climb 50 mm/);
     expect(wrong({ dimensions: { ...ONE.dimensions, pipeM: 0.4 } })).toMatch(/seep-drain.width/);
