@@ -116,8 +116,10 @@ const wayOutBuilt: Rule<StoreFacts> = {
   kind: 'count',
   sense: 'min',
   source: { key: 'common-practice', locator: 'the way out is built first; rough tonight, finished tomorrow' },
-  find: ({ store, work, works }) => {
+  find: ({ store, stores, work, works }) => {
     if (!READY.has(work.status)) return null;
+    // Over a grate with its pipe below water has its way out.
+    if (store.outlets.some((o) => o.to !== undefined && stores.get(o.to)?.soffitM !== undefined)) return null;
     const value = chosenOutlets(store).filter((o) => READY.has(works.get(o.work)?.status ?? '')).length;
     return {
       value,

@@ -89,6 +89,8 @@ describe('an old drain in a project', () => {
     const old = derived(valleyProject([OLD]));
     expect(Object.keys(old.view.diagnoses)).toEqual([OLD.id]);
     expect(derived(valleyProject([YARD_DRAIN])).view.diagnoses).toEqual({});
+    // Its grate is its way out: nobody is told to cut one tonight.
+    expect(old.derived.checks.map((c) => c.id)).not.toContain('network.way-out-built');
     const history = startHistory(valleyProject([OLD]));
     const seen = execute(
       history,
