@@ -154,6 +154,9 @@ export function supply(open: () => Bench): void {
       await v.choose('Its shape', 'measured inside');
       // 0.6 m of (17.5 + 31) / 2 and 0.46 m of (31 + 33.3) / 2, of which crates leave 95 in 100.
       await v.reads('aside', /27 ?87[0-9] L/);
+      // What it cannot hold waters a garden.
+      await v.choose('Its water leads', 'Rain bed');
+      await v.reads('aside', /runs to Rain bed/);
       await v.choose('Over it will be', 'wheels');
       await v.reads('aside', /keep wheels and posts off it/);
       await v.press('Save the sheet');

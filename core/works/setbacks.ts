@@ -19,8 +19,7 @@ export function nearestFeature(outline: Line, features: readonly Feature[]): Nea
     const shape = feature.ring ? closed(feature.ring) : (feature.line ?? (feature.at ? [feature.at, feature.at] : null));
     if (!shape || shape.length < 2) continue;
     const near = nearestBetween(outline, shape);
-    const isWithin =
-      (isRing && contains(outline, shape[0])) || (feature.ring !== undefined && contains(feature.ring, outline[0]));
+    const isWithin = (isRing && contains(outline, shape[0])) || (feature.ring !== undefined && contains(feature.ring, outline[0]));
     const found = { distanceM: isWithin ? 0 : near.distanceM, at: near.point };
     if (!best || found.distanceM < best.distanceM) best = found;
   }

@@ -139,10 +139,10 @@ export const byLikelihood = (shares: Shares): readonly (readonly [cause: Cause, 
 export const isLookedAt = ({ found }: { readonly found: Found }): boolean => LOOKS.some((look) => seenOf(found, look) >= 0);
 
 export const causeName = (cause: Cause): string => CARDS[cause].name;
-export const repairOf = (cause: Cause): string => CARDS[cause].repair;
+const repairOf = (cause: Cause): string => CARDS[cause].repair;
 
 /** As sure as somebody may be who digs [share], and how few are worth a word. */
-export const [SURE, WORTH] = [0.7, 0.08];
+const [SURE, WORTH] = [0.7, 0.08];
 
 const inHundred = (share: number): Amount => amount(100 * share, 'count');
 

@@ -3,8 +3,7 @@ import type { Finding, Rule } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
-import { FINE, saidRule } from '../said-rule.ts';
-import { nearestFeature } from '../setbacks.ts';
+import { trenchRules } from '../trenched.ts';
 import { COVERS, canBeCovered, comesOut, fallsFor, leastFall } from './falls.ts';
 import { COVER_LEFT, PIPE_SPEED } from './formulas.ts';
 import { deepestM } from './making.ts';
@@ -304,64 +303,13 @@ const apart: Rule<DrainFacts> = {
   },
 }; // prettier-ignore
 
-/** Earth under a footing spreads its load down and out, one to one at the steepest: a trench within that takes it away. */
-const footing: Rule<DrainFacts> = {
-  id: 'piped-drain.footing',
-  title: 'Its trench and the nearest footing',
-  why: 'A trench dug beside a footing and deeper than it takes away what the wall stands on.',
-  unit: 'ratio',
-  kind: 'number',
-  sense: 'min',
-  source: { ...COMMON_PRACTICE, locator: 'as far off as it is deep, and more' },
-  find: ({ work, ground, site }) => {
-    const near = nearestFeature(work.line, site.features.filter((f) => f.kind === 'building'));
-    if (!near) return null;
-    const deep = deepestM(work, ground);
-    const value = near.distanceM / Math.max(0.1, deep);
-    return {
-      value,
-      limit: 1.5,
-      at: near.at,
-      severity: gradeMin(value, 1, 1.5),
-      do: value < 1.5 ? say`Keep ${metres(1.5 * deep)} away where it is deep; beside the wall dig no deeper than its footing, a short piece at a time.` : 'Nothing.',
-    };
-  },
-}; // prettier-ignore
-
-const roots: Rule<DrainFacts> = {
-  id: 'piped-drain.roots',
-  title: 'Distance to the nearest tree',
-  why: 'Roots find every joint, and a cut root kills the tree or throws it.',
-  unit: 'm',
-  kind: 'length',
-  sense: 'min',
-  source: { ...COMMON_PRACTICE, locator: '3 m; more from willows and poplars' },
-  find: ({ work, site }) => {
-    const near = nearestFeature(work.line, site.features.filter((f) => f.kind === 'tree'));
-    if (!near) return null;
-    const value = near.distanceM;
-    return {
-      value,
-      limit: 3,
-      at: near.at,
-      severity: gradeMin(value, 1, 3),
-      do: value < 3 ? 'Go round it, or lay it there in one length without a joint, by hand, under the roots.' : 'Nothing.',
-    };
-  },
-}; // prettier-ignore
-
-const services = saidRule<DrainFacts>(
-  {
-    id: 'piped-drain.services',
-    title: 'Buried cables and pipes',
-    why: 'A spade through a cable kills; through gas it takes the house.',
-    source: { ...COMMON_PRACTICE, locator: 'ask before you dig: the law in many places' },
-  },
-  ({ work }) =>
-    work.services === 'asked'
-      ? FINE
-      : { severity: 'unknown', do: 'Have them located and marked before anybody digs; dig by hand near them.' },
-);
+const trenched = trenchRules<DrainFacts>('piped-drain', {
+  lineOf: ({ work }) => work.line,
+  dugOf: ({ work, ground }) => deepestM(work, ground),
+  isAsked: ({ work }) => work.services === 'asked',
+  besideWall: '; beside the wall dig no deeper than its footing, a short piece at a time.',
+  nearTree: 'Go round it, or lay it there in one length without a joint, by hand, under the roots.',
+});
 
 export const PIPE_RULES: readonly Rule<DrainFacts>[] = [
   fall,
@@ -375,7 +323,5 @@ export const PIPE_RULES: readonly Rule<DrainFacts>[] = [
   sump,
   meets,
   apart,
-  footing,
-  roots,
-  services,
+  ...trenched,
 ];

@@ -223,7 +223,7 @@ describe('pipes in a row', () => {
   const wave = (peak: number, t: number): number => peak * Math.max(0, Math.sin((Math.PI * t) / 1200));
   const agree = (tree: Tree): void => {
     const told = routed(tree, 260);
-    explicit(tree, 0.1, 13_000).forEach((level, k) => expect(Math.abs(told[k] - level)).toBeLessThan(0.01));
+    explicit(tree, 0.2, 6500).forEach((level, k) => expect(Math.abs(told[k] - level)).toBeLessThan(0.01));
   };
   it.each([
     ['steep', 100, 99.2, 98.4, 0.02, 0.15],
@@ -234,10 +234,10 @@ describe('pipes in a row', () => {
     const pipes = [pipe('a', { upperM: a, lowerM: b }), pipe('b', { upperM: b, lowerM: c, diameterM: lower })];
     agree({ pipes, parent: [1, -1], inflow: (k, t) => (k === 0 ? wave(peak, t) : 0) });
   });
-  it('trees of up to twelve pipes, of any widths, falls and inflows, some of them drowned: within 10 mm', () => {
+  it('trees of up to eight pipes, of any widths, falls and inflows, some of them drowned: within 10 mm', () => {
     const one = fc.record({ to: fc.nat(), fall: fc.double({ min: 0.002, max: 0.05, noNaN: true }), wide: fc.constantFrom(0.1, 0.15, 0.2), peak: fc.double({ min: 0, max: 0.003, noNaN: true }) }); // prettier-ignore
     fc.assert(
-      fc.property(fc.array(one, { minLength: 3, maxLength: 12 }), (drawn) => {
+      fc.property(fc.array(one, { minLength: 3, maxLength: 8 }), (drawn) => {
         const parent = drawn.map(({ to }, k) => (k === 0 ? -1 : to % k));
         const uppers: number[] = [];
         drawn.forEach(({ fall }, k) => uppers.push((k === 0 ? 100 : uppers[parent[k]]) + 20 * fall));
@@ -304,6 +304,11 @@ describe('a drain in the storm', () => {
     const carried = led.conduits.find((c) => c.id === branch.id)!;
     expect(carried.peakM3s).toBeGreaterThan(0.0005);
     expect(of(led).inM3!).toBeLessThanOrEqual(of(both).inM3! + 0.01);
+  });
+  it('two that lead into each other are shown and not computed, and it is said why', () => {
+    const ring = run([{ ...drain, into: 'other' } as PipedDrain, { ...drain, id: 'other', into: drain.id } as PipedDrain]);
+    expect(ring.uncomputed.map((u) => u.work).sort()).toEqual([drain.id, 'other']);
+    expect(ring.uncomputed[0].what).toMatch(/let one of them go/);
   });
   it('in the open its water runs on over what grows there, and is followed', () => {
     const [first] = drain.basins;

@@ -6,6 +6,7 @@ import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { nearestFeature } from '../setbacks.ts';
+import { trenchRules } from '../trenched.ts';
 import { type SeepFacts, clearsIn, depthsOf, fallOf, pipeCarries, seepsIn } from './standing.ts';
 
 /** A yard is to be dry again in so many hours, to be weighed and to be mended. */
@@ -269,41 +270,30 @@ const comesOut: Rule<SeepFacts> = {
   },
 }; // prettier-ignore
 
-const footing: Rule<SeepFacts> = {
-  id: 'seep-drain.footing',
-  title: 'Its trench and the nearest footing',
-  why: 'A trench dug beside a footing and deeper than it takes away what the wall stands on.',
-  unit: 'ratio',
-  kind: 'number',
-  sense: 'min',
-  source: { ...COMMON_PRACTICE, locator: 'as far off as it is deep, and more; at a footing no deeper than that' },
-  applies: ({ work }) => work.purpose !== 'footing',
-  find: ({ work, ground, site }) => {
-    const near = nearestFeature(work.line, site.features.filter((f) => f.kind === 'building'));
-    if (!near) return null;
-    const dug = depthsOf(work, ground).most + work.dimensions.underM;
-    const value = near.distanceM / Math.max(0.1, dug);
-    return { value, limit: 1.5, at: near.at, severity: gradeMin(value, 1, 1.5), do: value < 1.5 ? say`Keep ${metres(1.5 * dug)} away where it is deep.` : 'Nothing.' };
-  },
-}; // prettier-ignore
+const trenched = trenchRules<SeepFacts>('seep-drain', {
+  lineOf: ({ work }) => work.line,
+  dugOf: ({ work, ground }) => depthsOf(work, ground).most + work.dimensions.underM,
+  isAsked: ({ work }) => work.services === 'asked',
+  besideWall: '.',
+  nearTree: 'Go round it, or pass it in whole pipe.',
+  isAtFooting: ({ work }) => work.purpose === 'footing',
+});
 
-const near = (id: string, kinds: readonly string[], card: { readonly title: string; readonly why: string; readonly locator: string; readonly mendM: number; readonly weighM: number; readonly advice: string }): Rule<SeepFacts> => ({
-  id,
-  title: card.title,
-  why: card.why,
+const septic: Rule<SeepFacts> = {
+  id: 'seep-drain.septic',
+  title: 'Distance to the septic field',
+  why: 'A drain beside a field carries off what was to be cleaned by the soil.',
   unit: 'm',
   kind: 'length',
   sense: 'min',
-  source: { ...COMMON_PRACTICE, locator: card.locator },
+  source: { ...COMMON_PRACTICE, locator: '10 m, 15 m below it: verify locally' },
   find: ({ work, site }) => {
-    const found = nearestFeature(work.line, site.features.filter((f) => kinds.includes(f.kind)));
+    const found = nearestFeature(work.line, site.features.filter((f) => f.kind === 'septic'));
     if (!found) return null;
     const value = found.distanceM;
-    return { value, limit: card.weighM, at: found.at, severity: gradeMin(value, card.mendM, card.weighM), do: value < card.weighM ? card.advice : 'Nothing.' };
+    return { value, limit: 10, at: found.at, severity: gradeMin(value, 5, 10), do: value < 10 ? 'Keep it away from the field, and never below it.' : 'Nothing.' };
   },
-}); // prettier-ignore
-const roots = near('seep-drain.roots', ['tree'], { title: 'Distance to the nearest tree', why: 'Roots grow where there is air and water: a holed pipe offers both.', locator: '3 m; more from willows and poplars', mendM: 1, weighM: 3, advice: 'Go round it, or pass it in whole pipe.' }); // prettier-ignore
-const septic = near('seep-drain.septic', ['septic'], { title: 'Distance to the septic field', why: 'A drain beside a field carries off what was to be cleaned by the soil.', locator: '10 m, 15 m below it: verify locally', mendM: 5, weighM: 10, advice: 'Keep it away from the field, and never below it.' }); // prettier-ignore
+}; // prettier-ignore
 
 const mouth = saidRule<SeepFacts>(
   { id: 'seep-drain.mouth', title: 'Its end closed to animals', why: 'What nests in a pipe stops it.', source: COMMON_PRACTICE, applies: ({ ground }) => ground.taker === null },
@@ -313,11 +303,6 @@ const asked = saidRule<SeepFacts>(
   { id: 'seep-drain.asked', title: 'Whose ground or drain takes its water', why: 'It runs all winter: on a path it is ice.', source: { ...COMMON_PRACTICE, locator: 'verify locally' }, applies: ({ ground }) => ground.taker === null },
   ({ work }) => (work.asked === 'asked' ? FINE : { severity: 'unknown', do: 'Ask whoever owns the ground or the drain, and write down what was allowed.' }),
 ); // prettier-ignore
-const services = saidRule<SeepFacts>(
-  { id: 'seep-drain.services', title: 'Buried cables and pipes', why: 'A spade through a cable kills; through gas it takes the house.', source: { ...COMMON_PRACTICE, locator: 'ask before you dig: the law in many places' } },
-  ({ work }) => (work.services === 'asked' ? FINE : { severity: 'unknown', do: 'Have them located and marked before anybody digs; dig by hand near them.' }),
-); // prettier-ignore
-
 export const SEEP_DRAIN_RULES: readonly Rule<SeepFacts>[] = [
   floods,
   seeps,
@@ -332,10 +317,8 @@ export const SEEP_DRAIN_RULES: readonly Rule<SeepFacts>[] = [
   spacing,
   meets,
   comesOut,
-  footing,
-  roots,
+  ...trenched,
   septic,
   mouth,
   asked,
-  services,
 ];
