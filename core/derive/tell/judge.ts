@@ -80,11 +80,12 @@ function wayChecks({ water, run, placed, graph, project, missing }: Told): Check
     const name = placed.get(work)?.bound.work.name ?? id;
     const peakWithoutM3s = run.hydrology.natural.get(id) ?? null;
     const on: WayOn = { missing, name, features: project.features, peakWithoutM3s };
-    const over = graph.step(
-      `over-ground:${id}`,
-      [run.flows.get(id) ?? [], pipes.size === 0 ? null : { pipes: [...pipes] }],
-      (links, laid) => (laid === null ? links : links.filter((l) => !laid.pipes.includes(l.to))),
-    );
+    const flows = run.flows.get(id) ?? [];
+    // Without pipes nothing is left out, and nothing need be kept of it.
+    const over =
+      pipes.size === 0
+        ? flows
+        : graph.step(`over-ground:${id}`, [flows, { pipes: [...pipes] }], (links, laid) => links.filter((l) => !laid.pipes.includes(l.to)));
     return graph.step(`ways:${id}`, [over, on], (links, known) => links.flatMap((link) => checkWay({ ...known, link })));
   });
 }

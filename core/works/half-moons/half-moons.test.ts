@@ -208,7 +208,7 @@ describe('what is refused', () => {
     ['breaches', 4, 'breaches'],
     ['breaches', [{ row: 1, number: 13 }], 'breaches.0'],
     ['breaches', [{ row: 3, number: 1 }], 'breaches.0'],
-    ['breaches', [{ row: 1, number: 1.5 }], 'breaches.0'],
+    ['breaches', [{ row: 1, number: 1.5 }], 'breaches.0.number'],
     ['breaches', [{ row: 0, number: 1 }], 'breaches.0.row'],
   ])('%s of %j is told at %s', (path, value, field) => {
     const short = path === 'dimensions.radiusM' && value === 30 ? { ...ONE, rows: [[[0, 0], [50, 0]]] as readonly Line[] } : ONE; // prettier-ignore
