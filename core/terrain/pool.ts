@@ -1,6 +1,7 @@
 // The hollow a place lies in: what must fill before water there runs on.
 import type { Point } from '../geometry/index.ts';
 import { type Grid, STEP_COL, STEP_ROW, cellAt, centreOf } from './grid.ts';
+import { CellHeap } from './heap.ts';
 
 export interface PoolGround {
   /** Its lowest ground, where its water runs on, and how high it then stands [m]. */
@@ -18,45 +19,6 @@ export interface PoolGround {
 const ROUGH_M = 0.015;
 /** More cells than a yard has are not followed. */
 const MOST_CELLS = 60_000;
-
-/** A heap of cells by level: the lowest is taken first. */
-class Lowest {
-  private readonly cells: number[] = [];
-  private readonly levels: number[] = [];
-  get isEmpty(): boolean {
-    return this.cells.length === 0;
-  }
-  add(cell: number, level: number): void {
-    const { cells, levels } = this;
-    let at = cells.push(cell) - 1;
-    levels.push(level);
-    while (at > 0) {
-      const up = (at - 1) >> 1;
-      if (levels[up] <= level) break;
-      [cells[at], levels[at]] = [cells[up], levels[up]];
-      at = up;
-    }
-    [cells[at], levels[at]] = [cell, level];
-  }
-  take(): { readonly cell: number; readonly level: number } {
-    const { cells, levels } = this;
-    const top = { cell: cells[0], level: levels[0] };
-    const cell = cells.pop() ?? -1;
-    const level = levels.pop() ?? NaN;
-    if (cells.length === 0) return top;
-    let at = 0;
-    for (;;) {
-      let down = 2 * at + 1;
-      if (down >= cells.length) break;
-      if (down + 1 < cells.length && levels[down + 1] < levels[down]) down++;
-      if (levels[down] >= level) break;
-      [cells[at], levels[at]] = [cells[down], levels[down]];
-      at = down;
-    }
-    [cells[at], levels[at]] = [cell, level];
-    return top;
-  }
-}
 
 /** The lowest cell within a cell and a half of a place; -1 where no level is known. */
 function lowestNear(grid: Grid, at: Point): number {
@@ -96,27 +58,30 @@ interface Filled {
 
 /** Fills from a cell outwards, the lowest cell first, until one lies lower than the water. */
 function filledFrom({ ncols, nrows, z }: Grid, start: number): Filled {
-  const heap = new Lowest();
+  const heap = new CellHeap();
   const isSeen = new Set([start]);
-  heap.add(start, z[start]);
+  heap.push(z[start], start);
   const cells: number[] = [];
   let [level, spill] = [-Infinity, start];
-  while (!heap.isEmpty && cells.length < MOST_CELLS) {
-    const { cell, level: own } = heap.take();
+  while (cells.length < MOST_CELLS) {
+    const next = heap.pop();
+    if (next < 0) break;
+    // Beyond what is known water runs away: such a place is numbered after all cells.
+    const isOut = next >= z.length;
+    const cell = isOut ? next - z.length : next;
     spill = cell;
-    if (own < level - ROUGH_M) break;
-    level = Math.max(level, own);
+    if (isOut || z[cell] < level - ROUGH_M) break;
+    level = Math.max(level, z[cell]);
     cells.push(cell);
     const [col, row] = [cell % ncols, Math.floor(cell / ncols)];
     for (let d = 0; d < 8; d++) {
       const [c, r] = [col + STEP_COL[d], row + STEP_ROW[d]];
-      const next = r * ncols + c;
-      const isKnown = c >= 0 && r >= 0 && c < ncols && r < nrows && !Number.isNaN(z[next]);
-      // Beyond what is known water runs away.
-      if (!isKnown) heap.add(cell, -Infinity);
-      else if (!isSeen.has(next)) {
-        isSeen.add(next);
-        heap.add(next, z[next]);
+      const beside = r * ncols + c;
+      const isKnown = c >= 0 && r >= 0 && c < ncols && r < nrows && !Number.isNaN(z[beside]);
+      if (!isKnown) heap.push(-Infinity, z.length + cell);
+      else if (!isSeen.has(beside)) {
+        isSeen.add(beside);
+        heap.push(z[beside], beside);
       }
     }
   }

@@ -27,6 +27,7 @@ export { type Tank, holdsM3, newTank, rimHeight } from './tank/index.ts';
 export { keyContour } from './field/index.ts';
 export { type Soakaway } from './soakaway/index.ts';
 export { type Terraces } from './terraces/index.ts';
+export { isOpen as hasGrate } from './piped-drain/model.ts';
 export { type PipedDrain, type Basin, fallsFor, grateLaw, newDrain } from './piped-drain/index.ts';
 export { type SeepDrain, newSeepDrain } from './seep-drain/index.ts';
 export { type SupplyLine, newSupplyLine } from './supply-line/index.ts';

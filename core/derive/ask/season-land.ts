@@ -16,7 +16,7 @@ import {
 import { nearestExit } from '../../terrain/index.ts';
 import { asDesigned } from '../scenario/scenario.ts';
 import { type Laid, type RoomContext, laidOut } from '../set/laid.ts';
-import type { Water } from '../water/water.ts';
+import { type Water, pipesAmong } from '../water/water.ts';
 import { type ExitGround, type Gathered, exitGrounds, insideOf } from '../world/catchments.ts';
 import { baseFlows } from '../world/springs.ts';
 import { type SurfaceMap, sharesOf } from '../world/surfaces.ts';
@@ -159,14 +159,13 @@ function returnOf(
 /** One store with what comes to it by itself, and what of that is not known. */
 function dayStore(
   store: Store,
-  on: On & { readonly sheds: Sheds; readonly gathered: Gathered | undefined; readonly steadyM3s: number; readonly wayOf: (link: Link) => DayWay; readonly isParted: boolean; readonly places: readonly string[] }, // prettier-ignore
+  on: On & { readonly sheds: Sheds; readonly gathered: Gathered | undefined; readonly steadyM3s: number; readonly wayOf: (link: Link) => DayWay; readonly isParted: boolean; readonly places: readonly string[]; readonly pipes: ReadonlySet<string> }, // prettier-ignore
 ): { readonly made: DayStore; readonly lacks: readonly Lacks[] } {
   const { laid, days, asks, sheds, gathered, steadyM3s, wayOf, isParted } = on;
   const { id, stage, heldM3, waterM2 = 0, isCovered = false } = store;
   const n = days.rainMm.length;
   const links = laid.water.links.get(id) ?? [];
-  const pipes = new Set(laid.water.stores.flatMap((s) => (s.soffitM === undefined ? [] : [s.id])));
-  const way = firstWay(store, links, pipes);
+  const way = firstWay(store, links, on.pipes);
   const runs = !store.sheds && gathered && !isParted ? sheds.of(gathered, shareLeft(gathered, waterM2)) : NONE;
   const soaks = soaksOf(store, laid.water, laid.world.map !== null);
   // Parted on its way or not, what ground sheds is not known while nobody has described it.
@@ -295,12 +294,13 @@ export function seasonLand(
   const wayOf = waysIn(places, exits, own);
   const gathered = new Map(water.catchments.map((g) => [g.catchment.of, g]));
   const base = baseFlows(water.springs);
+  const pipes = pipesAmong(water.stores);
   const parted = new Set(water.places.map((p) => p.store));
   const lacks = new Map<string, readonly Lacks[]>();
   const [lifts, joined] = [liftsIn(water, places), joinsIn(water, places)];
   const stores = water.stores.map((store) => {
     const { id } = store;
-    const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id), places });
+    const one = dayStore(store, { ...own, sheds, gathered: gathered.get(id), steadyM3s: base.get(id) ?? 0, wayOf, isParted: parted.has(id), places, pipes });
     if (one.lacks.length > 0) lacks.set(id, one.lacks);
     const leads = lifts.get(id);
     return { ...one.made, ...(leads ? { lifts: leads } : {}), ...joined.get(id) };

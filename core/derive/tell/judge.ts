@@ -6,6 +6,7 @@ import { cellAt } from '../../terrain/index.ts';
 import type { DerivedErosion, ExitFlows } from '../types.ts';
 import { attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
+import { pipesAmong } from '../water/water.ts';
 import { acrossChecks } from './across.ts';
 import type { Told } from './facts.ts';
 import { oncePerWork } from './graver.ts';
@@ -75,17 +76,14 @@ function judgementOf(one: Placed, told: Told): Judgement {
 /** Checks of the ways water takes out of every store. */
 function wayChecks({ water, run, placed, graph, project, missing }: Told): Check[] {
   // What goes down into a pipe runs over no ground.
-  const pipes = new Set(water.stores.flatMap((s) => (s.soffitM === undefined ? [] : [s.id])));
+  const pipes = pipesAmong(water.stores);
   return oncePerWork(water.stores, ({ id, work }) => {
     const name = placed.get(work)?.bound.work.name ?? id;
     const peakWithoutM3s = run.hydrology.natural.get(id) ?? null;
     const on: WayOn = { missing, name, features: project.features, peakWithoutM3s };
     const flows = run.flows.get(id) ?? [];
-    // Without pipes nothing is left out, and nothing need be kept of it.
-    const over =
-      pipes.size === 0
-        ? flows
-        : graph.step(`over-ground:${id}`, [flows, { pipes: [...pipes] }], (links, laid) => links.filter((l) => !laid.pipes.includes(l.to)));
+    const down = flows.flatMap((l) => (pipes.has(l.to) ? [l.to] : []));
+    const over = down.length === 0 ? flows : graph.step(`over-ground:${id}`, [flows, { down }], (links, into) => links.filter((l) => !into.down.includes(l.to))); // prettier-ignore
     return graph.step(`ways:${id}`, [over, on], (links, known) => links.flatMap((link) => checkWay({ ...known, link })));
   });
 }

@@ -35,6 +35,10 @@ export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.va
 /** Stores without pipes, which hold water only on its way. */
 export const storesOnly = (stores: readonly Store[]): readonly Store[] => stores.filter((s) => s.soffitM === undefined);
 
+/** Ids of the pipes among stores. */
+export const pipesAmong = (stores: readonly Store[]): ReadonlySet<string> =>
+  new Set(stores.flatMap((s) => (s.soffitM === undefined ? [] : [s.id])));
+
 /** Stores by id. */
 export const storesById = (stores: readonly Store[]): ReadonlyMap<string, Store> => new Map(stores.map((s) => [s.id, s]));
 

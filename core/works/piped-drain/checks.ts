@@ -6,11 +6,11 @@ import { amount, say } from '../../units/index.ts';
 import { exitFlow, noneCarries } from '../exit.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
-import { stormAt, storeIdOf, whichOf } from '../series.ts';
+import { stormAt, storeIdOf, whichOf, worstOf } from '../series.ts';
 import { byLikelihood, causeName, causesOf, isLookedAt } from './found.ts';
 import { isOpen } from './model.ts';
 import { PIPE_RULES } from './pipe-checks.ts';
-import { type DrainFacts, exitOf, grateLevel, grateTakes, pipeId, pipeTakes, pipesOf } from './standing.ts';
+import { type DrainFacts, exitOf, grateLevel, grateTakes, leastTakes, pipeId, pipesOf } from './standing.ts';
 
 const placeOf = ({ work }: DrainFacts, k: number) => pointAlong(work.line, work.basins[k].atM).point;
 const isInOpen = ({ work, ground }: DrainFacts): boolean => ground.taker === null && work.ends === 'daylight';
@@ -28,8 +28,7 @@ const stormsOf = (facts: DrainFacts): readonly YardStorm[] =>
     return storm ? [{ n, storm }] : [];
   });
 
-const most = <T>(list: readonly T[], valueOf: (one: T) => number): T | null =>
-  list.length === 0 ? null : list.reduce((a, b) => (valueOf(b) > valueOf(a) ? b : a));
+const most = <T>(list: readonly T[], valueOf: (one: T) => number): T | null => (list.length === 0 ? null : worstOf(list, valueOf).one);
 
 /** Water a shoe keeps out, and a boot [m]: common practice. */
 const [SHOE_M, BOOT_M] = [0.05, 0.15];
@@ -340,7 +339,7 @@ const passes: Rule<DrainFacts> = {
     const { passesM3s } = work;
     if (passesM3s === undefined)
       return { value: null, limit: WELL, severity: 'unknown', do: 'Try it: empty a barrel into its upper basin with a watch in hand.' };
-    const whole = Math.min(...pipesOf(work, ground).map((p) => pipeTakes(work, ground, p)));
+    const whole = leastTakes(work, ground);
     const value = Math.min(1, passesM3s / Math.max(1e-9, whole));
     const [[first, share]] = byLikelihood(causesOf(work.found));
     const why = isLookedAt(work) ? say` Likeliest, ${amount(100 * share, 'count')} of a hundred: ${causeName(first)}.` : ' Say what you see of it, and it is told why.';

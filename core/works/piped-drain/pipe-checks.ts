@@ -3,6 +3,7 @@ import type { Finding, Rule } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
+import { worstOf } from '../series.ts';
 import { trenchRules } from '../trenched.ts';
 import { COVERS, canBeCovered, comesOut, fallsFor, leastFall } from './falls.ts';
 import { COVER_LEFT, PIPE_SPEED } from './formulas.ts';
@@ -11,7 +12,7 @@ import { ROUGHNESS, isOpen } from './model.ts';
 import { type DrainFacts, type Pipe, pipesOf } from './standing.ts';
 
 const middleOf = ({ work }: DrainFacts, { fromM, lengthM }: Pipe): Point => pointAlong(work.line, fromM + lengthM / 2).point;
-const least = <T>(list: readonly T[], valueOf: (one: T) => number): T => list.reduce((a, b) => (valueOf(b) < valueOf(a) ? b : a));
+const least = <T>(list: readonly T[], valueOf: (one: T) => number): T => worstOf(list, valueOf, 'least').one;
 
 /** All inverts at the falls the app finds, as one decision; none where it would come out too low. */
 function layCure({ work, ground }: DrainFacts): { readonly cure?: Finding['cure'] } {
@@ -121,7 +122,7 @@ const steep: Rule<DrainFacts> = {
   find: (facts) => {
     const n = ROUGHNESS[facts.work.wall];
     const speed = (p: Pipe): number => PIPE_SPEED.evaluate({ D: p.diameterM, S: Math.max(0, p.slope), n });
-    const worst = least(pipesOf(facts.work, facts.ground), (p) => -speed(p));
+    const worst = worstOf(pipesOf(facts.work, facts.ground), speed).one;
     const value = speed(worst);
     return {
       value,
@@ -191,7 +192,7 @@ const access: Rule<DrainFacts> = {
   sense: 'max',
   source: { ...COMMON_PRACTICE, locator: '30 m' },
   find: (facts) => {
-    const worst = least(pipesOf(facts.work, facts.ground), (p) => -p.lengthM);
+    const worst = worstOf(pipesOf(facts.work, facts.ground), (p) => p.lengthM).one;
     const value = worst.lengthM;
     return {
       value,
@@ -225,7 +226,7 @@ const bend: Rule<DrainFacts> = {
   find: ({ work }) => {
     const found = bends(work.line, work.basins);
     if (found.length === 0) return null;
-    const worst = least(found, (b) => -b.turn);
+    const worst = worstOf(found, (b) => b.turn).one;
     return {
       value: worst.turn,
       limit: 45,

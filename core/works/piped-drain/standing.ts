@@ -122,11 +122,15 @@ export function exitOf(work: PipedDrain, { groundM, stepM, lengthM }: DrainGroun
   return { at: beyond(point, direction), slope, widthM, shape: 'pipe', ...(stoneM > 0 ? { stoneM } : {}) };
 }
 
+/** What the least of its pipes passes, whole and clean [m3/s]. */
+export const leastTakes = (work: PipedDrain, ground: DrainGround): number =>
+  Math.min(...pipesOf(work, ground).map((p) => pipeTakes(work, ground, p)));
+
 /** Share of its pipes that is closed, by what it let through when it was tried against what the least of them would. */
 function closedOf(work: PipedDrain, ground: DrainGround): { readonly closed?: number } {
   const { passesM3s } = work;
   if (passesM3s === undefined) return {};
-  const whole = Math.min(...pipesOf(work, ground).map((p) => pipeTakes(work, ground, p)));
+  const whole = leastTakes(work, ground);
   return whole > passesM3s ? { closed: 1 - passesM3s / whole } : {};
 }
 

@@ -213,8 +213,8 @@ const roof = saidRule<SeepFacts>(
     })[work.downspouts],
 );
 
-/** What must leave a field in a day [m], and soil under the drains that is counted on where nobody has said [m]: common practice. */
-const [DRAINS_M_DAY, BELOW_M] = [0.007, 1];
+/** What must leave a field in a day [m]: common practice. */
+const DRAINS_M_DAY = 0.007;
 const spacing: Rule<SeepFacts> = {
   id: 'seep-drain.spacing',
   title: 'The next drain, against how far apart they may lie',
@@ -223,15 +223,19 @@ const spacing: Rule<SeepFacts> = {
   kind: 'number',
   sense: 'max',
   source: { key: 'ilri-16', locator: 'Hooghoudt; 7 mm a day, water 0.3 m under the ground midway', fromMemory: true },
+  needs: ['ground'],
   applies: ({ work }) => work.apartM !== undefined,
-  find: ({ work, ground }) => {
+  find: ({ work, ground, site }) => {
     const { apartM, soilMmPerHour } = work;
     if (apartM === undefined) return null;
     if (soilMmPerHour === undefined)
       return { value: null, limit: 1, severity: 'unknown', do: 'Find out how fast water moves through the soil there: a hole test below the ground water.' };
+    const soil = site.soilAt(pointAlong(work.line, ground.lengthM / 2).point);
+    if (!soil) return null;
     const K = (soilMmPerHour * 24) / 1000;
+    const D = Math.max(0.05, soil.soilDepthM - depthsOf(work, ground).mean);
     const h = Math.max(0.05, depthsOf(work, ground).mean - 0.3);
-    const may = DRAIN_SPACING.evaluate({ K1: K, K2: K, q: DRAINS_M_DAY, h, D: BELOW_M, r: work.dimensions.widthM / 2 });
+    const may = DRAIN_SPACING.evaluate({ K1: K, K2: K, q: DRAINS_M_DAY, h, D, r: work.dimensions.widthM / 2 });
     const value = apartM / may;
     return { value, limit: 1, severity: gradeMax(value, 1, 1.5), do: value > 1 ? say`Lay them ${amount(may, 'distance')} apart, or deeper.` : 'Nothing.' };
   },

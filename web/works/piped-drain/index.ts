@@ -2,14 +2,12 @@ import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
 import { nearestOnLine, pointAlong } from '#core/geometry';
-import type { Basin, PipedDrain } from '#core/works';
+import { type PipedDrain, hasGrate } from '#core/works';
 import { markId } from '../../plan/marks.ts';
 import type { PlanItem } from '../../plan/types.ts';
 import { change } from '../levels.ts';
 import { WorkSheet } from '../shared/WorkSheet.tsx';
 import type { WorkUi } from '../types.ts';
-
-const isOpen = ({ grateLongM, grateWideM }: Basin): boolean => grateLongM > 0 && grateWideM > 0;
 
 export const pipedDrainUi: WorkUi<PipedDrain> = {
   kind: 'piped-drain',
@@ -40,7 +38,7 @@ export const pipedDrainUi: WorkUi<PipedDrain> = {
       look,
     };
     const basins = work.basins.map((basin, k): PlanItem => {
-      const mark = { role: isOpen(basin) ? 'grate' : 'lid', isSelected };
+      const mark = { role: hasGrate(basin) ? 'grate' : 'lid', isSelected };
       return {
         id: markId(work.id, `basin${k + 1}`),
         version: JSON.stringify([work.line, basin.atM, mark]),
