@@ -7,7 +7,7 @@ import { writeProjectFile } from '#core/formats';
 import { type Project, assetName, emptyProject, gridToBytes } from '#core/project';
 import type { Line, Point } from '#core/geometry';
 import { gridFromLevels } from '#core/terrain';
-import { type CheckDams, type Dam, type HalfMoons, type Headcut, type StoneLines, type Weir, registry } from '#core/works';
+import { type CheckDams, type Dam, type HalfMoons, type Headcut, type Reach, type StoneLines, type Weir, registry } from '#core/works';
 import { HEAD_Y, LONG_M, WIDE_M, bedOf, dryForkLevel, mainAt } from './dry-fork-ground.ts';
 
 const CELL_M = 1.5;
@@ -126,6 +126,23 @@ const moons: HalfMoons = {
   ],
 };
 const rowsOfStone = begun('stone-lines', [[52, 62], [92, 61], [92, 79], [50, 79]], { id: 'lines', name: 'Field lines', how: 'stone-lines' }) as StoneLines; // prettier-ignore
+/** The wash below the old weir, taped and levelled after the second flood: the map's cells are as wide as its bed. */
+const wash = begun('reach', bedOf('main', [104, 58]), { id: 'wash', name: 'Lower wash', how: 'gully-reach' }) as Reach;
+const taped = (at: number, k: number): number => Math.round(100 * at * (1 + 0.14 * Math.sin(1.9 * k + at))) / 100;
+const lowerWash: Reach = {
+  ...wash,
+  known: 'levelled',
+  bedIs: 'coarse-gravel',
+  sections: wash.sections.map((s, k) => ({
+    atM: s.atM,
+    bedM: Math.round(100 * (s.bedM - 0.12 - 0.04 * Math.sin(2.2 * k))) / 100,
+    bedWidthM: taped(s.bedWidthM, k),
+    leftOutM: taped(0.7 * s.leftOutM, k),
+    leftHighM: taped(s.leftHighM, k + 1),
+    rightOutM: taped(0.8 * s.rightOutM, k + 2),
+    rightHighM: taped(s.rightHighM, k + 3),
+  })),
+};
 const works: readonly unknown[] = [
   { ...upper, status: 'existing', dams: found(upper.dams), labour: { ...upper.labour, carryM: 35, fillsAYear: 5, siltM3AYear: 9 } },
   { ...fork, form: 'brush', labour: { m3PerDay: 2, carryM: 80 } },
@@ -133,6 +150,7 @@ const works: readonly unknown[] = [
   head,
   moons,
   { ...rowsOfStone, rockNearM3: 9, gaps: [{ row: 1, atM: 17, widthM: 0.4 }] },
+  lowerWash,
 ];
 
 const ring: Line = [[14, 14], [176, 9], [252, 40], [249, 252], [206, 331], [58, 328], [12, 214]]; // prettier-ignore

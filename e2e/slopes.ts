@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import type { WorkBase } from '#core/contract';
-import type { CheckDams, HalfMoons, RainGarden, SwaleSet, Terraces, Weir } from '#core/works';
+import type { CheckDams, HalfMoons, RainGarden, Reach, SwaleSet, Terraces, Weir } from '#core/works';
 import { HEAD_Y, bedOf, mainAt } from '../demo/dry-fork-ground.ts';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
@@ -14,7 +14,7 @@ export function slopes(open: () => Bench): void {
   describe('check dams in a gully', () => {
     it('are drawn down the bed, changed one by one, pasted as measured, spaced anew by keyboard, taken away; undo takes each back', async () => {
       const v = await Visitor.arrive(open(), WORKS);
-      await v.verdict(/Upper gully, 13 in a row, pass on at most/);
+      await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
       await v.reads('aside', /Lay its stone back from the apron up/);
       await v.menu('Draw another work', 'Check dams, crest level with toe');
       const bed = bedOf('main', [140, 96]);
@@ -65,10 +65,53 @@ export function slopes(open: () => Bench): void {
     }, 240000);
   });
 
+  describe('a channel as it is', () => {
+    it('is drawn and booked, says what its bed stands, carries dams on its own bed, and leaves them theirs when it is taken away', async () => {
+      const v = await Visitor.arrive(open(), WORKS);
+      await v.verdict(/Upper gully, 13 dams in a row/);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      const before = (await works()).length;
+      await v.choose('Work', 'Lower wash');
+      await v.verdict(/Lower wash, 3 stretches in a row, pass on at most/);
+      expect(await v.reads('aside', /Carries to its bank at section \d\s+[\d.]+/)).toMatch(/Speed over its bed at the peak/);
+      await v.choose('Its bed is of', 'cobbles');
+      await v.choose('Change section', 'Section 3');
+      await v.type('Left bank, up', '1.1');
+      const wash = async (): Promise<Reach | undefined> => (await works()).find((w) => w.id === 'wash') as Reach | undefined;
+      await v.until(wash, (w) => w?.sections[2].leftHighM === 1.1 && w.bedIs === 'cobbles'); // prettier-ignore
+      // Rows that are not whole change nothing.
+      const rows = 'Sections as measured, in metres: at, bed level, bed width, left out, left up, right out, right up';
+      await v.type(rows, '0,818.9,2');
+      await v.press('Take them in');
+      await v.reads('body', /row 1: column 4 \(left out\) is empty/);
+      expect((await wash())?.sections).toHaveLength(4);
+
+      // Dams drawn down it stand on its sections.
+      await v.menu('Draw another work', 'Check dams, crest level with toe');
+      const bed = bedOf('main', [98, 68]);
+      await v.draw([bed[0], bed[3], bed[bed.length - 1]].map(here));
+      await v.reads('aside', /Check dams 3/);
+      const dams = async (): Promise<CheckDams | undefined> => (await works()).find((w) => w.name === 'Check dams 3') as CheckDams | undefined; // prettier-ignore
+      const made = await v.until(dams, (d) => d !== undefined);
+      expect(made).toMatchObject({ channel: 'wash' });
+      expect(made?.dams.every((d) => d.isMeasured === true)).toBe(true);
+      await v.verdict(/Check dams 3, \d+ dams in a row/);
+      await v.reads('aside', /Dams outside the channel they are told to stand in/);
+      expect(await serious(v)).toEqual([]);
+      await v.choose('Work', 'Lower wash');
+      await v.press('Remove Lower wash');
+      expect((await v.until(dams, (d) => d !== undefined && !('channel' in d)))?.dams).toHaveLength(made?.dams.length ?? -1);
+      for (let k = 0; k < 4; k++) await v.press('Undo');
+      await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
+      await v.until(wash, (w) => w !== undefined && w.bedIs === 'coarse-gravel');
+      expect(v.errors).toEqual([]);
+    }, 180000);
+  });
+
   describe('works on a slope', () => {
     it('half-moons fill a field, a weir crosses a gully and is refused on open ground, a head is read and rested', async () => {
       const v = await Visitor.arrive(open(), WORKS);
-      await v.verdict(/Upper gully, 13 in a row, pass on at most/);
+      await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
       const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
       const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
         (await works()).find((w) => w.name === name) as W | undefined;
@@ -142,7 +185,7 @@ export function slopes(open: () => Bench): void {
   describe('what suits a place', () => {
     it('is asked on the plan, told in figures, placed by a button; other works of a slope are drawn, changed, refused and taken back', async () => {
       const v = await Visitor.arrive(open(), WORKS);
-      await v.verdict(/Upper gully, 13 in a row, pass on at most/);
+      await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
       const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
       const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
         (await works()).find((w) => w.name === name) as W | undefined;

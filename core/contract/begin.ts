@@ -2,6 +2,7 @@
 import type { Line, Point } from '../geometry/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import type { Said } from '../units/index.ts';
+import type { Channel } from './channel.ts';
 import type { Problem, WorkBase } from './work.ts';
 
 /** One way to draw a work: a line or a ring on the ground, a place on the work it lets out, or a pair of stores. */
@@ -18,6 +19,8 @@ export interface DrawSpec {
   readonly isFirst?: boolean;
   /** It begins and ends at what holds water: all of that is looked at. */
   readonly seesStores?: true;
+  /** It may stand in a measured channel: all of those are looked at. */
+  readonly seesChannels?: true;
 }
 
 /** What was drawn. */
@@ -68,6 +71,8 @@ export interface Land {
   readonly stores: readonly StoreSeen[];
   /** All that holds water, where the way of drawing sees stores. */
   readonly waters?: readonly WaterSeen[];
+  /** Channels as they were measured, where the way of drawing sees them. */
+  readonly channels?: readonly Channel[];
   /** Edges of buildings that are drawn. */
   readonly buildings?: readonly Line[];
   /** What runs off the ground at a place in the longest storm looked at [mm]; null, or left out, while nobody knows. */

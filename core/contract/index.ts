@@ -2,6 +2,7 @@
 export * from './work.ts';
 export * from './water.ts';
 export * from './hazard.ts';
+export * from './channel.ts';
 export * from './check.ts';
 export * from './technique.ts';
 export * from './traits.ts';

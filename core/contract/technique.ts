@@ -3,6 +3,7 @@ import type { Line, Point } from '../geometry/index.ts';
 import type { Cover } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
+import type { Channel } from './channel.ts';
 import type { Check, Missing, Rule } from './check.ts';
 import type { BuildStep, QuantityLine, SheetPart } from './make.ts';
 import type { Place, Suit } from './suits.ts';
@@ -157,6 +158,8 @@ export interface Figure {
 /** A work with its ground measured: everything that depends on its levels, cheap enough to redo at every drag. */
 export interface PlacedWork {
   readonly host: Host | null;
+  /** The channel it is, for what stands in it. */
+  readonly channel?: Channel;
   /** The stores it makes, the one its guests let out first, with their outlets; none where it stores nothing. */
   readonly stores: (guests: readonly Outlet[]) => readonly Store[];
   readonly outlets: readonly Outlet[];

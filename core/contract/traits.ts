@@ -14,6 +14,8 @@ export interface Traits {
   readonly joinable: boolean;
   /** What it holds hangs on no ground: it can be reckoned day by day before any terrain is known. */
   readonly standsAlone?: true;
+  /** A measured channel: others stand in it. */
+  readonly isChannel?: true;
   /** How it lets its host out: over a crest, through a bore or stone, lifted; null where it is no way out. */
   readonly wayOut: 'crest' | 'through' | 'lifted' | null;
 }
@@ -22,9 +24,9 @@ export interface Traits {
 export interface Ref {
   /**
    * host: it lets that one out · to: it leads there · joins: it opens into it · through: water passes there on its way · back: what
-   * soaked in comes out there, which nothing hangs on where it stands.
+   * soaked in comes out there, which nothing hangs on where it stands · in: it stands in that channel.
    */
-  readonly role: 'host' | 'to' | 'joins' | 'through' | 'back';
+  readonly role: 'host' | 'to' | 'joins' | 'through' | 'back' | 'in';
   readonly id: string;
   /** The member that names it. */
   readonly path: string;

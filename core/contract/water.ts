@@ -53,6 +53,8 @@ export interface Outlet {
   readonly flowAt: (levelM: number, beyondM?: number) => number;
   /** Where it leads by its making; left out, its water is followed downhill. */
   readonly to?: string;
+  /** It stays in the channel its store stands along: the next store along that takes it, if there is one. */
+  readonly staysIn?: true;
   /** Of water let into the ground: what of it comes out again, where, and how much later [s]; the rest is gone for good. */
   readonly returns?: { readonly to: string; readonly share: number; readonly lagS: number };
   /** Level of water beyond from which it is felt; left out, it never is. */
@@ -95,6 +97,8 @@ export interface Store {
   readonly heldM3: number;
   readonly stage: Stage;
   readonly outlets: readonly Outlet[];
+  /** The measured channel it stands in, and where along it. */
+  readonly along?: { readonly channel: string; readonly atM: number };
   /** Open water at its lowest way out, on which rain falls and stays [m2]; left out where it is counted as ground. */
   readonly waterM2?: number;
   /** What it loses into its own bed [mm/h]; left out, what the ground under it takes in. */

@@ -33,11 +33,12 @@ export interface ShownWhen {
   readonly isNot?: readonly unknown[];
 }
 
-/** Another work this one names, chosen among those that store water. */
+/** Another work this one names, chosen among those that store water, or that are channels. */
 export interface ReferenceSpec {
   readonly path: string;
   readonly title: string;
   readonly label: string;
+  readonly among?: 'channels';
   readonly shownWhen?: ShownWhen;
   /** What it is when none is named; left out, one must be. */
   readonly none?: string;
@@ -52,6 +53,8 @@ export interface ListSpec {
   /** What it says while nothing is noted, what adds one, what takes one away. */
   readonly words: { readonly none: string; readonly add: string; readonly remove: string };
   readonly fields: readonly FieldSpec[];
+  /** Many of many numbers: told as a table under these short heads, one to a field and none where it is empty, one entry to change at a time. */
+  readonly heads?: readonly string[];
   /** One to begin with, of the work as it is. */
   readonly start: (work: never) => Readonly<Record<string, number>>;
 }

@@ -8,9 +8,11 @@ import {
   type Tank,
   type Terraces,
   type PipedDrain,
+  type Reach,
   type SeepDrain,
   type SupplyLine,
   newDrain,
+  newReach,
   newSeepDrain,
   newSupplyLine,
 } from '../works/index.ts';
@@ -198,4 +200,19 @@ export const WET_SLOPE: SeepDrain = {
     levels: { upperM: 119.5, outletM: 118.1 },
   }),
   soil: 'silt',
+}; // prettier-ignore
+
+/** The bed of the valley from below its road to the pond's water, taped and levelled. */
+export const CREEK: Reach = {
+  ...newReach('creek', 'Valley creek', {
+    line: [[101, 130], [101, 100]],
+    runs: 'creek',
+    sections: [
+      { atM: 0, bedM: 106.45, bedWidthM: 1, leftOutM: 1.2, leftHighM: 0.8, rightOutM: 1.6, rightHighM: 0.7 },
+      { atM: 14, bedM: 105.7, bedWidthM: 1.2, leftOutM: 1.2, leftHighM: 0.8, rightOutM: 1.5, rightHighM: 0.75 },
+      { atM: 30, bedM: 104.95, bedWidthM: 1.3, leftOutM: 1.3, leftHighM: 0.9, rightOutM: 1.5, rightHighM: 0.8 },
+    ],
+  }),
+  known: 'levelled',
+  bedIs: 'coarse-gravel',
 }; // prettier-ignore

@@ -39,6 +39,9 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'check-dams': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'check-dams-gully': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'check-dam': { points: [[101, 196], [101, 170]] }, // prettier-ignore
+  'gully-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
+  'creek-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
+  'ditch-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   weir: { points: [[90, 24], [112, 24]] }, // prettier-ignore
   'stone-lines': { points: [[20, 20], [60, 20], [60, 80], [20, 80]] }, // prettier-ignore
   'stone-line': { points: [[26, 20], [30, 40], [36, 60]] }, // prettier-ignore

@@ -12,6 +12,7 @@ import { pondDescriptor } from './pond/descriptor.ts';
 import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
+import { reachDescriptor } from './reach/descriptor.ts';
 import { rippingDescriptor } from './ripping/descriptor.ts';
 import { roofDescriptor } from './roof/descriptor.ts';
 import { seepDrainDescriptor } from './seep-drain/descriptor.ts';
@@ -51,5 +52,6 @@ export const DESCRIPTORS = [
   supplyLineDescriptor,
   pipedDrainDescriptor,
   seepDrainDescriptor,
+  reachDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

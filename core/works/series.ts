@@ -12,6 +12,12 @@ const NONE = 0;
 export const stormAt = ({ store, storm, others = [] }: StormFacts, id: string): StoreStorm | null =>
   (store?.id === id ? storm : others.find((o) => o.store.id === id)?.storm) ?? null;
 
+/** The greatest flow one of its stores must pass [m3/s]; null where no storm tells. The method chosen for a peak is asked of the first, whose catchment it is. */
+export function peakAt(facts: StormFacts, id: string): number | null {
+  const storm = stormAt(facts, id);
+  return storm && Math.max(storm.peakInM3s, facts.store?.id === id ? (facts.designPeakM3s ?? storm.peakInM3s) : storm.peakInM3s);
+}
+
 /** One of several, counted from 1, with what it is worst in. */
 export interface Worst<T> {
   readonly one: T;

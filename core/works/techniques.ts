@@ -13,6 +13,7 @@ import { pumpBack } from './pump-back/index.ts';
 import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
 import { pipedDrain } from './piped-drain/index.ts';
+import { reach } from './reach/index.ts';
 import { ripping } from './ripping/index.ts';
 import { roof } from './roof/index.ts';
 import { seepDrain } from './seep-drain/index.ts';
@@ -52,6 +53,7 @@ export const TECHNIQUES = [
   supplyLine,
   pipedDrain,
   seepDrain,
+  reach,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

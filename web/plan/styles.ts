@@ -26,6 +26,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   crossing: (l, p, { resolution }) => band(l, p, { resolution, fill: p.paper, least: 7 }),
   drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
   'check-dam': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 5 }),
+  'channel-section': (l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: l.isSelected ? 2 : 1.2 }) })],
   'basin-row': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 1.6 }),
   'rip-key': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 2 }),
   'rip-slot': (_, p) => [new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.55), width: 0.8 }) })],

@@ -13,6 +13,7 @@ import { pumpBackUi } from './pump-back/index.ts';
 import { rainGardenUi } from './rain-garden/index.ts';
 import { rippingUi } from './ripping/index.ts';
 import { roofUi } from './roof/index.ts';
+import { reachUi } from './reach/index.ts';
 import { seepDrainUi } from './seep-drain/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
@@ -51,5 +52,6 @@ export const WORK_UIS = [
   supplyLineUi,
   pipedDrainUi,
   seepDrainUi,
+  reachUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

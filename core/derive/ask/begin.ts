@@ -1,5 +1,5 @@
 // What begins where something is drawn: the first works of a kind, on the land and among the stores as they are.
-import type { Land, StoreSeen, WaterSeen, WorkBase } from '../../contract/index.ts';
+import type { Channel, Land, StoreSeen, WaterSeen, WorkBase } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
@@ -75,6 +75,10 @@ function watersSeen(project: Project, context: RoomContext): WaterSeen[] {
   return [...stores, ...piped];
 }
 
+/** Channels as they were measured. */
+const channelsSeen = (project: Project, context: RoomContext): Channel[] =>
+  (laidOut(asDesigned(project), context)?.water.works ?? []).flatMap(({ placed }) => placed.channel ?? []);
+
 /** Ids by what they are: with the parts given, else with the next number no work and no pin has. */
 function idsFor(project: Project, fresh: readonly string[] | undefined): (what: string) => string {
   const taken = new Set([...project.options.flatMap((o) => o.works), ...project.pins].map((item) => item.id));
@@ -118,6 +122,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     // Only what is set beside stores need know them: they cost a derive.
     stores: draw.what === 'on-host' || draw.what === 'between-stores' ? storesSeen(project, context) : [],
     ...(draw.seesStores ? { waters: watersSeen(project, context) } : {}),
+    ...(draw.seesChannels ? { channels: channelsSeen(project, context) } : {}),
     buildings: project.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : [])),
     runsMm: (at) => runsAt(project, at),
     nameFor: (name) => `${name} ${count + 1}`,

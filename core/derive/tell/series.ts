@@ -8,6 +8,9 @@ export function seriesOf({ stores }: Derived, { work }: Pick<DerivedStore, 'work
   return own.length > 1 ? own : [];
 }
 
+/** The word for several of a thing, as stores are called: dams, benches, stretches. */
+const several = (noun: string): string => `${noun}${noun.endsWith('ch') ? 'es' : 's'}`;
+
 /** The pieces between names and figures: how many there are, what the lowest passes on at most, and where least is left. */
 export function seriesWords(
   stores: readonly DerivedStore[],
@@ -15,11 +18,13 @@ export function seriesWords(
 ): { readonly least: DerivedStore; readonly leftM: number; readonly before: string; readonly flow: string; readonly after: string } {
   const left = (s: DerivedStore): number => s.least?.value ?? s.freeboardM ?? Infinity;
   const least = stores.reduce((a, b) => (left(b) < left(a) ? b : a));
+  const part = least.name.replace(`${name}, `, '');
+  const noun = part.replace(/ \d+$/, '');
   return {
     least,
     leftM: left(least),
-    before: `${name}, ${stores.length} in a row, pass on at most `,
+    before: `${name}, ${stores.length} ${several(noun)} in a row, pass on at most `,
     flow: q(stores[stores.length - 1].peakOutM3s, 'flow'),
-    after: `. Least is left at ${least.name.replace(`${name}, `, '')}: `,
+    after: `. Least is left at ${part}: `,
   };
 }

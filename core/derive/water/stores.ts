@@ -100,14 +100,27 @@ export interface Ways {
   readonly led: ReadonlySet<string>;
 }
 
+/** The store below each along the channel they stand in: what was measured says so, not the ground of the map. */
+function nextAlong(stores: readonly Store[]): ReadonlyMap<string, string> {
+  const by = new Map<string, { readonly id: string; readonly atM: number }[]>();
+  for (const { id, along } of stores) if (along) by.set(along.channel, [...(by.get(along.channel) ?? []), { id, atM: along.atM }]);
+  return new Map(
+    [...by.values()].flatMap((list) => {
+      const down = list.sort((a, b) => a.atM - b.atM);
+      return down.slice(1).map((to, k) => [down[k].id, to.id] as const);
+    }),
+  );
+}
+
 /** Where every outlet leads: by the user's word, by its making, else downhill. */
 export function tracedLinks({ option, stores, works, plan, graph }: Traced): Ways {
   const ids = new Set(stores.map((s) => s.id));
   const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
   const said = option.links ?? {};
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
-  const givenTo = ({ id, to, returns }: Outlet): string | undefined => {
-    const given = said[id] ?? returns?.to ?? to;
+  const next = nextAlong(stores);
+  const givenTo = ({ id, to, returns, staysIn }: Outlet, store: string): string | undefined => {
+    const given = said[id] ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
     if (given !== undefined && (ids.has(given) || ENDS.some((end) => end === given))) return given;
     // A word about a work that is gone is passed over; what went into the ground stays there.
     return returns ? 'ground' : undefined;
@@ -116,7 +129,7 @@ export function tracedLinks({ option, stores, works, plan, graph }: Traced): Way
   const links = new Map(
     stores.map((store) => {
       const given = store.outlets.map((outlet) => {
-        const to = givenTo(outlet);
+        const to = givenTo(outlet, store.id);
         if (to !== undefined) led.add(outlet.id);
         return to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') };
       });

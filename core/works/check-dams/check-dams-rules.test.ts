@@ -3,7 +3,7 @@ import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, setbackCases, siteOf, stormOf, testSides, withAt, words } from '../../testing/rules.ts';
 import { judgeBy } from '../rules.ts';
-import { lowered, measureBed } from './bed.ts';
+import { lowered, measureBed } from '../bed.ts';
 import type { DamsFacts } from './checks.ts';
 import { DAMS_RULES, type CheckDams, type Dam, checkDams } from './index.ts';
 import { stoneOf } from './stone.ts';
@@ -45,6 +45,7 @@ const facts = (work: CheckDams = ROCK, change: Partial<DamsFacts> = {}, site = G
     ...factsOf(site, { store: stores[0], storm, others: stores.map((store) => ({ store, storm })), designPeakM3s: 0.1 }),
     work,
     bed,
+    channel: null,
     dams,
     needsM3: (one) => stoneOf(work, one).allM3,
     ...change,
@@ -54,6 +55,8 @@ const with_ = (path: string, value: unknown, of = ROCK): DamsFacts => facts(with
 const ofDam = (change: Partial<Dam>, of = ROCK): DamsFacts => facts({ ...of, dams: [dam(54), dam(60, change)] });
 /** The lower dam so far down that the pool of it ends so much below the foot of the upper. */
 const bare = (m: number): DamsFacts => facts({ ...ROCK, dams: [dam(54 - 10 * m), dam(60)] });
+/** A channel measured along the same line. */
+const CHANNEL = { work: 'reach', line: LINE, fromM: 0, toM: 60, isMeasured: true, bedAt: (m: number) => 9 - 0.1 * m, acrossAt: () => ({ bedWidthM: 1, bankWidthM: 4, depthM: 1.5 }) }; // prettier-ignore
 /** A peak that stands so deep in the notch. */
 const deep = (headM: number): DamsFacts => {
   const peak = 1.65 * headM ** 1.5;
@@ -106,6 +109,16 @@ describe('rules on check dams', () => {
         [0.299, 'weigh'],
         [0.3, 'fine'],
       ],
+    },
+    'check-dams.in-reach': {
+      at: (v) => facts(ROCK, { channel: { ...CHANNEL, toM: v === 0 ? 60 : v === 1 ? 59 : 50 } }),
+      limit: 0,
+      judged: [
+        [0, 'fine'],
+        [1, 'mend', /measure the channel further/],
+        [2, 'mend'],
+      ],
+      silent: [facts()],
     },
     'check-dams.notch': {
       at: deep,

@@ -5,7 +5,7 @@ import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { NO_TRAITS, begunBy, expectFields, landOf, wrong } from '../../testing/guests.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
-import { acrossAt, measureBed } from './bed.ts';
+import { acrossAt, measureBed } from '../bed.ts';
 import { HEEDE_SPACING, SIGHT_SPACING, type CheckDams, type Dam, checkDams, damsFromRows } from './index.ts';
 import { hoursOf } from './making.ts';
 import { byGully, bySight, toeAbove } from './spacing.ts';
@@ -42,7 +42,7 @@ const series = (dams: readonly Dam[], change: Partial<CheckDams> = {}): CheckDam
   ...change,
 });
 const bed = measureBed(LINE, GULLY);
-const place = (work: CheckDams) => checkDams.place(work, bed, null);
+const place = (work: CheckDams) => checkDams.place(work, { bed, channel: null }, null);
 const stores = (work: CheckDams) => place(work).stores([]);
 const held = (work: CheckDams): number => stores(work).reduce((a, s) => a + s.heldM3, 0);
 const sum = (list: readonly number[]): number => list.reduce((a, v) => a + v, 0);
@@ -332,9 +332,9 @@ describe('rows pasted from a sheet', () => {
       { atM: 20.5, heightM: 0.6, bedWidthM: 1.2, bankWidthM: 3, depthM: 1.3, siltedPercent: 40, note: 'IMG 7', isMeasured: true },
     ];
     const tabs = 'at\theight\tbed\tbanks\tdepth\n12\t0,5\t1,4\t3,2\t1,1\n20,5\t0,6\t1,2\t3\t1,3\t40\t\t\tIMG 7\n';
-    expect(damsFromRows(tabs)).toEqual({ ok: true, dams: expected });
-    expect(damsFromRows('12,0.5,1.4,3.2,1.1\r\n\r\n20.5,0.6,1.2,3,1.3,40,,,IMG 7')).toEqual({ ok: true, dams: expected });
-    expect(damsFromRows('12;0,5;1,4;3,2;1,1')).toEqual({ ok: true, dams: [expected[0]] });
+    expect(damsFromRows(tabs)).toEqual({ ok: true, rows: expected });
+    expect(damsFromRows('12,0.5,1.4,3.2,1.1\r\n\r\n20.5,0.6,1.2,3,1.3,40,,,IMG 7')).toEqual({ ok: true, rows: expected });
+    expect(damsFromRows('12;0,5;1,4;3,2;1,1')).toEqual({ ok: true, rows: [expected[0]] });
   });
   it('are not read at all where one is not, and each says where', () => {
     expect(damsFromRows('12,0.5,1.4\n13,high,1.4,3,1')).toEqual({

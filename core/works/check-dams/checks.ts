@@ -4,7 +4,7 @@ import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
-import { bedAt, fallBetween, riseOf } from './bed.ts';
+import { bedAt, fallBetween, riseOf } from '../bed.ts';
 import { type DamsFacts, at, of, peakAt } from './facts.ts';
 import { FORM_WORDS, MOST_HIGH_M } from './model.ts';
 import { SIZE_RULES, STATE_RULES } from './size-checks.ts';

@@ -1,25 +1,9 @@
 // Check dams in series: what they are, without what works them out.
 import type { Descriptor, Intake } from '../../contract/index.ts';
-import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { across } from '../bed.ts';
 import { storeIdOf } from '../series.ts';
 import { DAMS_DRAWS, DAMS_SAMPLE } from './begin.ts';
 import { type CheckDams, DAMS_CHOICES, DAMS_FIELDS, inOrder, validateDams } from './model.ts';
-
-/** As wide as a dam reaches at the least where it takes in what comes down [m]: a line drawn by hand misses the bed by as much. */
-const LEAST_REACH_M = 6;
-
-/** From bank to bank across the channel. */
-function across(line: Line, { atM, bankWidthM }: { readonly atM: number; readonly bankWidthM: number }): readonly [Point, Point] {
-  const { point, direction } = pointAlong(line, Math.min(atM, lineLength(line)));
-  const reach = Math.max(LEAST_REACH_M, bankWidthM) / 2;
-  const [nx, ny] = [-direction[1] * reach, direction[0] * reach];
-  return [
-    [point[0] - nx, point[1] - ny],
-    [point[0] + nx, point[1] + ny],
-  ];
-}
-
-export { across };
 
 /** One dam takes in what comes down to it: the lowest first in the list of none. */
 const intakesOf = (work: CheckDams): readonly Intake[] =>
@@ -32,11 +16,12 @@ export const checkDamsDescriptor: Descriptor<CheckDams> = {
   sample: DAMS_SAMPLE,
   fields: DAMS_FIELDS,
   choices: DAMS_CHOICES,
+  references: [{ path: 'channel', title: 'Stands in', label: 'Channel as measured', among: 'channels', none: 'none: on its own line' }],
   validate: validateDams,
   traits: () => ({ retains: 'none', canBlock: false, isConduit: false, canSilt: true, isCut: false, joinable: false, wayOut: null }),
-  refs: () => [],
+  refs: ({ channel }) => (channel === undefined ? [] : [{ role: 'in', id: channel, path: 'channel', whenGone: 'lets-go' }]),
   draws: DAMS_DRAWS,
   footprint: (work) => [work.line],
   intakes: intakesOf,
-  groundKey: (work) => work.line,
+  groundKey: ({ line, channel }) => [line, channel ?? null],
 };

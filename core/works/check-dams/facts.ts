@@ -1,13 +1,14 @@
 // What rules on check dams read, and how they tell which dam is worst.
-import type { Finding, StormFacts } from '../../contract/index.ts';
-import { type Worst, stormAt, whichOf } from '../series.ts';
-import type { Bed } from './bed.ts';
+import type { Channel, Finding, StormFacts } from '../../contract/index.ts';
+import { type Worst, peakAt as peakOfStore, whichOf } from '../series.ts';
+import type { Bed } from '../bed.ts';
 import type { CheckDams } from './model.ts';
 import type { Standing } from './store.ts';
 
 export interface DamsFacts extends StormFacts {
   readonly work: CheckDams;
   readonly bed: Bed;
+  readonly channel: Channel | null;
   readonly dams: readonly Standing[];
   /** What one of them takes [m3]. */
   readonly needsM3: (one: Standing) => number;
@@ -19,8 +20,4 @@ export const at = ({ bed }: DamsFacts, { one }: Worst<Standing>): Finding['at'] 
 export const of = (k: number, { dams }: DamsFacts): string => whichOf('dam', k, dams);
 
 /** The greatest flow a dam must pass [m3/s]; null where no storm tells. */
-export function peakAt(facts: DamsFacts, { store: id }: Standing): number | null {
-  const storm = stormAt(facts, id);
-  // The method chosen for a peak is asked of the first, whose catchment it is.
-  return storm && Math.max(storm.peakInM3s, facts.store?.id === id ? (facts.designPeakM3s ?? storm.peakInM3s) : storm.peakInM3s);
-}
+export const peakAt = (facts: DamsFacts, { store }: Standing): number | null => peakOfStore(facts, store);

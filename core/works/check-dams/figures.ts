@@ -1,7 +1,7 @@
 import type { Figure, StormFacts } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { SILL_LENGTH } from '../../hydraulics/index.ts';
-import { type Bed, fallBetween } from './bed.ts';
+import { type Bed, fallBetween } from '../bed.ts';
 import { allStoneM3, hoursOf } from './making.ts';
 import { siltedShare } from '../series.ts';
 import type { CheckDams } from './model.ts';

@@ -1,9 +1,9 @@
 // Check dams in series: they slow, hold and drop silt down a gully, each spilling onto the foot of the next.
-import type { LevelMark, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
+import type { LevelMark, PegDraft, PlacedWork, Plot, Technique } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
 import { runRules } from '../rules.ts';
 import { beginDams } from './begin.ts';
-import { type Bed, lowered, measureBed } from './bed.ts';
+import { type Bed, bedIn, lowered, measureBed } from '../bed.ts';
 import { DAMS_RULES } from './checks.ts';
 import { checkDamsDescriptor } from './descriptor.ts';
 import { figuresOf } from './figures.ts';
@@ -12,13 +12,12 @@ import type { CheckDams } from './model.ts';
 import { longSection } from './section.ts';
 import { HEEDE_SPACING, SIGHT_SPACING, toeAbove } from './spacing.ts';
 import { DAM_BODY, WEDGE_VOLUME, stoneOf } from './stone.ts';
-import { type Standing, standingDams, storesOf } from './store.ts';
+import { type DamsGround, type Standing, standingDams, storesOf } from './store.ts';
 import { suitsDams } from './suits.ts';
 
 export * from './model.ts';
 export * from './rows.ts';
 export { DAMS_RULES } from './checks.ts';
-export { across } from './descriptor.ts';
 export { HEEDE_SPACING, SIGHT_SPACING } from './spacing.ts';
 
 function pegsOf(work: CheckDams, dams: readonly Standing[]): PegDraft[] {
@@ -84,18 +83,20 @@ function bedBehind(dams: readonly Standing[], bed: Bed, store: string): { readon
   return { line: [at(toe), at(one.dam.atM)], dugM: ON_THE_GROUND_M };
 }
 
-function placeDams(work: CheckDams, measured: Bed): PlacedWork {
-  const bed = lowered(measured, work.dimensions.bedBelowM ?? ON_THE_GROUND_M);
+function placeDams(work: CheckDams, ground: DamsGround): PlacedWork {
+  const { channel } = ground;
+  // A bed that was measured is as deep as it is.
+  const bed = channel ? ground.bed : lowered(ground.bed, work.dimensions.bedBelowM ?? ON_THE_GROUND_M);
   const dams = standingDams(work, bed);
   const series = { work, bed, dams };
   let rings: readonly Line[] | null = null;
   const needsM3 = (one: Standing): number => stoneOf(work, one).allM3;
   return {
     host: null,
-    stores: () => storesOf(work, bed, measured),
+    stores: () => storesOf(work, bed, ground),
     outlets: [],
     figures: (facts, sheet) => figuresOf(series, facts, sheet),
-    checks: (facts) => runRules(DAMS_RULES, { ...facts, ...series, needsM3 }, work.id),
+    checks: (facts) => runRules(DAMS_RULES, { ...facts, ...series, channel, needsM3 }, work.id),
     quantities: () => quantitiesOf(work, dams),
     buildSteps: () => stepsOf(work, dams),
     pegs: () => pegsOf(work, dams),
@@ -110,12 +111,19 @@ function placeDams(work: CheckDams, measured: Bed): PlacedWork {
 /** Where nothing else is said the terrain shows the bed. */
 const ON_THE_GROUND_M = 0;
 
-export const checkDams: Technique<CheckDams, Bed> = {
+/** The bed of its line: as measured where it stands in a channel. */
+function measureDams(work: CheckDams, plot: Plot): DamsGround {
+  const channel = (work.channel === undefined ? null : plot.placed?.get(work.channel)?.channel) ?? null;
+  const bed = measureBed(work.line, plot);
+  return { bed: channel ? bedIn(channel, bed) : bed, channel };
+}
+
+export const checkDams: Technique<CheckDams, DamsGround> = {
   ...checkDamsDescriptor,
   formulas: [SIGHT_SPACING, HEEDE_SPACING, WEDGE_VOLUME, DAM_BODY],
   rules: DAMS_RULES,
   suits: suitsDams,
   begin: beginDams,
-  measure: (work, plot) => measureBed(work.line, plot),
+  measure: measureDams,
   place: placeDams,
 };

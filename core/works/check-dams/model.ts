@@ -32,6 +32,8 @@ export interface CheckDams extends WorkBase {
   readonly kind: 'check-dams';
   /** Along the bed of the channel, from its upper to its lower end. */
   readonly line: Line;
+  /** The channel as measured it stands in. */
+  readonly channel?: string;
   readonly form: DamForm;
   readonly dams: readonly Dam[];
   readonly dimensions: {
@@ -97,6 +99,7 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
     min: 0,
     max: 10,
     help: 'Where cells of the terrain are wider than the channel.',
+    shownWhen: { path: 'channel', is: [undefined] },
     optional: { offer: 'The map does not show how deep it is', start: 0.5 },
   }),
   {

@@ -1,7 +1,7 @@
 // The series along its bed, to scale.
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
-import { type Bed, bedAt } from './bed.ts';
+import { type Bed, bedAt } from '../bed.ts';
 import type { CheckDams } from './model.ts';
 import { toeAbove } from './spacing.ts';
 import type { Standing } from './store.ts';

@@ -4,7 +4,9 @@ import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin, metres } from '../rules.ts';
 import { siltedShare, worstOf } from '../series.ts';
 import { leastRule } from '../size-rule.ts';
-import { fallBetween } from './bed.ts';
+import { pointAlong } from '../../geometry/index.ts';
+import { fallBetween, placeIn } from '../bed.ts';
+import type { Standing } from './store.ts';
 import { type DamsFacts, at, of } from './facts.ts';
 import { lostShare } from './model.ts';
 
@@ -154,5 +156,30 @@ const stoneNear: Rule<DamsFacts> = {
   },
 };
 
+const inReach: Rule<DamsFacts> = {
+  id: 'check-dams.in-reach',
+  title: 'Dams outside the channel they are told to stand in',
+  why: 'Beside the measured channel, or past its ends, their bed is the map’s again, and water of the channel passes them by.',
+  unit: '',
+  kind: 'count',
+  sense: 'max',
+  source: { key: 'geometry' },
+  applies: ({ channel }) => channel !== null,
+  find: (facts) => {
+    const { work, dams, channel } = facts;
+    if (!channel) return null;
+    const isOut = ({ dam }: Standing): boolean => placeIn(channel, pointAlong(work.line, dam.atM).point) === null;
+    const worst = worstOf(dams, (one) => (isOut(one) ? 1 : 0), 'most');
+    const value = dams.filter(isOut).length;
+    return {
+      value,
+      limit: 0,
+      at: value > 0 ? at(facts, worst) : null,
+      severity: value > 0 ? 'mend' : 'fine',
+      do: value > 0 ? `Draw the series in the channel, measure the channel further, or let it stand on its own line${of(worst.k, facts)}.` : 'Nothing.',
+    };
+  },
+}; // prettier-ignore
+
 export const SIZE_RULES: readonly Rule<DamsFacts>[] = [sideKey, bedKey, apron, crest];
-export const STATE_RULES: readonly Rule<DamsFacts>[] = [measured, condition, full, stoneNear];
+export const STATE_RULES: readonly Rule<DamsFacts>[] = [measured, inReach, condition, full, stoneNear];

@@ -1,6 +1,6 @@
 // Where the dams of a series stand: by the line of sight on the bed as it is, or by the rule for gullies.
 import { defineFormula } from '../../formula/index.ts';
-import { type Bed, bedAt } from './bed.ts';
+import { type Bed, bedAt } from '../bed.ts';
 
 const symbols = {
   H: { means: 'height of the dam, from the bed to its notch', unit: 'm', domain: 'positive' },

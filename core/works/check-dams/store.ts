@@ -1,16 +1,22 @@
 // Each dam as a store: the wedge of water behind it by the real bed, its notch, its ends, and what its stone lets through.
-import type { Exit, Outlet, Stage, Store } from '../../contract/index.ts';
+import type { Channel, Exit, Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import { type ChannelSection, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, grassedSillLaw, trapezoid } from '../../hydraulics/index.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
 import { siltedStage } from '../silt.ts';
-import { type Bed, bedAt, fallBetween } from './bed.ts';
+import { type Bed, bedAt, fallBetween, placeIn } from '../bed.ts';
 import { type CheckDams, type Dam, inOrder, lostShare } from './model.ts';
 
 /** Discharge of a rough notch (Heede & Mufich 1973; from memory). */
 export const NOTCH_C = 1.65;
 /** How far above the ends the stage table reaches [m]. */
 const ABOVE_M = 1;
+
+/** The bed along its line, and the measured channel it stands in. */
+export interface DamsGround {
+  readonly bed: Bed;
+  readonly channel: Channel | null;
+}
 
 /** One dam on its bed. */
 export interface Standing {
@@ -119,15 +125,14 @@ function belowOf(work: CheckDams, { dam }: Standing): Point {
   return [point[0] + direction[0] * away, point[1] + direction[1] * away];
 }
 
-function outletsOf(
-  work: CheckDams,
-  bed: Bed,
-  on: { readonly one: Standing; readonly to: string | null; readonly floorM: number },
-): Outlet[] {
+/** The store a dam lets go to by its series; the next along the channel it stands in, whosever that is; or none. */
+type Next = { readonly store: string } | 'channel' | null;
+
+function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: Next; readonly floorM: number }): Outlet[] {
   const { one, to, floorM } = on;
   const { store, dam, section } = one;
   const dischargeAt = belowOf(work, one);
-  const leads = to === null ? {} : { to };
+  const leads = to === null ? {} : to === 'channel' ? { staysIn: true as const } : { to: to.store };
   const slope = Math.max(0.005, fallBetween(bed, [Math.max(0, dam.atM - 5), Math.min(bed.lengthM, dam.atM + 5)]));
   const exit: Exit = { at: dischargeAt, slope, widthM: work.dimensions.notchWidthM, shape: 'sheet' };
   const way = { work: work.id, dischargeAt, ...leads };
@@ -171,7 +176,7 @@ function outletsOf(
   return [...leak, notch, ends];
 }
 
-function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: string | null }): Store {
+function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readonly to: Next; readonly along: Store['along'] }): Store {
   const { one } = on;
   const stage = stageOf(one, bed);
   const floorM = stage.levelM[0];
@@ -190,6 +195,7 @@ function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readon
     waterM2: full.wettedM2,
     stage,
     outlets,
+    ...(on.along ? { along: on.along } : {}),
   };
 }
 
@@ -197,17 +203,21 @@ function storeOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; readon
 const made = new WeakMap<Bed, Map<string, Store>>();
 const MOST_MADE = 2000;
 
-/** All dams as stores, each letting go to the next. `measured` is the bed as the terrain has it, the same thing while the line is. */
-export function storesOf(work: CheckDams, bed: Bed, measured = bed): readonly Store[] {
+/** All dams as stores, each letting go to the next of them, or to what is next in its channel. `ground` is as it was measured, the same thing while the line is. */
+export function storesOf(work: CheckDams, bed: Bed, ground: DamsGround = { bed, channel: null }): readonly Store[] {
+  const { bed: measured, channel } = ground;
   const all = standingDams(work, bed);
   const known = made.get(measured) ?? new Map<string, Store>();
   if (known.size > MOST_MADE) known.clear();
   made.set(measured, known);
   const shape = JSON.stringify([work.id, work.form, work.dimensions]);
   return all.map((one, k) => {
-    const to = all[k + 1]?.store ?? null;
-    const key = JSON.stringify([shape, one.dam, one.store, one.name, one.fromM, to]);
-    const store = known.get(key) ?? storeOf(work, bed, { one, to });
+    const inM = channel && placeIn(channel, pointAlong(work.line, one.dam.atM).point);
+    const along = channel && inM !== null ? { channel: channel.work, atM: inM } : undefined;
+    const next = all[k + 1];
+    const to: Next = along ? 'channel' : next ? { store: next.store } : null;
+    const key = JSON.stringify([shape, one.dam, one.store, one.name, one.fromM, to, along ?? null]);
+    const store = known.get(key) ?? storeOf(work, bed, { one, to, along });
     known.set(key, store);
     return store;
   });

@@ -150,9 +150,9 @@ function Anew({ work }: { readonly work: CheckDams }): ReactNode {
       notify({ tone: 'mend', title: 'The pasted dams were not taken in; nothing has changed', problems });
       return;
     }
-    if (!keep(work, read.dams)) return;
+    if (!keep(work, read.rows)) return;
     type('');
-    notify({ tone: 'fine', title: `${read.dams.length} measured dams are in.`, problems: [] });
+    notify({ tone: 'fine', title: `${read.rows.length} measured dams are in.`, problems: [] });
   };
   return (
     <FoldPart title="All of them anew">

@@ -1,8 +1,9 @@
 // The bed of the channel along the line, and the channel across it as the terrain shows it.
-import type { Site } from '../../contract/index.ts';
-import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
-import { type Grid, levelAt } from '../../terrain/index.ts';
-import { carryOver } from '../lip.ts';
+import type { Begun, Channel, Site } from '../contract/index.ts';
+import { type Line, type Point, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
+import { type Grid, levelAt } from '../terrain/index.ts';
+import { amount, say } from '../units/index.ts';
+import { carryOver } from './lip.ts';
 
 /** The bed at even stations, from the upper end. */
 export interface Bed {
@@ -35,6 +36,23 @@ export function bedAt({ bedM, stepM }: Bed, atM: number): number {
 /** A bed so much lower. */
 export const lowered = (bed: Bed, byM: number): Bed => (byM === 0 ? bed : { ...bed, bedM: bed.bedM.map((v) => v - byM) });
 
+/** As far beside a measured channel something still stands in it [m]. */
+export const IN_CHANNEL_M = 3;
+
+/** Where a place lies along a measured channel; null where it is not in it. */
+export function placeIn({ line, fromM, toM }: Channel, at: Point): number | null {
+  const { atM, distanceM } = nearestOnLine(at, line);
+  return distanceM <= IN_CHANNEL_M && atM >= fromM - APART_M && atM <= toM + APART_M ? atM : null;
+}
+/** Less than this is one place [m]. */
+const APART_M = 0.05;
+
+/** A bed as it was measured in a channel; beside it and past its ends as the terrain has it. */
+export function bedIn(channel: Channel, bed: Bed): Bed {
+  const at = bed.points.map((p) => placeIn(channel, p));
+  return { ...bed, bedM: bed.bedM.map((level, k) => (at[k] === null ? level : channel.bedAt(at[k]))) };
+}
+
 /** Mean fall along a stretch [m/m]. */
 export const fallBetween = (bed: Bed, [fromM, toM]: readonly [number, number]): number =>
   (bedAt(bed, fromM) - bedAt(bed, toM)) / Math.max(1e-9, toM - fromM);
@@ -47,6 +65,24 @@ export function riseOf(bed: Bed): { readonly riseM: number; readonly atM: number
     if (level - low > riseM) [riseM, atM] = [level - low, i * bed.stepM];
   });
   return { riseM, atM };
+}
+
+/** A bed that rises by more than this from its upper end on is no channel drawn from above, nor one that falls by less [m]. */
+const [RISES_M, FALLS_M] = [0.5, 0.1];
+
+/** Why nothing begins on a bed as it was drawn; null where it falls as a channel does. */
+export function fallsOn(bed: Bed, code: string): Begun | null {
+  const { riseM, atM } = riseOf(bed);
+  if (riseM <= RISES_M && bed.bedM[0] - bed.bedM[bed.bedM.length - 1] >= FALLS_M) return null;
+  return {
+    ok: false,
+    problem: {
+      code,
+      what: say`the bed as drawn rises by ${amount(riseM, 'length')} on its way down, at ${amount(atM, 'distance')}`,
+      field: 'line',
+      do: 'Draw it along the lowest of the channel, from its upper to its lower end.',
+    },
+  };
 }
 
 export interface Across {
@@ -88,6 +124,20 @@ export function acrossAt(grid: Grid, line: Line, atM: number): Across {
   const width = (rise: number): number => awayAt(left, rise) + awayAt(right, rise);
   const bedWidthM = Math.max(0.5, width(Math.min(FLAT_M, depthM)));
   return { bedWidthM, bankWidthM: Math.max(bedWidthM, width(depthM)), depthM };
+}
+
+/** As wide as what stands in a channel reaches at the least where it takes in what comes down [m]: a line drawn by hand misses the bed by as much. */
+const LEAST_ACROSS_M = 6;
+
+/** From bank to bank across the channel. */
+export function across(line: Line, { atM, bankWidthM }: { readonly atM: number; readonly bankWidthM: number }): readonly [Point, Point] {
+  const { point, direction } = pointAlong(line, Math.min(atM, lineLength(line)));
+  const reach = Math.max(LEAST_ACROSS_M, bankWidthM) / 2;
+  const [nx, ny] = [-direction[1] * reach, direction[0] * reach];
+  return [
+    [point[0] - nx, point[1] - ny],
+    [point[0] + nx, point[1] + ny],
+  ];
 }
 
 /** How far to each side of a line drawn by hand its bed is looked for, and how much lower a metre further off must be to be it [m]. */
