@@ -72,11 +72,14 @@ function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
 /** What a step is given: its types follow from what it reads, never the other way round. */
 type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
 
+/** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
 interface Entry {
+  readonly id: string;
+  readonly key: string;
   readonly value: unknown;
-  /** Steps worked out within it. */
-  readonly parts: readonly (readonly [id: string, key: string])[];
-  /** How many users hold on to it. */
+  /** Results of the steps worked out within it. */
+  readonly parts: readonly Entry[];
+  /** How many users and results hold on to it; none once it is let go. */
   held: number;
 }
 
@@ -85,13 +88,26 @@ const KEPT = 2;
 /** Runs of a user after which a slot it no longer asks for is let go. */
 const RESTS = 2;
 
-/** What one user of the graph holds on to: the document, or a scenario beside it. */
+/** What a user of the graph holds on to of one step. */
+interface Slot {
+  /** The last first. */
+  readonly entries: Entry[];
+  /** What the step read when the last of them was asked for. */
+  reads: readonly unknown[];
+  run: number;
+}
+
+/** One user of the graph: the document, or a scenario beside it. */
 interface Holder {
   run: number;
-  readonly slots: Map<string, { keys: string[]; run: number }>;
-  /** What each step read last when it was asked for by this user. */
-  readonly last: Map<string, { readonly reads: readonly unknown[]; readonly key: string }>;
+  readonly slots: Map<string, Slot>;
 }
+
+const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean => {
+  if (a.length !== b.length) return false;
+  for (let k = 0; k < a.length; k++) if (!isSurelySame(a[k], b[k])) return false;
+  return true;
+};
 
 /**
  * Keeps results of steps by what they read. Values are shared by all scenarios; each holds on to the last ones of its own,
@@ -102,7 +118,7 @@ export class Graph {
   private readonly holders = new Map<string, Holder>();
   private holder: Holder;
   private isRunning = false;
-  private within: [string, string][] | null = null;
+  private within: Set<Entry> | null = null;
   /** How often each step was really worked out, by the word before the colon of its id: for tests and the benchmark. */
   readonly runs = new Map<string, number>();
 
@@ -113,7 +129,7 @@ export class Graph {
   private holderOf(scenario: string): Holder {
     const known = this.holders.get(scenario);
     if (known) return known;
-    const made: Holder = { run: 0, slots: new Map(), last: new Map() };
+    const made: Holder = { run: 0, slots: new Map() };
     this.holders.set(scenario, made);
     return made;
   }
@@ -123,29 +139,32 @@ export class Graph {
    * says it reads: results of other steps, told apart by being themselves, and plain data, told apart by what it says.
    */
   step<R extends unknown[], T>(id: string, reads: readonly [...R], run: (...reads: Given<R>) => T): T {
-    const { last: lastly } = this.holder;
-    const last = lastly.get(id);
-    const isSame = last?.reads.length === reads.length && reads.every((read, k) => isSurelySame(last.reads[k], read));
-    const key = isSame ? last.key : reads.map(textOf).join('|');
-    if (!isSame) lastly.set(id, { reads, key });
-    this.within?.push([id, key]);
-    const hit = this.kept.get(id)?.get(key);
-    if (hit) {
-      this.hold(id, key);
-      return hit.value as T;
-    }
+    const slot = this.holder.slots.get(id);
+    const last = slot?.entries[0];
+    // What was asked for last is held by its slot: it is there.
+    const isLast = slot !== undefined && last !== undefined && isAlike(slot.reads, reads);
+    const key = isLast ? last.key : reads.map(textOf).join('|');
+    const entry = (isLast ? last : this.kept.get(id)?.get(key)) ?? this.workedOut(id, key, () => run(...reads));
+    this.within?.add(entry);
+    this.hold(entry, reads);
+    return entry.value as T;
+  }
+
+  /** Works a step out, and keeps it with what was worked out within it. */
+  private workedOut(id: string, key: string, run: () => unknown): Entry {
     const outer = this.within;
-    this.within = [];
+    const parts = (this.within = new Set<Entry>());
     try {
-      const value = run(...reads);
+      const value = run();
       if (typeof value === 'object' && value !== null) nameOf(value);
+      const entry: Entry = { id, key, value, parts: [...parts], held: 0 };
+      for (const part of parts) part.held++;
       const slot = this.kept.get(id) ?? new Map<string, Entry>();
-      slot.set(key, { value, parts: this.within, held: 0 });
+      slot.set(key, entry);
       this.kept.set(id, slot);
-      this.hold(id, key);
       const word = id.split(':')[0];
       this.runs.set(word, (this.runs.get(word) ?? 0) + 1);
-      return value;
+      return entry;
     } finally {
       this.within = outer;
     }
@@ -156,27 +175,32 @@ export class Graph {
     return part === null ? part : this.step(`part:${id}`, [part], (own) => own);
   }
 
-  /** Marks an entry, and all worked out within it, as used by whoever runs. */
-  private hold(id: string, key: string): void {
-    const entry = this.kept.get(id)?.get(key);
-    if (!entry) return;
+  /** Marks an entry as the last used by whoever runs; what it is made of it holds itself. */
+  private hold(entry: Entry, reads: readonly unknown[]): void {
     const { slots, run } = this.holder;
-    const slot = slots.get(id);
-    if (slot?.run === run && slot.keys[0] === key) return;
-    if (!slot?.keys.includes(key)) entry.held++;
-    const keys = slot ? [key, ...slot.keys.filter((k) => k !== key)] : [key];
-    for (const gone of keys.splice(KEPT)) this.letGo(id, gone);
-    slots.set(id, { keys, run });
-    for (const [part, partKey] of entry.parts) this.hold(part, partKey);
+    const slot = slots.get(entry.id);
+    if (!slot) {
+      entry.held++;
+      slots.set(entry.id, { entries: [entry], reads, run });
+      return;
+    }
+    slot.run = run;
+    if (slot.entries[0] === entry) return;
+    const at = slot.entries.indexOf(entry);
+    if (at < 0) entry.held++;
+    else slot.entries.splice(at, 1);
+    slot.entries.unshift(entry);
+    slot.reads = reads;
+    for (const gone of slot.entries.splice(KEPT)) this.letGo(gone);
   }
 
-  /** One user less of an entry; nobody's is dropped. */
-  private letGo(id: string, key: string): void {
-    const entries = this.kept.get(id);
-    const entry = entries?.get(key);
-    if (!entries || !entry || --entry.held > 0) return;
-    entries.delete(key);
-    if (entries.size === 0) this.kept.delete(id);
+  /** One user less of an entry; nobody's is dropped, and lets go of what it was made of. */
+  private letGo(entry: Entry): void {
+    if (--entry.held > 0) return;
+    const entries = this.kept.get(entry.id);
+    if (entries?.get(entry.key) === entry) entries.delete(entry.key);
+    if (entries?.size === 0) this.kept.delete(entry.id);
+    for (const part of entry.parts) this.letGo(part);
   }
 
   /** Runs something for a scenario, '' being the document as it stands; what nobody holds on to any more is let go after it. */
@@ -202,12 +226,11 @@ export class Graph {
   }
 
   /** Lets go of what a holder has not asked for of late. */
-  private rest({ slots, run, last }: Holder): void {
+  private rest({ slots, run }: Holder): void {
     for (const [id, slot] of slots) {
       if (run - slot.run < RESTS) continue;
       slots.delete(id);
-      last.delete(id);
-      for (const key of slot.keys) this.letGo(id, key);
+      for (const entry of slot.entries) this.letGo(entry);
     }
   }
 
@@ -222,7 +245,7 @@ export class Graph {
     for (const [name, holder] of this.holders) {
       if (name !== scenario && !name.startsWith(`${scenario}|`)) continue;
       this.holders.delete(name);
-      for (const [id, { keys }] of holder.slots) for (const key of keys) this.letGo(id, key);
+      for (const { entries } of holder.slots.values()) for (const entry of entries) this.letGo(entry);
     }
   }
 

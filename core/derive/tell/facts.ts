@@ -100,8 +100,9 @@ export function toldOf(
     }),
   );
   const burstMmPerHour = burstOf(project);
+  const laid = grouped(water.stores, (s) => (run.conduits.has(s.id) ? s.work : null));
   const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
-    const pipes = water.stores.flatMap((s) => (s.work === work.id ? (run.conduits.get(s.id) ?? []) : []));
+    const pipes = (laid.get(work.id) ?? []).flatMap((s) => run.conduits.get(s.id) ?? []);
     const mine = (stores.get(work.id) ?? []).map((store) => ({ store, outcome: run.outcomes.get(store.id) ?? null }));
     const links = [...(own.get(work.id) ?? []), ...(made.get(work.id) ?? [])];
     const id = mine[0]?.store.id ?? work.id;

@@ -21,11 +21,15 @@ export function gravestOf(checks: readonly Check[], on: string): Check[] {
 }
 
 /** What is asked of every store; of a work of several the gravest of each rule, told once. */
-export const oncePerWork = (stores: readonly Store[], checksOf: (store: Store) => readonly Check[]): Check[] =>
-  [...new Set(stores.map((s) => s.work))].flatMap((work) => {
-    const own = stores.filter((s) => s.work === work);
-    return own.length === 1 ? checksOf(own[0]) : gravestOf(own.flatMap(checksOf), work);
-  });
+export function oncePerWork(stores: readonly Store[], checksOf: (store: Store) => readonly Check[]): Check[] {
+  const by = new Map<string, Store[]>();
+  for (const store of stores) {
+    const own = by.get(store.work);
+    if (own) own.push(store);
+    else by.set(store.work, [store]);
+  }
+  return [...by].flatMap(([work, own]) => (own.length === 1 ? checksOf(own[0]) : gravestOf(own.flatMap(checksOf), work)));
+}
 
 const ruleOn = ({ id, on }: Check): string => `${id}|${on}`;
 
@@ -54,33 +58,55 @@ function named(checks: readonly Check[], isOne: (check: Check) => boolean): Read
   return by;
 }
 
+const isSamePlace = (a: Check['at'], b: Check['at']): boolean => a === b || (a?.[0] === b?.[0] && a?.[1] === b?.[1]);
+
+/** Whether two lists tell of the same findings one by one, as they mostly do: then nothing need be named. */
+function isAligned(a: readonly Check[], b: readonly Check[]): boolean {
+  if (a.length !== b.length) return false;
+  const moved = new Set<string>();
+  for (let k = 0; k < a.length; k++) {
+    if (a[k].id !== b[k].id || a[k].on !== b[k].on) return false;
+    if (!isSamePlace(a[k].at, b[k].at)) moved.add(a[k].id);
+  }
+  // Rules that find several places are paired by where.
+  const isOne = onceIn(a.filter((check) => moved.has(check.id)));
+  return moved.size === 0 || a.every((check) => !moved.has(check.id) || isOne(check));
+}
+
+/** Pairs findings of one list with those of another: the place in the other of each, and what is only there. */
+function paired(
+  a: readonly Check[],
+  b: readonly Check[],
+): { readonly before: (k: number) => Check | undefined; readonly onlyInB: readonly Check[] } {
+  if (isAligned(a, b)) return { before: (k) => b[k], onlyInB: [] };
+  const isOne = onceIn(a, b);
+  const known = named(b, isOne);
+  const names = [...named(a, isOne).keys()];
+  const own = new Set(names);
+  return { before: (k) => known.get(names[k]), onlyInB: [...known].flatMap(([name, check]) => (own.has(name) ? [] : [check])) };
+}
+
 /** Checks of the strict part of a set; those that are milder as things are usually found say in what condition they are so grave. */
 export function whenGraver(
   found: readonly Check[],
   { checks, conditionOf }: { readonly checks: readonly Check[]; readonly conditionOf: (on: string) => Condition },
 ): Check[] {
-  const isOne = onceIn(found, checks);
-  const usual = named(found, isOne);
-  return [...named(checks, isOne)].map(([name, check]) => {
-    const before = usual.get(name);
-    const isGraver = RANK[check.severity] < RANK[before?.severity ?? 'fine'];
+  const { before } = paired(checks, found);
+  return checks.map((check, k) => {
+    const isGraver = RANK[check.severity] < RANK[before(k)?.severity ?? 'fine'];
     return isGraver ? { ...check, condition: conditionOf(check.on) } : check;
   });
 }
 
 /** The same with ground found worse than usual: what is graver only then is to be weighed, not mended. */
 export function alsoWhen(checks: readonly Check[], then: readonly Check[], condition: Condition): Check[] {
-  const isOne = onceIn(checks, then);
-  const known = named(checks, isOne);
-  const graver = new Map(
-    [...named(then, isOne)].flatMap(([name, check]): [string, Check][] => {
-      const before = known.get(name);
-      const severity = check.severity === 'mend' ? ('weigh' as const) : check.severity;
-      return severity === 'weigh' && RANK[severity] < RANK[before?.severity ?? 'fine'] ? [[name, { ...check, severity, condition }]] : [];
-    }),
-  );
+  const { before: worse, onlyInB } = paired(checks, then);
+  const graver = (check: Check | undefined, known: Check['severity']): Check | null => {
+    const severity = check?.severity === 'mend' ? 'weigh' : check?.severity;
+    return check && severity === 'weigh' && RANK[severity] < RANK[known] ? { ...check, severity, condition } : null;
+  };
   return [
-    ...[...known].map(([name, check]) => graver.get(name) ?? check),
-    ...[...graver].flatMap(([name, c]) => (known.has(name) ? [] : [c])),
+    ...checks.map((check, k) => graver(worse(k), check.severity) ?? check),
+    ...onlyInB.flatMap((check) => graver(check, 'fine') ?? []),
   ];
 }

@@ -136,10 +136,10 @@ export function tracedLinks({ option, stores, works, plan, graph }: Traced): Way
       const own = graph.step(`links:${store.id}`, [store, given, plan], (from, ways) =>
         from.outlets.map((outlet, k) => {
           const way = ways[k];
-          if (way) return givenLink(from, outlet, way);
+          if (way) return asItself(givenLink(from, outlet, way));
           // Where it comes out decides its way, not its level: that is dragged.
           const traced = graph.step(`way:${outlet.id}`, [plan, outlet.dischargeAt, from.id], () => linkOf(plan, from.id, outlet));
-          return { ...traced, work: outlet.work, role: outlet.role };
+          return asItself({ ...traced, work: outlet.work, role: outlet.role });
         }),
       );
       return [store.id, own];
