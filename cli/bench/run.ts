@@ -276,7 +276,7 @@ function editInGully(): { dams: number; firstMs: number; medianMs: number } {
 /** Two thousand small intakes over a million cells: what each of fifty stores they belong to catches [ms]. */
 function smallIntakes(): number {
   const grid = syntheticGrid(1000);
-  const model = groundModel(manyProject(grid, 1), { grids: () => grid, graph: new Graph() });
+  const model = groundModel(manyProject(grid, 1), { registry, grids: () => grid, graph: new Graph() });
   if (!model) throw new Error('no ground');
   const intakes = Array.from({ length: 2000 }, (_, k): Intake[] => {
     const [x, y] = [60 + 38 * (k % 50), 60 + 46 * Math.floor(k / 50)];

@@ -1,7 +1,7 @@
 import type { AnyFormula, Worksheet } from '../formula/index.ts';
 import type { Line, Point } from '../geometry/index.ts';
 import type { Cover } from '../ground/index.ts';
-import type { Grid } from '../terrain/index.ts';
+import type { Grid, Reshape } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Channel } from './channel.ts';
 import type { Check, Missing, Rule } from './check.ts';
@@ -32,6 +32,8 @@ export interface Feature {
 /** The land as techniques see it. */
 export interface Site {
   readonly grid: Grid;
+  /** The ground as it was before any work shapes it; left out, none does. */
+  readonly surveyed?: Grid;
   readonly outline: Line;
   readonly features: readonly Feature[];
   /** The ground at a place; null while nobody has described it. */
@@ -51,6 +53,8 @@ export interface SiteSoil {
 /** The ground a work is measured on, and the works it refers to, which stand already. */
 export interface Plot {
   readonly grid: Grid;
+  /** The ground before any work shapes it; left out, none does. */
+  readonly surveyed?: Grid;
   readonly placed?: ReadonlyMap<string, PlacedWork>;
 }
 
@@ -225,6 +229,8 @@ export interface Descriptor<W extends WorkBase> {
   readonly footprint: (work: W) => readonly Line[];
   /** Where it takes in water that runs over the ground; nothing where it takes none. */
   readonly intakes: (work: W) => readonly Intake[];
+  /** How it shapes the ground itself, for all that runs or stands on it; left out, it does not. */
+  readonly reshapes?: (work: W) => readonly Reshape[];
   /** The part of the work that measuring depends on. */
   readonly groundKey: (work: W) => unknown;
 }
@@ -261,6 +267,7 @@ export interface DescribedWork {
   readonly refersTo: readonly string[];
   readonly footprint: readonly Line[];
   readonly intakes: readonly Intake[];
+  readonly reshapes: readonly Reshape[];
   readonly groundKey: unknown;
   readonly validate: () => Problem[];
 }

@@ -15,6 +15,7 @@ export * from './derivatives.ts';
 export * from './hollows.ts';
 export * from './pool.ts';
 export * from './edits.ts';
+export * from './reshape.ts';
 export * from './along.ts';
 export * from './fall.ts';
 export * from './storage.ts';

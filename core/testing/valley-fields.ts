@@ -9,10 +9,12 @@ import {
   type Terraces,
   type PipedDrain,
   type Reach,
+  type Regrade,
   type SeepDrain,
   type SupplyLine,
   newDrain,
   newReach,
+  newRegrade,
   newSeepDrain,
   newSupplyLine,
 } from '../works/index.ts';
@@ -215,4 +217,16 @@ export const CREEK: Reach = {
   }),
   known: 'levelled',
   bedIs: 'coarse-gravel',
+}; // prettier-ignore
+
+/** A patch of the western side high up, let fall a tenth instead of a fifth. */
+export const PATCH: Regrade = {
+  ...newRegrade('patch', 'Patch', {
+    shape: 'plane',
+    ring: [[40, 176], [52, 176], [52, 188], [40, 188]],
+    levels: { levelM: 120.6, startM: 120, endM: 120 },
+    fall: 0.1,
+    towardsDeg: 90,
+  }),
+  services: 'asked',
 }; // prettier-ignore

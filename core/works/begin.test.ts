@@ -42,6 +42,12 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'gully-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'creek-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'ditch-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
+  'regrade-plane': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'regrade-level': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'regrade-fill': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'regrade-cut': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'regrade-by': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
+  'lawn-dish': { points: [[60, 120], [80, 120]] }, // prettier-ignore
   weir: { points: [[90, 24], [112, 24]] }, // prettier-ignore
   'stone-lines': { points: [[20, 20], [60, 20], [60, 80], [20, 80]] }, // prettier-ignore
   'stone-line': { points: [[26, 20], [30, 40], [36, 60]] }, // prettier-ignore
@@ -84,6 +90,12 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
 
 /** What is not for the steep sides of the valley is begun on a plane of a tenth. */
 const GENTLE = new Set([
+  'regrade-plane',
+  'regrade-level',
+  'regrade-fill',
+  'regrade-cut',
+  'regrade-by',
+  'lawn-dish',
   'half-moons',
   'pits',
   'rain-garden',

@@ -13,6 +13,7 @@ import { pumpBackDescriptor } from './pump-back/descriptor.ts';
 import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
 import { reachDescriptor } from './reach/descriptor.ts';
+import { regradeDescriptor } from './regrade/descriptor.ts';
 import { rippingDescriptor } from './ripping/descriptor.ts';
 import { roofDescriptor } from './roof/descriptor.ts';
 import { seepDrainDescriptor } from './seep-drain/descriptor.ts';
@@ -53,5 +54,6 @@ export const DESCRIPTORS = [
   pipedDrainDescriptor,
   seepDrainDescriptor,
   reachDescriptor,
+  regradeDescriptor,
 ] as const;
 export const catalogue = createCatalogue(DESCRIPTORS);

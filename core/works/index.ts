@@ -32,6 +32,7 @@ export { isOpen as hasGrate } from './piped-drain/model.ts';
 export { type PipedDrain, type Basin, fallsFor, grateLaw, newDrain } from './piped-drain/index.ts';
 export { type SeepDrain, newSeepDrain } from './seep-drain/index.ts';
 export { type Reach, SECTION_COLUMNS, newReach, sectionsFromRows } from './reach/index.ts';
+export { type Regrade, newRegrade } from './regrade/index.ts';
 export { type SupplyLine, newSupplyLine } from './supply-line/index.ts';
 export type { Weir } from './weir/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';

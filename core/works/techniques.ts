@@ -14,6 +14,7 @@ import { rainGarden } from './rain-garden/index.ts';
 import { createRegistry } from './registry.ts';
 import { pipedDrain } from './piped-drain/index.ts';
 import { reach } from './reach/index.ts';
+import { regrade } from './regrade/index.ts';
 import { ripping } from './ripping/index.ts';
 import { roof } from './roof/index.ts';
 import { seepDrain } from './seep-drain/index.ts';
@@ -54,6 +55,7 @@ export const TECHNIQUES = [
   pipedDrain,
   seepDrain,
   reach,
+  regrade,
 ] as const;
 export const registry = createRegistry(TECHNIQUES);
 export type AnyWork = ReturnType<(typeof registry)['workType']>;

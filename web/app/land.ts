@@ -7,6 +7,7 @@ import { NORTH_WEST_SUN, type Sun } from '#core/terrain';
 import type { Said } from '#core/units';
 import { askNow, catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { picking } from './pick.ts';
+import { shapesOf } from './shapes.ts';
 import { useApp } from './store.ts';
 
 type LandQuestion = keyof (typeof FAMILIES)['land'];
@@ -80,7 +81,7 @@ useApp.subscribe((now, before) => {
 /** What a question about the land depends on: the ground and what was seen, and the works where they count. */
 function keyOf(project: Project, readsWorks: boolean): string {
   const { terrain, features, land, site, pins } = project;
-  const ground = [project.id, idOf(terrain), idOf(features), idOf(land)];
+  const ground = [project.id, idOf(terrain), idOf(features), idOf(land), shapesOf(project)];
   return (readsWorks ? [...ground, idOf(site), idOf(pins), ...catchesOf(project)] : ground).join('.');
 }
 

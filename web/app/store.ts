@@ -11,6 +11,7 @@ import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
 import { picking } from './pick.ts';
+import { shapesOf } from './shapes.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
 import type { ThemeName } from './theme.ts';
 
@@ -264,7 +265,8 @@ function changed(history: History, before: History | null): void {
   saveSoon();
   void refresh();
   const [old, now] = [before?.project, history.project];
-  if (old?.terrain !== now.terrain || old?.features !== now.features || old?.land !== now.land) void refreshTerrain();
+  if (old?.terrain !== now.terrain || old?.features !== now.features || old?.land !== now.land || (old && shapesOf(old) !== shapesOf(now)))
+    void refreshTerrain();
 }
 
 /** Applies a command; a refused one changes nothing and says why. Returns whether it was applied. */

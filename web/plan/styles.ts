@@ -27,6 +27,17 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   drain: (l, p, { resolution }) => [...band(l, p, { resolution, fill: p.water, least: 3 }), ...arrowHead(p.deepWater)],
   'check-dam': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 5 }),
   'channel-section': (l, p) => [new Style({ stroke: new Stroke({ color: p.ink, width: l.isSelected ? 2 : 1.2 }) })],
+  'shaped-ground': (l, p) => [
+    new Style({
+      fill: new Fill({ color: rgba(p.straw, l.isSelected === true ? 0.34 : 0.2) }),
+      stroke: new Stroke({ color: l.isSelected === true ? p.ink : p.moss, width: l.isSelected === true ? 2.4 : 1.4, lineDash: [7, 4] }),
+      ...withText(label(l.label, p, { offsetY: 0 })),
+    }),
+  ],
+  'shaped-line': (l, p) => [
+    ...halo(l, p),
+    new Style({ stroke: new Stroke({ color: p.moss, width: 4, lineDash: [9, 4] }), ...withText(label(l.label, p, { offsetY: 14 })) }),
+  ],
   'basin-row': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 1.6 }),
   'rip-key': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 2 }),
   'rip-slot': (_, p) => [new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.55), width: 0.8 }) })],

@@ -14,6 +14,7 @@ import { rainGardenUi } from './rain-garden/index.ts';
 import { rippingUi } from './ripping/index.ts';
 import { roofUi } from './roof/index.ts';
 import { reachUi } from './reach/index.ts';
+import { regradeUi } from './regrade/index.ts';
 import { seepDrainUi } from './seep-drain/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';
@@ -53,5 +54,6 @@ export const WORK_UIS = [
   pipedDrainUi,
   seepDrainUi,
   reachUi,
+  regradeUi,
 ] as const;
 export const { workUi } = createWorkUis(WORK_UIS);

@@ -27,7 +27,7 @@ export interface Laid {
 /** A world whose ways out run on the ground of another. */
 function onLookedAfter(found: World, kept: Scenario, context: RoomContext): World {
   const { graph } = context;
-  const other = worldOf(settled(kept.project, graph), context);
+  const other = worldOf(settled(kept.project, graph), context, kept.option.works);
   return other ? graph.step('world-looked-after', [found, other.site], (at, site) => ({ ...at, site })) : found;
 }
 
@@ -36,7 +36,7 @@ export function laidOut(scenario: Scenario, context: RoomContext): Laid | null {
   const { graph } = context;
   return graph.runFor(`${scenario.id}|laid`, () => {
     const own = { ...scenario, project: settled(scenario.project, graph) };
-    const found = worldOf(own.project, context);
+    const found = worldOf(own.project, context, own.option.works);
     if (!found) return null;
     const world = own.waysOn ? onLookedAfter(found, { ...own, project: { ...own.project, ground: own.waysOn } }, context) : found;
     const { failures, ...water } = waterOf(own, world, context);

@@ -25,8 +25,11 @@ export function placeOne(
   const near = bound.refersTo.flatMap((ref) => before.get(ref)?.placed ?? []);
   const placed = new Map(bound.refersTo.flatMap((ref) => before.get(ref) ?? []).map((p) => [p.bound.work.id, p.placed]));
   // Of its host only the ground is read here, not its levels: a dragged crest moves no guest off its place.
+  const { surveyed } = site;
   const reads = [site.grid, bound.groundKey, host?.bound.groundKey ?? null, near] as const;
-  const made = graph.step(`measure:${id}`, reads, (grid) => ({ ground: bound.measure({ grid, placed }, onto) }));
+  const made = graph.step(`measure:${id}`, reads, (grid) => ({
+    ground: bound.measure({ grid, placed, ...(surveyed ? { surveyed } : {}) }, onto),
+  }));
   return graph.step(`place:${id}`, [bound, made, onto ? host : null], (one, { ground }) => ({
     bound: one,
     placed: asItself(one.place(ground, onto)),

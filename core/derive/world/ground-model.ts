@@ -2,6 +2,7 @@ import {
   type Flow,
   type Grid,
   type Hollow,
+  type Reshape,
   type TerrainStats,
   breachHollows,
   edgeCells,
@@ -9,22 +10,28 @@ import {
   flowOf,
   gridFromLevels,
   hollowsOf,
+  reshaped,
   slopesOf,
   statsOf,
 } from '../../terrain/index.ts';
-import { DEFAULT_LAND, type Project, type Terrain, documentHash } from '../../project/index.ts';
+import { DEFAULT_LAND, type Project, type Terrain, documentHash, optionOf } from '../../project/index.ts';
 import { type Roof, effectKey, ledWater, roofsOf, surfaceOf } from '../../seen/index.ts';
+import type { WorkBase } from '../../contract/index.ts';
+import type { Registry } from '../../works/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
+import { liveWorks } from '../scenario/scenario.ts';
 
 /** Gives the grid of a terrain asset or file; throws a UserError when it is not there. */
 export type GridSource = (terrain: Terrain) => Grid;
 
 export interface GroundModel {
   readonly key: string;
-  /** Names the ground as surveyed. */
+  /** Names the ground. */
   readonly ground: string;
-  /** The ground as surveyed. */
+  /** The ground, as surveyed and as works shape it. */
   readonly grid: Grid;
+  /** As surveyed, where works shape it. */
+  readonly surveyed: Grid | null;
   /** The surface as water meets it: with what was seen, and cut through where hollows are cut. */
   readonly surface: Grid;
   readonly filled: Float64Array;
@@ -55,6 +62,7 @@ export function inlineGrid(terrain: Terrain): Grid | null {
 export type Progress = (part: string, share: number) => void;
 
 export interface GroundContext {
+  readonly registry: Pick<Registry, 'describe'>;
   readonly grids: GridSource;
   readonly graph: Graph;
   readonly progress?: Progress;
@@ -76,16 +84,31 @@ function runningOver(grid: Grid, features: Project['features'], hollows: (typeof
   return { surface, filled: cut, flow: flowOf(surface, cut, led), roofs };
 }
 
-/** Terrain, hollows filled, and the way each cell's water runs; null while the project has no terrain. */
-export function groundModel({ terrain, features, land = DEFAULT_LAND }: Project, context: GroundContext): GroundModel | null {
+/** What works that are to be made, or were since the survey, make of the ground. One that was there before shows in the survey. */
+export const reshapesIn = (works: readonly WorkBase[], { describe }: Pick<Registry, 'describe'>): readonly Reshape[] =>
+  liveWorks(works).flatMap((work) => (work.status === 'existing' ? [] : describe(work).reshapes));
+
+/**
+ * Terrain as works shape it, hollows filled, and the way each cell's water runs; null while the project has no terrain. Works are
+ * those of the active option, or of another.
+ */
+export function groundModel(project: Project, context: GroundContext, works: readonly WorkBase[] = optionOf(project).works): GroundModel | null {
+  const { terrain, features, land = DEFAULT_LAND } = project;
   if (!terrain) return null;
-  const { graph, grids, progress = () => undefined } = context;
-  const ground = terrainKey(terrain);
-  const base = graph.step('ground', [ground], () => {
+  const { graph, grids, registry, progress = () => undefined } = context;
+  const survey = terrainKey(terrain);
+  const found = graph.step('ground', [survey], () => {
     progress('reading the terrain', 0.1);
     const grid = inlineGrid(terrain) ?? grids(terrain);
     return { grid: asItself(grid), stats: statsOf(grid), edge: edgeCells(grid) };
   });
+  const shapes = graph.same('reshapes', reshapesIn(works, registry));
+  const base = graph.step('shaped', [found, { shapes }], (as, { shapes: all }) => {
+    if (all.length === 0) return { ...as, surveyed: null };
+    const grid = asItself(reshaped(as.grid, all));
+    return { ...as, grid, stats: statsOf(grid), surveyed: as.grid };
+  });
+  const ground = shapes.length === 0 ? survey : `${survey}+${documentHash(shapes)}`;
   // What was seen counts by what it does to water: a note or a name changes nothing.
   const taken = { effect: effectKey(features), hollows: land.hollows };
   return graph.step('surface', [ground, base, taken], (_, { grid }, { effect, hollows }): GroundModel => {
@@ -94,7 +117,7 @@ export function groundModel({ terrain, features, land = DEFAULT_LAND }: Project,
     progress('ready', 1);
     return { key: `${ground}|${effect}|${hollows}`, ground, ...base, ...run };
   });
-}
+} // prettier-ignore
 
 /** Slope of the ground at each cell, worked out when a catchment first asks for it. */
 export const slopesIn = (model: GroundModel, graph: Graph): Float32Array =>
