@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { WorkBase } from '#core/contract';
 import type { Point } from '#core/geometry';
-import type { PipedDrain } from '#core/works';
+import type { PipedDrain, Regrade } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -87,5 +87,42 @@ export function drains(open: () => Bench): void {
       expect(await v.page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth + 1)).toBe(false);
       expect(v.errors).toEqual([]);
     }, 240000); // prettier-ignore
+
+    it('ground is filled, and all that stands on it follows: the yard holds less, and as much again when it is taken back', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
+      const before = (await works()).length;
+      const holds = async (): Promise<number> => {
+        await v.choose('Work', 'Old holed drain');
+        return Number(/The yard over it holds\s+([\d.]+)/.exec(await v.reads('aside', /The yard over it holds\s+[\d.]+\sm³/))?.[1]);
+      };
+      const asFound = await holds();
+      await v.menu('Draw another work', 'Low place filled');
+      await v.draw([here(15, 19.5), here(33, 19.5), here(33, 28), here(15, 28)]);
+      await v.verdict(/^Shaped ground 1: of \d+ checks/);
+      const made = async (): Promise<Regrade | undefined> =>
+        (await works()).find((w) => w.name === 'Shaped ground 1') as Regrade | undefined;
+      const drawn = await v.until(made, (w) => w !== undefined);
+      expect(drawn?.shape).toBe('fill');
+      await v.reads('aside', /Earth wanting\s+\d+\sm³/);
+      // All of it lies under the level it runs over at: what stands there is next to nothing.
+      await v.until(async () => {
+        await v.choose('Work', 'Shaped ground 1');
+        return holds();
+      }, (m3) => m3 < 0.5 * asFound); // prettier-ignore
+      await v.choose('Work', 'Shaped ground 1');
+      await v.choose('Shaped to', 'as it is, raised or lowered');
+      await v.type('Raised by', '-100');
+      await v.until(made, (w) => w?.shape === 'by' && w.byM === -0.1);
+      expect(await v.reads('aside', /Earth left over\s+\d+\sm³/)).toMatch(/Taken off at most\s+100\smm/);
+      expect(await serious(v)).toEqual([]);
+      // Taken back by the keys alone.
+      await v.page.$$eval('button', (all) => all.find((b) => b.getAttribute('aria-label') === 'Remove Shaped ground 1')?.focus());
+      await v.page.keyboard.press('Enter');
+      await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
+      expect(await v.until(holds, (m3) => m3 === asFound)).toBe(asFound);
+      expect(v.errors).toEqual([]);
+    }, 180000);
   });
 }
