@@ -59,7 +59,7 @@ export function drainTree(): { readonly pipes: number; readonly inlets: number; 
 export function longFalls(): number {
   const basins = Array.from({ length: PIPES }, (_, k): Basin => ({ atM: 10 * k, invertM: 0, pipeM: 0.15, grateLongM: 0, grateWideM: 0, sumpM: 0 })); // prettier-ignore
   const groundM = Float64Array.from({ length: 4001 }, (_, i) => 120 - 0.005 * i + 0.4 * Math.sin(i / 37));
-  const ground = { lengthM: 2000, stepM: 0.5, groundM, atBasins: basins.map((b) => groundM[2 * b.atM]), endM: groundM[4000], yards: [], taker: null }; // prettier-ignore
+  const ground = { lengthM: 2000, stepM: 0.5, groundM, atBasins: basins.map((b) => groundM[2 * b.atM]), endM: groundM[4000], falls: [], yards: [], taker: null }; // prettier-ignore
   const start = performance.now();
   fallsFor({ basins, over: 'grass', ends: 'street' }, ground);
   return performance.now() - start;

@@ -58,6 +58,41 @@ export const GRATE = defineFormula(
   },
 );
 
+/** Speed at which water begins to leap over a grate of crossed bars, by its length [m/s]: the least of usual grates (HEC-22 chart 5; from memory). */
+export function leapsAt(lengthM: number): number {
+  const L = Math.min(4.5, lengthM / FOOT_M);
+  return FOOT_M * (0.28 + 2.28 * L - 0.18 * L ** 2 + 0.01 * L ** 3);
+}
+const FOOT_M = 0.3048;
+
+/** Of frontal and of side flow, SI (HEC-22 eqs. 4-18 and 4-19; from memory). */
+const [LEAPS, BESIDE] = [0.295, 0.0828];
+
+export const GRATE_ON_SLOPE = defineFormula(
+  {
+    id: 'hydraulics.grate-on-slope',
+    title: 'Share of a flow that a grate on a slope takes',
+    statement: 'E = Rf·Eo + Rs·(1 − Eo),  Eo = 1 − (1 − W/T)^2.67,  Rf = 1 − 0.295·(V − Vo),  Rs = 1/(1 + 0.0828·V^1.8/(Sx·L^2.3))',
+    symbols: {
+      Q: { means: 'flow along the gutter', unit: 'm³/s', domain: 'positive' },
+      W: { means: 'width of the grate', unit: 'm', domain: 'positive' },
+      L: { means: 'length of it along the flow', unit: 'm', domain: 'positive' },
+      ...gutter,
+    },
+    result: { symbol: 'E', means: 'share taken', unit: '' },
+    source: { key: 'hec22', locator: 'eqs. 4-16, 4-18, 4-19 and 4-20; chart 5 for the speed it leaps at', fromMemory: true },
+    limits: 'A gutter with one side; of a dish, half of it. Not where water stands.',
+  },
+  ({ Q, W, L, n, Sx, SL }) => {
+    const T = GUTTER_SPREAD.evaluate({ Q, n, Sx, SL });
+    const V = Q / ((Sx * T * T) / 2);
+    const Eo = W >= T ? 1 : 1 - (1 - W / T) ** GUTTER_T;
+    const Rf = Math.max(0, 1 - LEAPS * Math.max(0, V - leapsAt(L)));
+    const Rs = 1 / (1 + (BESIDE * V ** 1.8) / (Sx * L ** 2.3));
+    return Math.min(1, Rf * Eo + Rs * (1 - Eo));
+  },
+);
+
 export const DOWNPIPE = defineFormula(
   {
     id: 'hydraulics.downpipe',

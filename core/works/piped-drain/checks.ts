@@ -1,33 +1,20 @@
 // Rules on the water of a drain: where it stands, what goes past, what its grates and pipes take, where it ends.
-import { type Finding, NEEDS_STORM, type Rule, type StoreStorm } from '../../contract/index.ts';
+import { type Finding, NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { type Point, closed, contains, lineLength, pointAlong } from '../../geometry/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { exitFlow, noneCarries } from '../exit.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
-import { stormAt, storeIdOf, whichOf, worstOf } from '../series.ts';
+import { storeIdOf, whichOf, worstOf } from '../series.ts';
 import { byLikelihood, causeName, causesOf, isLookedAt } from './found.ts';
 import { isOpen } from './model.ts';
 import { PIPE_RULES } from './pipe-checks.ts';
+import { leaps } from './slope-checks.ts';
 import { type DrainFacts, exitOf, grateLevel, grateTakes, leastTakes, pipeId, pipesOf } from './standing.ts';
+import { type YardStorm, hasYard, pastOf, placeOf, stormsOf } from './yards.ts';
 
-const placeOf = ({ work }: DrainFacts, k: number) => pointAlong(work.line, work.basins[k].atM).point;
 const isInOpen = ({ work, ground }: DrainFacts): boolean => ground.taker === null && work.ends === 'daylight';
-const hasYard = ({ ground }: DrainFacts): boolean => ground.yards.length > 0;
-
-interface YardStorm {
-  readonly n: number;
-  readonly storm: StoreStorm;
-}
-
-/** What the storm did to each yard; none while no storm tells. */
-const stormsOf = (facts: DrainFacts): readonly YardStorm[] =>
-  facts.ground.yards.flatMap((_, n): YardStorm[] => {
-    const storm = stormAt(facts, storeIdOf(facts.work.id, n));
-    return storm ? [{ n, storm }] : [];
-  });
-
 const most = <T>(list: readonly T[], valueOf: (one: T) => number): T | null => (list.length === 0 ? null : worstOf(list, valueOf).one);
 
 /** Water a shoe keeps out, and a boot [m]: common practice. */
@@ -139,7 +126,7 @@ const wall: Rule<DrainFacts> = {
   },
 }; // prettier-ignore
 
-/** What of a yard's water may run on past its grates. */
+/** What of a yard’s water may run on past its grates. */
 const [LITTLE, MUCH] = [0.1, 0.35];
 const past: Rule<DrainFacts> = {
   id: 'piped-drain.past',
@@ -153,10 +140,14 @@ const past: Rule<DrainFacts> = {
   applies: hasYard,
   find: (facts) => {
     const { links, ground, work } = facts;
+    const volumeOf = (outlet: string): number =>
+      links.reduce((a, l) => a + (l.outlet === outlet && l.volumeM3 !== null ? l.volumeM3 : 0), 0);
     const share = ({ n, storm }: YardStorm): number => {
-      const onId = `${storeIdOf(work.id, n)}#on`;
-      const went = links.find((l) => l.outlet === onId)?.volumeM3 ?? null;
-      return went === null || storm.inM3 <= 0 ? 0 : went / storm.inM3;
+      const id = storeIdOf(work.id, n);
+      // What a grate on a slope lets pass never came into its yard.
+      const passed = volumeOf(pastOf(id));
+      const comes = storm.inM3 + passed;
+      return comes <= 0 ? 0 : (passed + volumeOf(`${id}#on`)) / comes;
     };
     const worst = most(stormsOf(facts), share);
     if (!worst) return null;
@@ -353,6 +344,7 @@ export const PIPED_DRAIN_RULES: readonly Rule<DrainFacts>[] = [
   wall,
   past,
   grates,
+  leaps,
   pipes,
   stuck,
   speed,

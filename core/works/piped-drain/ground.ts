@@ -1,7 +1,7 @@
 // A drain on its ground: the ground over it, the hollows its basins lie in, and what takes it.
 import type { Plot } from '../../contract/index.ts';
 import { type Line, type Point, distance, lineLength, pointAlong } from '../../geometry/index.ts';
-import { type Grid, type PoolGround, centreOf, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
+import { type Grid, type PoolGround, centreOf, gradientAt, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import { type Basin, type PipedDrain, isOpen } from './model.ts';
 
@@ -34,6 +34,8 @@ export interface DrainGround {
   /** Ground at each basin, and at the end [m]. */
   readonly atBasins: readonly number[];
   readonly endM: number;
+  /** How the ground falls at each basin [m/m]. */
+  readonly falls: readonly number[];
   readonly yards: readonly Yard[];
   readonly taker: Taker | null;
 }
@@ -90,6 +92,7 @@ export function measureDrain({ line, basins, into }: PipedDrain, { grid, placed 
     groundM,
     atBasins: basins.map((b) => at(b.atM)),
     endM: groundM[count],
+    falls: basins.map((b) => Math.hypot(...gradientAt(grid, pointAlong(line, b.atM).point))),
     yards: yardsOf(grid, line, basins),
     taker: into === undefined ? null : takerAt(placed, into, line[line.length - 1]),
   };

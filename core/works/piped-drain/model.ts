@@ -39,6 +39,8 @@ export interface PipedDrain extends WorkBase {
     readonly setM: number;
     readonly openShare: number;
     readonly closedPercent: number;
+    /** How the ground falls towards a grate on a slope, from both sides; left out, nobody has said. */
+    readonly acrossFall?: number;
     /** Median stone laid where it ends; none is 0. */
     readonly stoneM: number;
   };
@@ -58,6 +60,7 @@ export const DRAIN_FIELDS: readonly FieldSpec[] = [
   { path: 'levels.outletM', label: 'Invert where it ends', kind: 'level', min: -500, max: 9000, help: 'Lowest of the bore, where its water leaves.' },
   { path: 'dimensions.setM', label: 'Grates under the ground', kind: 'difference', min: 0, max: 0.2, help: '10 to 30 mm, the ground led to them.' },
   { path: 'dimensions.openShare', label: 'Share of a grate that is open', kind: 'number', min: 0.05, max: 0.9, help: '0.3 to 0.5 of usual ones.' },
+  { path: 'dimensions.acrossFall', label: 'Dish to a grate on a slope falls', kind: 'slope', min: 0.005, max: 0.1, help: 'From both sides to the grate: a shallow dish of 5 % leads water to it.', optional: { offer: 'The ground is dished to grates on a slope', start: 0.05 } },
   { path: 'dimensions.closedPercent', label: 'Of that closed by leaves', kind: 'percent', min: 0, max: 95, help: 'Half, as a habit; less where somebody sweeps before every rain.' },
   { path: 'dimensions.stoneM', label: 'Stone where it ends', kind: 'difference', min: 0, max: 0.6, help: 'Its median size; nothing where none is laid.', shownWhen: { path: 'ends', is: ['daylight'] } },
   { path: 'thresholdM', label: 'Lowest sill or vent near it', kind: 'level', min: -500, max: 9000, help: 'A door, a cellar window, a vent: what water must never reach.', optional: { offer: 'You have levelled the lowest sill', start: 0 } },

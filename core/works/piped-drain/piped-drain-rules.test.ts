@@ -2,7 +2,7 @@
 import { describe } from '@jest/globals';
 import { lineLength } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
-import { factsOf, siteOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
+import { factsOf, linkOf, siteOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
 import { newDrain } from './create.ts';
 import { leastFall } from './falls.ts';
 import type { DrainGround, Taker } from './ground.ts';
@@ -27,6 +27,7 @@ const flat = (work: PipedDrain, change: Partial<DrainGround> = {}): DrainGround 
     groundM: new Float64Array(steps + 1).fill(100),
     atBasins: work.basins.map(() => 100),
     endM: 100,
+    falls: work.basins.map(() => 0),
     yards: open.length > 0 ? [{ pool, basins: open, places: [], ring: [] }] : [],
     taker: null,
     ...change,
@@ -63,6 +64,28 @@ const walled = (v: number): DrainFacts => {
   const house = { id: 'h', kind: 'building', ring: [[10, 20], [30, 20], [30, 28], [10, 28]] as const }; // prettier-ignore
   return facts(ONE, { ground: { ...ground, yards }, site: { ...SITE, features: [house] }, storm: stormOf({ peakLevelM: 100 + v }) });
 };
+/** On a slope of 3 % that stands nowhere, dished by 5 %; so much comes to it in all, a quarter of it past. */
+const sloped = (flowM3s: number, acrossFall: number | null = 0.05): DrainFacts => {
+  const ground = flat(ONE, { falls: [0.03] });
+  const pool = { ...ground.yards[0].pool, spillM: ground.yards[0].pool.lowM + 0.01 };
+  const work = acrossFall === null ? ONE : withAt(ONE, 'dimensions.acrossFall', acrossFall);
+  const past = { ...linkOf('d#intake:past', flowM3s / 4), role: 'past' as const };
+  return {
+    ...facts(work, { storm: stormOf({ peakInM3s: (3 * flowM3s) / 4 }), links: [past] }),
+    ground: { ...ground, yards: [{ ...ground.yards[0], pool }] },
+  };
+};
+/** The share a grate takes, by hand: half of a dish, half of its width, half of its length closed. */
+function taken1(flowM3s: number): number {
+  const [Q, Sx, SL, W, L] = [flowM3s / 2, 0.05, 0.03, 0.15, 0.15];
+  const T = ((Q * 0.03) / (0.376 * Sx ** 1.67 * SL ** 0.5)) ** (1 / 2.67);
+  const V = (2 * Q) / (Sx * T ** 2);
+  const Eo = T <= W ? 1 : 1 - (1 - W / T) ** 2.67;
+  const feet = L / 0.3048;
+  const Vo = 0.3048 * (0.28 + 2.28 * feet - 0.18 * feet ** 2 + 0.01 * feet ** 3);
+  const Rf = Math.max(0, 1 - 0.295 * Math.max(0, V - Vo));
+  return Rf * Eo + (1 - Eo) / (1 + (0.0828 * V ** 1.8) / (Sx * L ** 2.3));
+}
 const took = grateTakes(ONE, BASIN, 0.07);
 const whole = pipeTakes(ONE, flat(ONE), pipesOf(ONE, flat(ONE))[0]);
 const leaving = (v: number): DrainFacts => ({
@@ -93,6 +116,19 @@ describe('rules on drains', () => {
       silent: [facts(CLOSED), noStorm],
     },
     'piped-drain.grate': { at: (v) => facts(ONE, { storm: stormOf({ peakInM3s: v * took }) }), limit: 1, judged: [[0.99, 'fine'], [1.01, 'weigh', /Make grate 1 0\.35 m long/], [1.49, 'weigh'], [1.51, 'mend']], silent: [facts(CLOSED), noStorm] },
+    'piped-drain.on-slope': {
+      at: (v) => (v < 0 ? sloped(0.001, null) : sloped(v)),
+      found: (v) => (v < 0 ? null : taken1(v)),
+      limit: 0.7,
+      judged: [
+[-1, 'unknown', /how the ground is dished/],
+        [0.00304, 'fine'],
+        [0.00305, 'weigh', /longer along the flow/],
+        [0.0197, 'weigh'],
+        [0.0198, 'mend'],
+      ],
+      silent: [facts(), sloped(0), noStorm],
+    },
     'piped-drain.pipe': { at: (v) => pipe(v), limit: 0.9, judged: [[0.89, 'fine'], [0.91, 'weigh', /9 L\/s come to it/], [0.99, 'weigh'], [1.01, 'mend']], silent: [facts(), pipe(2, 'other')] },
     'piped-drain.grate-low': { at: (v) => facts(withAt(ONE, 'dimensions.setM', 0.02 - v)), limit: 0, judged: [[-0.01, 'fine'], [0.01, 'weigh', /10 mm deeper/], [0.049, 'weigh'], [0.051, 'mend']], silent: [facts(CLOSED)] },
     'piped-drain.exit-velocity': {

@@ -117,7 +117,7 @@ describe('falls', () => {
     fc.assert(
       fc.property(levels, fc.double({ min: 2, max: 18, noNaN: true }), (heights, second) => {
         const basins: Basin[] = [0, second].map((atM) => ({ atM, invertM: 0, pipeM: 0.1, grateLongM: 0, grateWideM: 0, sumpM: 0 }));
-        const ground = { lengthM: 20, stepM: 0.5, groundM: Float64Array.from(heights), atBasins: [heights[0], heights[Math.round(second * 2)]], endM: heights[40], yards: [], taker: null }; // prettier-ignore
+        const ground = { lengthM: 20, stepM: 0.5, groundM: Float64Array.from(heights), atBasins: [heights[0], heights[Math.round(second * 2)]], endM: heights[40], falls: [], yards: [], taker: null }; // prettier-ignore
         const [grass, wheels] = (['grass', 'wheels'] as const).map((over) => fallsFor({ basins, over, ends: 'street' }, ground));
         expect(grass.invertsM[1]).toBeLessThanOrEqual(grass.invertsM[0] - 0.01 * second + 0.002);
         expect(grass.outletM).toBeLessThanOrEqual(grass.invertsM[1] - 0.01 * (20 - second) + 0.002);
@@ -242,7 +242,7 @@ describe('pipes in a row', () => {
     ['forty to fifty', 40, 50, 2],
   ])(
     'trees of %s pipes, of any widths, falls and inflows, some of them drowned: within 10 mm',
-    (_, minLength, maxLength, numRuns) => {
+    (...[, minLength, maxLength, numRuns]) => {
       const one = fc.record({ to: fc.nat(), fall: fc.double({ min: 0.002, max: 0.05, noNaN: true }), wide: fc.constantFrom(0.1, 0.15, 0.2), peak: fc.double({ min: 0, max: 0.003, noNaN: true }) }); // prettier-ignore
       fc.assert(
         fc.property(fc.array(one, { minLength, maxLength }), (drawn) => {

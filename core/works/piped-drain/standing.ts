@@ -4,6 +4,7 @@ import { type Point, pointAlong } from '../../geometry/index.ts';
 import { GRATE, GRATE_HOLE, GRATE_WEIR, GRAVITY, type InletId, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
 import { type PoolGround, poolHolds } from '../../terrain/index.ts';
 import { storeIdOf } from '../series.ts';
+import { takenOnSlope } from './slope.ts';
 import type { DrainGround, Yard } from './ground.ts';
 import { type Basin, type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
 
@@ -220,9 +221,9 @@ const LEAST_DEEP_M = 0.02;
 
 export const storesOf = (work: PipedDrain, ground: DrainGround): readonly Store[] => ground.yards.map((_, n) => storeOf(work, ground, n));
 
-/** What comes to each yard: all that runs into its hollow. */
-export const intakesOf = (work: PipedDrain, { yards }: DrainGround): readonly Intake[] =>
-  yards.map(({ places }, n): Intake => ({ store: storeIdOf(work.id, n), points: places }));
+/** What comes to each yard: all that runs into its hollow; of what passes a grate on a slope its share. */
+export const intakesOf = (work: PipedDrain, ground: DrainGround): readonly Intake[] =>
+  ground.yards.map(({ places }, n): Intake => ({ store: storeIdOf(work.id, n), points: places, ...takenOnSlope(work, ground, n) }));
 
 /** What a pipe passes with water at the grate or lid over it and its lower end free [m3/s]. */
 export function pipeTakes(work: PipedDrain, ground: DrainGround, { k, lengthM, slope, upperM, lowerM, diameterM }: Pipe): number {
