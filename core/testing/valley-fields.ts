@@ -11,11 +11,13 @@ import {
   type Reach,
   type Regrade,
   type SeepDrain,
+  type Sump,
   type SupplyLine,
   newDrain,
   newReach,
   newRegrade,
   newSeepDrain,
+  newSump,
   newSupplyLine,
 } from '../works/index.ts';
 
@@ -229,4 +231,14 @@ export const PATCH: Regrade = {
     towardsDeg: 90,
   }),
   services: 'asked',
+}; // prettier-ignore
+
+/** A pit low on the eastern side, its pump to the valley's floor further down. */
+export const PIT: Sump = {
+  ...newSump('pit', 'Pit', {
+    line: [[131, 40], [118, 30]],
+    levels: { floorM: 106.8, stopM: 107, startM: 107.4, rimM: 107.9, deliveryM: 108.2 },
+    lengthM: 18,
+  }),
+  alarm: 'yes',
 }; // prettier-ignore

@@ -21,7 +21,7 @@ import type {
 } from '../works/index.ts';
 import { newPond } from '../works/index.ts';
 import { planeProject } from './projects.ts';
-import { BENCHES, CREEK, PATCH, RIPS, ROOF, SET, SOAK, TANK, TO_TAP, WET_SLOPE, YARD_DRAIN } from './valley-fields.ts';
+import { BENCHES, CREEK, PATCH, PIT, RIPS, ROOF, SET, SOAK, TANK, TO_TAP, WET_SLOPE, YARD_DRAIN } from './valley-fields.ts';
 
 /** Ground of the valley: its floor along x = 101, sides of 20 %. */
 export const valleyAt = (x: number, y: number): number => 100 + 0.05 * y + 0.2 * Math.abs(x - 101);
@@ -338,6 +338,7 @@ export const EVERY_KIND: readonly WorkBase[] = [
   WET_SLOPE,
   CREEK,
   PATCH,
+  PIT,
 ];
 
 export function valleyProject(works: readonly WorkBase[] = [POND, POND_SILL, CUT], change: Partial<Project> = {}): Project {

@@ -47,7 +47,7 @@ const RESULT = derive(WITH, { registry, grids: noGrid });
 describe('a tenth technique', () => {
   it('is listed with its fields, traits, formulas, rules and a sample', () => {
     const listed = kindsOf(registry) as { readonly kind: string }[];
-    expect(listed).toHaveLength(27);
+    expect(listed).toHaveLength(28);
     expect(listed.find((k) => k.kind === 'trough')).toMatchObject({
       family: 'store',
       traits: { retains: 'vessel' },
