@@ -1,13 +1,14 @@
-import { ClipboardPaste, Plus, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { WorkBase } from '#core/contract';
 import { lineLength } from '#core/geometry';
 import { type QuantityKind, type UnitSystem, displayUnit, formatNumber } from '#core/units';
 import { type CheckDams, DAM_FIELDS, type Dam, ROW_COLUMNS, damsFromRows, inOrder, valueAt } from '#core/works';
 import { ask } from '../../app/land.ts';
-import { dispatch, notify, useApp } from '../../app/store.ts';
-import { Button, ChooseRow, FoldPart, Inline, Muted, Paste, Quantity, Table, Toggle } from '../../kit/index.ts';
+import { dispatch, useApp } from '../../app/store.ts';
+import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity, Table, Toggle } from '../../kit/index.ts';
 import { change, mm } from '../levels.ts';
+import { PasteRows } from '../shared/PasteRows.tsx';
 import { WorkSheet } from '../shared/WorkSheet.tsx';
 
 const keep = (work: CheckDams, dams: readonly Dam[]): boolean => dispatch(change(work.id, { dams: inOrder({ dams }) }));
@@ -136,50 +137,26 @@ function Dams({ work }: { readonly work: CheckDams }): ReactNode {
 }
 
 /** Placing all of them anew, or taking in those that were measured. */
-function Anew({ work }: { readonly work: CheckDams }): ReactNode {
-  const [text, type] = useState('');
-  const take = (): void => {
-    const read = damsFromRows(text);
-    if (!read.ok) {
-      const problems = read.problems.map(({ row, what }) => ({
-        code: 'check-dams.row',
-        what: `row ${row}: ${what}`,
-        where: { line: row },
-        do: `Give ${ROW_COLUMNS}.`,
-      }));
-      notify({ tone: 'mend', title: 'The pasted dams were not taken in; nothing has changed', problems });
-      return;
-    }
-    if (!keep(work, read.rows)) return;
-    type('');
-    notify({ tone: 'fine', title: `${read.rows.length} measured dams are in.`, problems: [] });
-  };
-  return (
-    <FoldPart title="All of them anew">
-      <Inline>
-        <Button onPress={() => void respace(work, 'check-dams')}>Space by sight</Button>
-        <Button onPress={() => void respace(work, 'check-dams-gully')}>Space by the gully rule</Button>
-      </Inline>
-      <Muted>
-        By sight the crest of each is level with the toe of the next. The gully rule sets them further apart and counts on silt to fill
-        between.
-      </Muted>
-      <Paste
-        label={`Dams as measured, in metres: ${ROW_COLUMNS}`}
-        value={text}
-        onChange={type}
-        rows={4}
-        placeholder={'12\t0.5\t1.4\t3.2\t1.1'}
-      />
-      <Inline>
-        <Button look="strong" isDisabled={text.trim() === ''} onPress={take}>
-          <ClipboardPaste size={15} aria-hidden />
-          Take them in
-        </Button>
-      </Inline>
-    </FoldPart>
-  );
-}
+const Anew = ({ work }: { readonly work: CheckDams }): ReactNode => (
+  <FoldPart title="All of them anew">
+    <Inline>
+      <Button onPress={() => void respace(work, 'check-dams')}>Space by sight</Button>
+      <Button onPress={() => void respace(work, 'check-dams-gully')}>Space by the gully rule</Button>
+    </Inline>
+    <Muted>
+      By sight the crest of each is level with the toe of the next. The gully rule sets them further apart and counts on silt to fill
+      between.
+    </Muted>
+    <PasteRows
+      what="dams"
+      columns={ROW_COLUMNS}
+      placeholder={'12\t0.5\t1.4\t3.2\t1.1'}
+      code="check-dams.row"
+      read={damsFromRows}
+      keep={(dams) => keep(work, dams)}
+    />
+  </FoldPart>
+);
 
 /** Everything about a series of check dams. */
 export const DamsSheet = ({ work }: { readonly work: CheckDams }): ReactNode => (

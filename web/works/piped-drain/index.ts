@@ -1,11 +1,12 @@
 import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
-import { nearestOnLine, pointAlong } from '#core/geometry';
+import { pointAlong } from '#core/geometry';
 import { type PipedDrain, hasGrate } from '#core/works';
 import { markId } from '../../plan/marks.ts';
 import type { PlanItem } from '../../plan/types.ts';
 import { change } from '../levels.ts';
+import { nearestAlong } from '../shared/across.ts';
 import { WorkSheet } from '../shared/WorkSheet.tsx';
 import type { WorkUi } from '../types.ts';
 
@@ -14,9 +15,8 @@ export const pipedDrainUi: WorkUi<PipedDrain> = {
   Sheet: WorkSheet,
   // Dragging it takes its basin that stands nearest along the line.
   drag: (work, to) => {
-    const { atM } = nearestOnLine(to, work.line);
-    const k = work.basins.reduce((best, b, i) => (Math.abs(b.atM - atM) < Math.abs(work.basins[best].atM - atM) ? i : best), 0);
-    return change(work.id, { [`basins.${k}.atM`]: Math.round(10 * atM) / 10 });
+    const { k, atM } = nearestAlong(work.line, work.basins, to);
+    return change(work.id, { [`basins.${k}.atM`]: atM });
   },
   planItems: (work, { selected, result }) => {
     const isSelected = work.id === selected;
