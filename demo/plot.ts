@@ -139,6 +139,8 @@ const commands: Command[] = [
   building('bikes', 'Bicycles', BIKES),
   { type: 'feature.add', payload: { feature: { id: 'street', kind: 'road', name: 'Street', line: [here([0.5, 1.4]), here([30, 1.5]), here([61.5, 1.2])] } } }, // prettier-ignore
   ...TREES.map((at, k): Command => ({ type: 'feature.add', payload: { feature: { id: `tree-${k + 1}`, kind: 'tree', name: 'Tree', at: here(at) } } })), // prettier-ignore
+  { type: 'feature.add', payload: { feature: { id: 'cooling', kind: 'buried-cable', name: 'Line of the cooling', line: [here([14.8, 15.9]), here([13.2, 20.6]), here([9.4, 23.2])], depthM: 0.3 } } }, // prettier-ignore
+  { type: 'feature.add', payload: { feature: { id: 'irrigation', kind: 'buried-pipe', name: 'Irrigation', line: [here([5.2, 10.4]), here([9.8, 10.9]), here([13.4, 10.6])], depthM: 0.25 } } }, // prettier-ignore
   { type: 'rain.set', payload: { rain: { table: rain, storm: { returnYears: 20 }, source: 'invented for this demo', basis: 'table' } } },
   {
     type: 'ground.set',

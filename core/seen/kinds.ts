@@ -128,6 +128,26 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     says: 'Water that comes whether it rains or not.',
   },
   {
+    kind: 'buried-cable',
+    title: 'Buried cable',
+    shape: 'line',
+    effect: 'note',
+    fields: [{ ...depth, label: 'Lies under the ground', help: 'As it was located; deeper where nobody dug is a guess.' }],
+    start: { depthM: 0.6 },
+    says: 'Power, telephone or the line of an air conditioner, as it was located and marked.',
+  },
+  {
+    kind: 'buried-pipe',
+    title: 'Buried water or gas pipe',
+    shape: 'line',
+    effect: 'note',
+    fields: [
+      { ...depth, label: 'Lies under the ground', help: 'Its middle, as it was located; irrigation 0.2 to 0.4 m, mains 0.8 m and more.' },
+    ],
+    start: { depthM: 0.3 },
+    says: 'Irrigation, mains or gas, as it was located and marked.',
+  },
+  {
     kind: 'debris-line',
     title: 'Debris line',
     shape: 'line',

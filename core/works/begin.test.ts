@@ -42,7 +42,7 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
   'gully-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'creek-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
   'ditch-reach': { points: [[101, 196], [101, 120]] }, // prettier-ignore
-  sump: { points: [[60, 120], [75, 120]] }, // prettier-ignore
+  'sump-pump': { points: [[60, 120], [75, 120]] }, // prettier-ignore
   'regrade-plane': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
   'regrade-level': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
   'regrade-fill': { points: [[60, 120], [80, 120], [80, 140], [60, 140]] }, // prettier-ignore
@@ -91,7 +91,7 @@ const DRAWN: Readonly<Record<string, Pick<BeginAsked, 'points' | 'host'>>> = {
 
 /** What is not for the steep sides of the valley is begun on a plane of a tenth. */
 const GENTLE = new Set([
-  'sump',
+  'sump-pump',
   'regrade-plane',
   'regrade-level',
   'regrade-fill',

@@ -14,7 +14,7 @@ import { rainGardenDescriptor } from './rain-garden/descriptor.ts';
 import { createCatalogue } from './registry.ts';
 import { reachDescriptor } from './reach/descriptor.ts';
 import { regradeDescriptor } from './regrade/descriptor.ts';
-import { sumpDescriptor } from './sump/descriptor.ts';
+import { sumpDescriptor } from './sump-pump/descriptor.ts';
 import { rippingDescriptor } from './ripping/descriptor.ts';
 import { roofDescriptor } from './roof/descriptor.ts';
 import { seepDrainDescriptor } from './seep-drain/descriptor.ts';

@@ -33,7 +33,7 @@ export { type PipedDrain, type Basin, fallsFor, grateLaw, newDrain } from './pip
 export { type SeepDrain, newSeepDrain } from './seep-drain/index.ts';
 export { type Reach, SECTION_COLUMNS, newReach, sectionsFromRows } from './reach/index.ts';
 export { type Regrade, newRegrade } from './regrade/index.ts';
-export { type Sump, newSump } from './sump/index.ts';
+export { type Sump, newSump } from './sump-pump/index.ts';
 export { type SupplyLine, newSupplyLine } from './supply-line/index.ts';
 export type { Weir } from './weir/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';

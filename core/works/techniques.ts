@@ -15,7 +15,7 @@ import { createRegistry } from './registry.ts';
 import { pipedDrain } from './piped-drain/index.ts';
 import { reach } from './reach/index.ts';
 import { regrade } from './regrade/index.ts';
-import { sump } from './sump/index.ts';
+import { sump } from './sump-pump/index.ts';
 import { ripping } from './ripping/index.ts';
 import { roof } from './roof/index.ts';
 import { seepDrain } from './seep-drain/index.ts';

@@ -15,7 +15,7 @@ import { rippingUi } from './ripping/index.ts';
 import { roofUi } from './roof/index.ts';
 import { reachUi } from './reach/index.ts';
 import { regradeUi } from './regrade/index.ts';
-import { sumpUi } from './sump/index.ts';
+import { sumpUi } from './sump-pump/index.ts';
 import { seepDrainUi } from './seep-drain/index.ts';
 import { soakawayUi } from './soakaway/index.ts';
 import { stoneLinesUi } from './stone-lines/index.ts';

@@ -308,6 +308,12 @@ const trenched = trenchRules<DrainFacts>('piped-drain', {
   lineOf: ({ work }) => work.line,
   dugOf: ({ work, ground }) => deepestM(work, ground),
   isAsked: ({ work }) => work.services === 'asked',
+  laidAt: ({ work, ground }, atM) => {
+    const pipes = pipesOf(work, ground);
+    const pipe = pipes.find((p) => atM <= p.fromM + p.lengthM) ?? pipes[pipes.length - 1];
+    const lowM = pipe.upperM - pipe.slope * (atM - pipe.fromM);
+    return { lowM, topM: lowM + pipe.diameterM };
+  },
   besideWall: '; beside the wall dig no deeper than its footing, a short piece at a time.',
   nearTree: 'Go round it, or lay it there in one length without a joint, by hand, under the roots.',
 });

@@ -49,6 +49,8 @@ const taken = (change: Partial<Taker>, work: PipedDrain = { ...ONE, into: 'main'
 const pipe = (share: number, id = 'd:pipe1'): DrainFacts =>
   facts(ONE, { conduits: [{ id, work: 'd', name: 'Drain, pipe 1', peakM3s: 0.01 * share, capacityM3s: 0.01, peakLevelM: 99.5, surchargedH: 0, overM3: 0 }] }); // prettier-ignore
 const near = (kind: string, awayM: number): DrainFacts => facts(ONE, { site: { ...SITE, features: [{ id: 'f', kind, at: [15, 20 + awayM] }] } }); // prettier-ignore
+/** A cable across it half way, so deep. */
+const buried = (depthM: number | undefined): DrainFacts => facts(ONE, { site: { ...SITE, features: [{ id: 'c', kind: 'buried-cable', name: 'the cable', line: [[15, 10], [15, 30]], ...(depthM === undefined ? {} : { depthM }) }] } }); // prettier-ignore
 /** A pipe so many times as steep as its least. */
 const steepAs = (share: number): DrainFacts => set('levels.outletM', 99.4 - share * leastFall(0.1) * 20);
 /** A smooth pipe of 100 mm so fast, half full. */
@@ -167,6 +169,14 @@ describe('rules on drains', () => {
     // It is dug 0.8 m deep where it ends.
     'piped-drain.footing': { at: (v) => near('building', 0.8 * v), limit: 1.5, judged: [[1.51, 'fine'], [1.49, 'weigh', /Keep 1\.20 m away/], [1.01, 'weigh'], [0.99, 'mend']], silent: [facts(), near('tree', 1)] },
     'piped-drain.roots': { at: (v) => near('tree', v), limit: 3, judged: [[3.01, 'fine'], [2.99, 'weigh', /Go round it/], [1.01, 'weigh'], [0.99, 'mend']], silent: [facts(), near('building', 1)] },
+    // Half way along: 99.3 to 99.4 m.
+    'piped-drain.crosses': {
+      at: (v) => (v > 9 ? buried(undefined) : buried(v > 0 ? 0.6 - v : 0.7 - v)),
+      found: (v) => (v > 9 ? null : Math.abs(v)),
+      limit: 0.3,
+      judged: [[0.301, 'fine'], [0.299, 'weigh', /dig there by hand/], [0.101, 'weigh'], [0.099, 'mend'], [-0.301, 'fine'], [-0.099, 'mend'], [10, 'unknown', /how deep the cable lies/]],
+      silent: [facts(), near('buried-cable', 1)],
+    },
     'piped-drain.services': { at: (v) => facts({ ...ONE, services: v === 1 ? 'asked' : 'not-asked' }), found: (v) => (v === 1 ? 1 : null), judged: [[1, 'fine'], [0, 'unknown', /located and marked/]] },
   }); // prettier-ignore
 });

@@ -7,7 +7,7 @@ import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, metres, millimet
 import { FINE, saidRule } from '../said-rule.ts';
 import { nearestFeature } from '../setbacks.ts';
 import { trenchRules } from '../trenched.ts';
-import { type SeepFacts, clearsIn, depthsOf, fallOf, pipeCarries, seepsIn } from './standing.ts';
+import { type SeepFacts, clearsIn, depthsOf, fallOf, invertAt, pipeCarries, seepsIn } from './standing.ts';
 
 /** A yard is to be dry again in so many hours, to be weighed and to be mended. */
 const [DRY_H, LONG_H] = [12, 24];
@@ -278,6 +278,11 @@ const trenched = trenchRules<SeepFacts>('seep-drain', {
   lineOf: ({ work }) => work.line,
   dugOf: ({ work, ground }) => depthsOf(work, ground).most + work.dimensions.underM,
   isAsked: ({ work }) => work.services === 'asked',
+  laidAt: ({ work, ground }, atM) => {
+    const { pipeM, overM, underM } = work.dimensions;
+    const invertM = invertAt(work, ground, atM);
+    return { lowM: invertM - underM, topM: invertM + pipeM + overM };
+  },
   besideWall: '.',
   nearTree: 'Go round it, or pass it in whole pipe.',
   isAtFooting: ({ work }) => work.purpose === 'footing',

@@ -20,6 +20,8 @@ const facts = (work: SeepDrain = ONE, change: Partial<SeepFacts> = {}): SeepFact
 const set = (path: string, value: unknown, of = ONE): SeepFacts => facts(withAt(of, path, value));
 const taken = (levelM: number): SeepFacts => facts({ ...ONE, into: 'd' }, { ground: { ...GROUND, taker: { name: 'Drain', levelM } } });
 const near = (kind: string, awayM: number): SeepFacts => facts(ONE, { site: { ...SITE, features: [{ id: 'f', kind, at: [15, 20 + awayM] }] } }); // prettier-ignore
+/** A pipe across it half way, so deep. */
+const buried = (depthM: number | undefined): SeepFacts => facts(ONE, { site: { ...SITE, features: [{ id: 'p', kind: 'buried-pipe', name: 'the pipe', line: [[15, 10], [15, 30]], ...(depthM === undefined ? {} : { depthM }) }] } }); // prettier-ignore
 /** A yard that seeps away in so long: 20 m of trench 0.3 m wide at 20 mm/h let 0.12 m3 through in an hour. */
 const standing = (hours: number, work = ONE): SeepFacts => facts(work, { ground: { ...GROUND, yard: { deepM: 0.2, holdsM3: 0.12 * hours, underM: 20 } } }); // prettier-ignore
 const choices = (path: string, words: readonly string[], of: Partial<SeepDrain> = {}) => (v: number): SeepFacts => facts({ ...withAt(ONE, path, words[v]), ...of }); // prettier-ignore
@@ -72,6 +74,14 @@ describe('rules on seepage drains', () => {
     'seep-drain.septic': { at: (v) => near('septic', v), limit: 10, judged: [[10.01, 'fine'], [9.99, 'weigh', /away from the field/], [5.01, 'weigh'], [4.99, 'mend']], silent: [facts()] },
     'seep-drain.mouth': { at: choices('mouth', ['grille', 'open']), found: said, judged: [[0, 'fine'], [1, 'weigh', /grille/]], silent: [taken(99)] },
     'seep-drain.asked': { at: choices('asked', ['asked', 'not-asked']), found: (v) => (v === 0 ? 1 : null), judged: [[0, 'fine'], [1, 'unknown', /Ask whoever/]], silent: [taken(99)] },
+    // Half way along from 99.35 m, under the gravel, to 99.7 m over it.
+    'seep-drain.crosses': {
+      at: (v) => (v > 9 ? buried(undefined) : buried(v > 0 ? 0.3 - v : 0.65 - v)),
+      found: (v) => (v > 9 ? null : Math.abs(v)),
+      limit: 0.3,
+      judged: [[0.301, 'fine'], [0.299, 'weigh', /dig there by hand/], [0.101, 'weigh'], [0.099, 'mend'], [-0.301, 'fine'], [-0.099, 'mend'], [10, 'unknown', /how deep the pipe lies/]],
+      silent: [facts(), near('buried-pipe', 1)],
+    },
     'seep-drain.services': { at: choices('services', ['asked', 'not-asked']), found: (v) => (v === 0 ? 1 : null), judged: [[0, 'fine'], [1, 'unknown', /located and marked/]] },
   }); // prettier-ignore
 });

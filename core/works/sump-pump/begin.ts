@@ -26,7 +26,7 @@ export const beginSump: Technique<Sump, unknown>['begin'] = ({ points }, land) =
   const inletM = drain ? mm(drain.floorM) : undefined;
   const floorM = inletM === undefined ? rimM - DEEP_M : inletM - UNDER_PIPE_M;
   const stopM = floorM + SILT_M;
-  const work = newSump(land.idFor('sump'), land.nameFor('Sump'), {
+  const work = newSump(land.idFor('sump-pump'), land.nameFor('Sump'), {
     line: points,
     levels: { floorM: mm(floorM), stopM: mm(stopM), startM: mm(stopM + BETWEEN_M), rimM: mm(rimM), deliveryM: mm(Math.max(...ground) + OVER_GROUND_M) },
     lengthM: mm(lineLength(points) + DEEP_M),

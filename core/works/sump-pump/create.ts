@@ -4,7 +4,7 @@ import type { Sump } from './model.ts';
 
 export const newSump = (id: string, name: string, first: Pick<Sump, 'line' | 'levels'> & { readonly lengthM: number; readonly inletM?: number }): Sump => ({
   id,
-  kind: 'sump',
+  kind: 'sump-pump',
   name,
   status: 'planned',
   line: first.line,
@@ -24,12 +24,12 @@ export const newSump = (id: string, name: string, first: Pick<Sump, 'line' | 'le
   pipe: { lengthM: first.lengthM, diameterM: 0.05, wall: 'plastic' },
 }); // prettier-ignore
 
-export const SUMP_SAMPLE = newSump('sump', 'Sump', {
+export const SUMP_SAMPLE = newSump('sump-pump', 'Sump', {
   line: [[0, 0], [10, 0]],
   levels: { floorM: 98.8, stopM: 99, startM: 99.4, rimM: 100, deliveryM: 100.2 },
   lengthM: 12,
 }); // prettier-ignore
 
 export const SUMP_DRAWS: readonly DrawSpec[] = [
-  { id: 'sump', name: 'Sump with a pump', what: 'line', least: 2, hint: 'Click where the pit stands, then along its pipe to where its water is let go; double-click to end.', seesStores: true },
+  { id: 'sump-pump', name: 'Sump with a pump', what: 'line', least: 2, hint: 'Click where the pit stands, then along its pipe to where its water is let go; double-click to end.', seesStores: true },
 ]; // prettier-ignore

@@ -141,9 +141,9 @@ describe('measured and told', () => {
   it('is validated: every number, its choices, and levels in their order', () => {
     expectFields(sump, SUMP);
     const at = (path: string, value: unknown) => wrong(sump, withAt(SUMP, path, value));
-    expect(at('levels.stopM', 98.7)).toEqual(['sump.levels@levels.stopM']);
-    expect(at('levels.startM', 99)).toEqual(['sump.levels@levels.startM']);
-    expect(at('levels.rimM', 99.4)).toEqual(['sump.levels@levels.rimM']);
+    expect(at('levels.stopM', 98.7)).toEqual(['sump-pump.levels@levels.stopM']);
+    expect(at('levels.startM', 99)).toEqual(['sump-pump.levels@levels.startM']);
+    expect(at('levels.rimM', 99.4)).toEqual(['sump-pump.levels@levels.rimM']);
     expect([at('levels.stopM', 98.8), at('levels.rimM', 99.41)]).toEqual([[], []]);
     expect(at('backup', 'hope')).toEqual(['work.choice@backup']);
   });

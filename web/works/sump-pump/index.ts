@@ -7,7 +7,7 @@ import { WorkSheet } from '../shared/WorkSheet.tsx';
 import type { WorkUi } from '../types.ts';
 
 export const sumpUi: WorkUi<Sump> = {
-  kind: 'sump',
+  kind: 'sump-pump',
   Sheet: WorkSheet,
   drag: () => null,
   planItems: (work, { selected }): PlanItem[] => {

@@ -4,7 +4,7 @@ import { SUMP_DRAWS, SUMP_SAMPLE } from './create.ts';
 import { SUMP_CHOICES, SUMP_FIELDS, type Sump, validateSump } from './model.ts';
 
 export const sumpDescriptor: Descriptor<Sump> = {
-  kind: 'sump',
+  kind: 'sump-pump',
   title: 'Sump with a pump',
   family: 'lift',
   sample: SUMP_SAMPLE,

@@ -6,7 +6,7 @@ import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkFields, checkLine, choice, option } from '../fields.ts';
 
 export interface Sump extends WorkBase {
-  readonly kind: 'sump';
+  readonly kind: 'sump-pump';
   /** From the pit to where its water is let go. */
   readonly line: readonly Point[];
   readonly top: 'grate' | 'lid';
@@ -86,7 +86,7 @@ export function validateSump(work: Sump): Problem[] {
   const shape = [...checkFields(work, SUMP_FIELDS), ...checkLine(work, work.line), ...checkChoices(work, SUMP_CHOICES)];
   if (shape.length > 0) return shape;
   const { floorM, stopM, startM, rimM } = work.levels;
-  const wrong = (field: string, what: Problem['what'], todo: string): Problem[] => [{ code: 'sump.levels', what, field, do: todo }];
+  const wrong = (field: string, what: Problem['what'], todo: string): Problem[] => [{ code: 'sump-pump.levels', what, field, do: todo }];
   if (stopM < floorM) return wrong('levels.stopM', say`"${work.name}" would stop ${amount(floorM - stopM, 'difference')} under the bottom of its pit`, 'Let it stop over the bottom.');
   if (startM <= stopM) return wrong('levels.startM', say`"${work.name}" would start ${amount(stopM - startM, 'difference')} under where it stops`, 'Let it start over where it stops.');
   return rimM <= startM ? wrong('levels.rimM', say`"${work.name}" would start at its rim, or ${amount(startM - rimM, 'difference')} over it`, 'Let it start under the rim, or build the rim higher.') : [];

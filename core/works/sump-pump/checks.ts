@@ -8,7 +8,7 @@ import { SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
 import { type SumpFacts, cycleM3, headsOf, hoursToRim, letsGoAt, peakOf, pitM2 } from './standing.ts';
 
 const keepsUp: Rule<SumpFacts> = {
-  id: 'sump.keeps-up',
+  id: 'sump-pump.keeps-up',
   title: 'Peak that comes, against what the pump gives',
   why: 'A pump that gives less than comes only puts off the flood by its pit.',
   unit: 'ratio',
@@ -35,7 +35,7 @@ const keepsUp: Rule<SumpFacts> = {
 const [STARTS, TOO_MANY] = [15, 30];
 
 const starts: Rule<SumpFacts> = {
-  id: 'sump.starts',
+  id: 'sump-pump.starts',
   title: 'Starts an hour, at the most',
   why: 'Each start heats a motor as minutes of running do: a pit that is too small burns it.',
   unit: '1/h',
@@ -61,7 +61,7 @@ const starts: Rule<SumpFacts> = {
 const FLOAT_M = 0.15;
 
 const float: Rule<SumpFacts> = {
-  id: 'sump.float',
+  id: 'sump-pump.float',
   title: 'Between start and stop',
   why: 'A float on a cord swings through a hand’s breadth: closer it chatters.',
   unit: 'm',
@@ -80,7 +80,7 @@ const float: Rule<SumpFacts> = {
 };
 
 const inlet: Rule<SumpFacts> = {
-  id: 'sump.inlet',
+  id: 'sump-pump.inlet',
   title: 'Its start under the lowest pipe that comes in',
   why: 'A pump that starts over the pipe keeps that full of water, and of silt.',
   unit: 'm',
@@ -101,7 +101,7 @@ const inlet: Rule<SumpFacts> = {
 };
 
 const head: Rule<SumpFacts> = {
-  id: 'sump.head',
+  id: 'sump-pump.head',
   title: 'Head it lifts against, of what its card says',
   why: 'Over the head on its card a pump gives less, and at its last nothing.',
   unit: 'ratio',
@@ -116,7 +116,7 @@ const head: Rule<SumpFacts> = {
 }; // prettier-ignore
 
 const velocity: Rule<SumpFacts> = {
-  id: 'sump.velocity',
+  id: 'sump-pump.velocity',
   title: 'Velocity in its pipe',
   why: 'Fast water hammers when the pump stops; and most of the head is lost in a thin pipe.',
   unit: 'm/s',
@@ -130,7 +130,7 @@ const velocity: Rule<SumpFacts> = {
 };
 
 const grit: Rule<SumpFacts> = {
-  id: 'sump.grit',
+  id: 'sump-pump.grit',
   title: 'Velocity that carries grit up its pipe',
   why: 'What is not carried up lies on the valve until it no longer closes.',
   unit: 'm/s',
@@ -149,7 +149,7 @@ const [AWAY_H, THERE_H] = [6, 0.5];
 const USABLE = 0.5;
 
 const cut: Rule<SumpFacts> = {
-  id: 'sump.power-cut',
+  id: 'sump-pump.power-cut',
   title: 'Hours from a power cut until water stands at its rim',
   why: 'Mains go in the storm that fills the pit.',
   unit: 'h',
@@ -172,29 +172,29 @@ const cut: Rule<SumpFacts> = {
 }; // prettier-ignore
 
 const alarm = saidRule<SumpFacts>(
-  { id: 'sump.alarm', title: 'A float that rings', why: 'A pump that has stopped says nothing: the first to know is whoever steps into the water.', source: COMMON_PRACTICE },
+  { id: 'sump-pump.alarm', title: 'A float that rings', why: 'A pump that has stopped says nothing: the first to know is whoever steps into the water.', source: COMMON_PRACTICE },
   ({ work }) => (work.alarm === 'yes' ? FINE : { severity: 'weigh', do: 'Hang a second float over where it starts that rings, on a battery of its own.' }),
 ); // prettier-ignore
 
 const valve = saidRule<SumpFacts>(
-  { id: 'sump.valve', title: 'A valve against water running back', why: 'Without one all that stands in the pipe runs back at each stop, and is lifted again.', source: COMMON_PRACTICE },
+  { id: 'sump-pump.valve', title: 'A valve against water running back', why: 'Without one all that stands in the pipe runs back at each stop, and is lifted again.', source: COMMON_PRACTICE },
   ({ work }) => (work.valve === 'yes' ? FINE : { severity: 'mend', do: 'Set a check valve over the pump, where it can be reached, and a small hole under it so that the pump does not lock on air.' }),
 ); // prettier-ignore
 
 const circuit = saidRule<SumpFacts>(
-  { id: 'sump.circuit', title: 'Its circuit', why: 'Mains and water in one pit: a fault must cut it off, and nothing else in the house must.', source: { ...COMMON_PRACTICE, locator: 'licensed work; local codes first' } },
+  { id: 'sump-pump.circuit', title: 'Its circuit', why: 'Mains and water in one pit: a fault must cut it off, and nothing else in the house must.', source: { ...COMMON_PRACTICE, locator: 'licensed work; local codes first' } },
   ({ work }) =>
     work.circuit === 'own' ? FINE : work.circuit === 'shared' ? { severity: 'mend', do: 'Have a licensed electrician give it a circuit of its own, with a switch that trips on a fault.' } : { severity: 'unknown', do: 'Look what else hangs on its circuit, and whether a switch trips on a fault.' },
 ); // prettier-ignore
 
 const goes = saidRule<SumpFacts>(
-  { id: 'sump.goes', title: 'Whoever takes its water', why: 'Lifted onto another’s ground it is another’s flood, in frost another’s fall; in the sewer it comes up in the cellars below.', source: { ...COMMON_PRACTICE, locator: 'rain water is not let into foul sewers; verify locally' } },
+  { id: 'sump-pump.goes', title: 'Whoever takes its water', why: 'Lifted onto another’s ground it is another’s flood, in frost another’s fall; in the sewer it comes up in the cellars below.', source: { ...COMMON_PRACTICE, locator: 'rain water is not let into foul sewers; verify locally' } },
   ({ work }) =>
     work.goes === 'sewer' ? { severity: 'mend', do: 'Lead it elsewhere: rain water is no foul water.' } : work.goes === 'own-ground' || work.asked === 'asked' ? FINE : { severity: 'unknown', do: 'Ask whoever owns the ground, the street or its drain, and write down what was allowed.' },
 ); // prettier-ignore
 
 const away: Rule<SumpFacts> = {
-  id: 'sump.away',
+  id: 'sump-pump.away',
   title: 'From where its water is let go to the nearest building',
   why: 'Let go beside the wall it runs back to where it came from, and is lifted again.',
   unit: 'm',
@@ -211,7 +211,7 @@ const away: Rule<SumpFacts> = {
 }; // prettier-ignore
 
 const over: Rule<SumpFacts> = {
-  id: 'sump.pipe-over',
+  id: 'sump-pump.pipe-over',
   title: 'Its pipe over the highest ground it crosses',
   why: 'A pipe that is said to end lower than the ground it crosses lifts higher than its figures say.',
   unit: 'm',
@@ -227,7 +227,7 @@ const over: Rule<SumpFacts> = {
 const BURIED_M = -0.6;
 
 const tried: Rule<SumpFacts> = {
-  id: 'sump.tried',
+  id: 'sump-pump.tried',
   title: 'Months since it was tried',
   why: 'Floats stick, valves jam, and a pump that stood a year is as likely stuck as not.',
   unit: '',

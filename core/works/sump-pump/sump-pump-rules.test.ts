@@ -31,7 +31,7 @@ const near = (awayM: number): SumpFacts => ({ ...facts(), site: { ...SITE, featu
 
 describe('rules on a sump', () => {
   testSides<SumpFacts>(SUMP_RULES, {
-    'sump.keeps-up': {
+    'sump-pump.keeps-up': {
       at: (v) => facts({}, v * SUMP.flowM3s),
       limit: 0.8,
       judged: [
@@ -42,7 +42,7 @@ describe('rules on a sump', () => {
       ],
       silent: [noStorm],
     },
-    'sump.starts': {
+    'sump-pump.starts': {
       at: (v) => at('levels.startM', 99 + (3600 * SUMP.flowM3s) / 4 / v / AREA),
       limit: 15,
       judged: [
@@ -52,7 +52,7 @@ describe('rules on a sump', () => {
         [30.01, 'mend'],
       ],
     },
-    'sump.float': {
+    'sump-pump.float': {
       at: (v) => at('levels.startM', 99 + v),
       limit: 0.15,
       judged: [
@@ -62,7 +62,7 @@ describe('rules on a sump', () => {
         [0.049, 'mend'],
       ],
     },
-    'sump.inlet': {
+    'sump-pump.inlet': {
       at: (v) => facts({ inletM: 99.4 + v }),
       limit: 0.05,
       judged: [
@@ -73,7 +73,7 @@ describe('rules on a sump', () => {
       ],
       silent: [facts()],
     },
-    'sump.head': {
+    'sump-pump.head': {
       at: (v) => facts({ ratedHeadM: HEAD / v }),
       limit: 1,
       judged: [
@@ -83,7 +83,7 @@ describe('rules on a sump', () => {
         [1.251, 'mend'],
       ],
     },
-    'sump.velocity': {
+    'sump-pump.velocity': {
       at: fast,
       limit: 2,
       judged: [
@@ -93,7 +93,7 @@ describe('rules on a sump', () => {
         [3.001, 'mend'],
       ],
     },
-    'sump.grit': {
+    'sump-pump.grit': {
       at: fast,
       limit: 0.7,
       judged: [
@@ -101,7 +101,7 @@ describe('rules on a sump', () => {
         [0.699, 'weigh', /narrower pipe/],
       ],
     },
-    'sump.power-cut': {
+    'sump-pump.power-cut': {
       at: (v) => (v > 100 ? battery(v - 100) : v < 0 ? facts({ backup: 'battery' }) : hours(v)),
       found: (v) => (v > 100 ? v - 100 : v < 0 ? null : v),
       judged: [
@@ -117,21 +117,21 @@ describe('rules on a sump', () => {
       ],
       silent: [noStorm, facts({ backup: 'generator' }), facts({}, 0)],
     },
-    'sump.alarm': {
+    'sump-pump.alarm': {
       at: (v) => facts({ alarm: v === 1 ? 'yes' : 'no' }),
       judged: [
         [1, 'fine'],
         [0, 'weigh', /second float/],
       ],
     },
-    'sump.valve': {
+    'sump-pump.valve': {
       at: (v) => facts({ valve: v === 1 ? 'yes' : 'no' }),
       judged: [
         [1, 'fine'],
         [0, 'mend', /check valve/],
       ],
     },
-    'sump.circuit': {
+    'sump-pump.circuit': {
       at: (v) => facts({ circuit: v === 1 ? 'own' : v === 0 ? 'shared' : 'unknown' }),
       found: (v) => (v < 0 ? null : v),
       judged: [
@@ -140,7 +140,7 @@ describe('rules on a sump', () => {
         [-1, 'unknown'],
       ],
     },
-    'sump.goes': {
+    'sump-pump.goes': {
       at: (v) => facts(v === 2 ? { goes: 'own-ground' } : v === 1 ? { goes: 'street', asked: 'asked' } : v === 0 ? { goes: 'sewer', asked: 'asked' } : { goes: 'neighbour' }),
       found: (v) => (v < 0 ? null : Math.min(1, v)),
       judged: [
@@ -150,7 +150,7 @@ describe('rules on a sump', () => {
         [-1, 'unknown', /Ask whoever/],
       ],
     },
-    'sump.away': {
+    'sump-pump.away': {
       at: near,
       limit: 3,
       judged: [
@@ -161,7 +161,7 @@ describe('rules on a sump', () => {
       ],
       silent: [facts()],
     },
-    'sump.pipe-over': {
+    'sump-pump.pipe-over': {
       at: (v) => at('levels.deliveryM', 100.1 + v),
       limit: -0.6,
       judged: [
@@ -171,7 +171,7 @@ describe('rules on a sump', () => {
         [-1.21, 'mend'],
       ],
     },
-    'sump.tried': {
+    'sump-pump.tried': {
       at: (v) => facts({ status: 'existing', ...(v < 0 ? {} : { triedMonths: v }) }),
       found: (v) => (v < 0 ? null : v),
       limit: 3,
