@@ -128,7 +128,7 @@ export function drains(open: () => Bench): void {
     it('where water cannot leave by its fall it is lifted: a sump is drawn, kept in order, and told what happens when mains go', async () => {
       const v = await Visitor.arrive(open(), '/p/quill-lane/works');
       await v.verdict(/./);
-      const sump = async (): Promise<Sump | undefined> => ((await v.kept()).options[0].works as readonly WorkBase[]).find((w) => w.name === 'Sump 1') as Sump | undefined;
+      const sump = async (): Promise<Sump | undefined> => ((await v.kept()).options[0].works).find((w) => w.name === 'Sump 1') as Sump | undefined;
       await v.menu('Draw another work', 'Sump with a pump');
       await v.draw([here(29, 24), here(29, 34)]);
       await v.until(sump, (w) => w !== undefined);
