@@ -241,4 +241,6 @@ export const PIT: Sump = {
     lengthM: 18,
   }),
   alarm: 'yes',
+  backup: 'battery',
+  batteryWh: 600,
 }; // prettier-ignore
