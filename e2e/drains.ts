@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { WorkBase } from '#core/contract';
 import type { Point } from '#core/geometry';
-import type { PipedDrain, Regrade } from '#core/works';
+import type { PipedDrain, Regrade, Sump } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './views.ts';
 
@@ -124,5 +124,31 @@ export function drains(open: () => Bench): void {
       expect(await v.until(holds, (m3) => m3 === asFound)).toBe(asFound);
       expect(v.errors).toEqual([]);
     }, 180000);
+
+    it('where water cannot leave by its fall it is lifted: a sump is drawn, kept in order, and told what happens when mains go', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      const sump = async (): Promise<Sump | undefined> => ((await v.kept()).options[0].works).find((w) => w.name === 'Sump 1') as Sump | undefined;
+      await v.menu('Draw another work', 'Sump with a pump');
+      await v.draw([here(29, 24), here(29, 34)]);
+      await v.until(sump, (w) => w !== undefined);
+      await v.verdict(/^Sump 1 /);
+      await v.reads('aside', /Starts an hour at the most\s+15\.9/);
+      await v.reads('aside', /Hours from a power cut until water stands at its rim/);
+      // What cannot be is refused with by how much, and changes nothing.
+      const before = await sump();
+      await v.type('Starts at', '30');
+      await v.reads('body', /would start \d[\d\s]*\smm under where it stops/);
+      expect((await sump())?.levels).toEqual(before?.levels);
+      await v.choose('When mains go', 'a second pump on a battery');
+      await v.press('It has a battery');
+      expect((await v.until(sump, (w) => w?.batteryWh === 600))?.backup).toBe('battery');
+      await v.choose('Its water goes', 'into the sewer of the house');
+      await v.reads('aside', /rain water is no foul water/);
+      expect(await serious(v)).toEqual([]);
+      for (let k = 0; k < 4; k++) await v.press('Undo');
+      await v.until(sump, (w) => w === undefined);
+      expect(v.errors).toEqual([]);
+    }, 180000); // prettier-ignore
   });
 }

@@ -193,6 +193,8 @@ export class Visitor {
     );
     await this.settled();
     const wanted = `::-p-aria([name="${option}"][role="option"])`;
+    // A sheet's drawing stays in sight over what is scrolled under it: there a click would meet the drawing.
+    await (handle as unknown as ElementHandle<HTMLButtonElement>).evaluate((e) => e.scrollIntoView({ block: 'center' }));
     for (let again = 0; ; again++) {
       // As a locator it waits until the button holds still: a handle alone would click where it was.
       await (handle as unknown as ElementHandle<HTMLButtonElement>).asLocator().click();

@@ -8,6 +8,7 @@ export * from './channel.ts';
 export * from './profile.ts';
 export * from './gathering.ts';
 export * from './rating.ts';
+export * from './inlet-forms.ts';
 export * from './culvert.ts';
 export * from './pipe.ts';
 export * from './inlets.ts';

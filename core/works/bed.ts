@@ -126,20 +126,6 @@ export function acrossAt(grid: Grid, line: Line, atM: number): Across {
   return { bedWidthM, bankWidthM: Math.max(bedWidthM, width(depthM)), depthM };
 }
 
-/** As wide as what stands in a channel reaches at the least where it takes in what comes down [m]: a line drawn by hand misses the bed by as much. */
-const LEAST_ACROSS_M = 6;
-
-/** From bank to bank across the channel. */
-export function across(line: Line, { atM, bankWidthM }: { readonly atM: number; readonly bankWidthM: number }): readonly [Point, Point] {
-  const { point, direction } = pointAlong(line, Math.min(atM, lineLength(line)));
-  const reach = Math.max(LEAST_ACROSS_M, bankWidthM) / 2;
-  const [nx, ny] = [-direction[1] * reach, direction[0] * reach];
-  return [
-    [point[0] - nx, point[1] - ny],
-    [point[0] + nx, point[1] + ny],
-  ];
-}
-
 /** How far to each side of a line drawn by hand its bed is looked for, and how much lower a metre further off must be to be it [m]. */
 const [SNAP_M, SNAP_SLOPE] = [6, 0.02];
 /** Places are looked at so far apart at the least [m]. */

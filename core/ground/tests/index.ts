@@ -3,3 +3,4 @@ export * from './types.ts';
 export * from './formulas.ts';
 export * from './kinds.ts';
 export * from './reduce.ts';
+export * from './problems.ts';

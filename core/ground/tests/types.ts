@@ -57,6 +57,7 @@ export interface Reduction {
   readonly lines: readonly WorksheetLine[];
 }
 
+/** How one is made and read. */
 export interface TestKind {
   readonly kind: string;
   readonly title: string;
@@ -64,5 +65,7 @@ export interface TestKind {
   /** What is read. */
   readonly reads: string;
   readonly sizes: readonly SizeSpec[];
-  readonly reduce: (test: FieldTest, sheet: Worksheet) => Omit<Reduction, 'lines'>;
 }
+
+/** What the readings of one kind come to. */
+export type Reduce = (test: FieldTest, sheet: Worksheet) => Omit<Reduction, 'lines'>;

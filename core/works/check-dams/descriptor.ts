@@ -1,6 +1,6 @@
 // Check dams in series: what they are, without what works them out.
 import type { Descriptor, Intake } from '../../contract/index.ts';
-import { across } from '../bed.ts';
+import { across } from '../across.ts';
 import { storeIdOf } from '../series.ts';
 import { DAMS_DRAWS, DAMS_SAMPLE } from './begin.ts';
 import { type CheckDams, DAMS_CHOICES, DAMS_FIELDS, inOrder, validateDams } from './model.ts';

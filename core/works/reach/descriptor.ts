@@ -1,6 +1,6 @@
 // A channel as measured: what it is, without what works it out.
 import type { Descriptor, Intake } from '../../contract/index.ts';
-import { across } from '../bed.ts';
+import { across } from '../across.ts';
 import { storeIdOf } from '../series.ts';
 import { REACH_DRAWS, REACH_SAMPLE } from './create.ts';
 import { REACH_CHOICES, REACH_FIELDS, type Reach, SECTIONS, inOrder, validateReach } from './model.ts';
