@@ -132,6 +132,7 @@ const taped = (at: number, k: number): number => Math.round(100 * at * (1 + 0.14
 const lowerWash: Reach = {
   ...wash,
   known: 'levelled',
+  rough: 'stony',
   bedIs: 'coarse-gravel',
   sections: wash.sections.map((s, k) => ({
     atM: s.atM,

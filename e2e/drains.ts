@@ -133,7 +133,7 @@ export function drains(open: () => Bench): void {
       await v.draw([here(29, 24), here(29, 34)]);
       await v.until(sump, (w) => w !== undefined);
       await v.verdict(/^Sump 1 /);
-      await v.reads('aside', /Starts an hour at the most\s+15\.9/);
+      await v.reads('aside', /Starts an hour at the most\s+14\.1/);
       await v.reads('aside', /Hours from a power cut until water stands at its rim/);
       // What cannot be is refused with by how much, and changes nothing.
       const before = await sump();

@@ -1,8 +1,10 @@
 // Plants single-line faults in a folder of core and tells how many its tests catch: `npm run mutants [-- works checks network derive]`.
+// With `--sample 60` only on so many lines of each, drawn at random but always the same ones: where all of them would take hours.
 // Kept from run to run in reports/ (not in git), so that only what changed is tried again. Not part of `npm test`.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
 
 const root = join(import.meta.dirname, '..');
 /** Folders by name, and the tests that must catch what is planted there. */
@@ -15,17 +17,47 @@ const PARTS = {
   derive: ['derive'],
 };
 
-/** The files of a part that may be spoilt: all but its tests and its lists of names. */
-const filesOf = (part) => [`core/${part}/**/*.ts`, `!core/${part}/**/*.test.ts`];
+const { values, positionals: asked } = parseArgs({ allowPositionals: true, options: { sample: { type: 'string' } } });
+
+/** Lines of a part on which something is worked out, as `file:line-line`. */
+function linesOf(part) {
+  const files = readdirSync(join(root, 'core', part), { recursive: true }).filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts'));
+  return files.sort().flatMap((file) =>
+    readFileSync(join(root, 'core', part, file), 'utf8')
+      .split('\n')
+      .flatMap((text, k) =>
+        /^\s*(?:\/?\*|\/\/|import\b|export \*|$)|^[\s})\]>;,]*$/.test(text) ? [] : [`core/${part}/${file}:${k + 1}-${k + 1}`],
+      ),
+  );
+}
+
+/** So many of a list, the same ones every time (a multiplicative generator, Park and Miller 1988). */
+function drawn(list, count) {
+  let seed = 20250;
+  const next = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+  const left = [...list];
+  return Array.from({ length: Math.min(count, left.length) }, () => left.splice(Math.floor(next() * left.length), 1)[0]);
+}
+
+/** The files of a part that may be spoilt: all but its tests and its lists of names; or lines drawn of them. */
+const filesOf = (part) =>
+  values.sample ? drawn(linesOf(part), Number(values.sample)) : [`core/${part}/**/*.ts`, `!core/${part}/**/*.test.ts`];
 
 function run(part) {
-  const name = part.replaceAll('/', '-');
+  const name = part.replaceAll('/', '-') + (values.sample ? '-sample' : '');
   const report = join(root, 'reports', `mutants-${name}.json`);
   mkdirSync(join(root, 'reports'), { recursive: true });
   const { status } = spawnSync(join(root, 'node_modules/.bin/stryker'), ['run', 'scripts/stryker.config.mjs'], {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, MUTATE: JSON.stringify(filesOf(part)), MUTANTS_OF: part, MUTANTS_REPORT: report, NODE_OPTIONS: '--no-warnings' },
+    env: {
+      ...process.env,
+      MUTATE: JSON.stringify(filesOf(part)),
+      MUTANTS_OF: part,
+      MUTANTS_KEPT: name,
+      MUTANTS_REPORT: report,
+      NODE_OPTIONS: '--no-warnings',
+    },
   });
   return status === 0 && existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
 }
@@ -37,7 +69,6 @@ function countOf(report) {
   return { killed: of('Killed', 'Timeout'), all: of('Killed', 'Timeout', 'Survived', 'NoCoverage') };
 }
 
-const asked = process.argv.slice(2);
 const parts = (asked.length > 0 ? asked : Object.keys(PARTS)).flatMap((name) => PARTS[name] ?? [name]);
 const sums = [];
 for (const part of parts) {

@@ -7,9 +7,9 @@ export default {
   jest: { projectType: 'custom', configFile: 'scripts/jest.mutants.config.mjs', enableFindRelatedTests: false },
   // Every test of the folder: many put a work in its place once, outside of any single test.
   coverageAnalysis: 'all',
-  concurrency: 2,
+  concurrency: Number(process.env.MUTANTS_AT_ONCE ?? 2),
   incremental: true,
-  incrementalFile: `reports/incremental-${(process.env.MUTANTS_OF ?? 'all').replaceAll('/', '-')}.json`,
+  incrementalFile: `reports/incremental-${process.env.MUTANTS_KEPT ?? 'all'}.json`,
   // Texts and lists of fields are read by people and by the tests of forms; a changed word is no fault of a law.
   mutator: { excludedMutations: ['StringLiteral', 'ObjectLiteral'] },
   disableTypeChecks: false,

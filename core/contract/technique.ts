@@ -206,12 +206,15 @@ export interface Company {
 /** A rule as it is listed: all but how it finds. */
 export type RuleCard = Pick<Rule<never>, 'id' | 'title' | 'needs' | 'isOfLevels' | 'source' | 'find'>;
 
+/** What works are for. */
+export type Family = 'store' | 'way-out' | 'conveyance' | 'road' | 'lift';
+
 /** What one kind of work is: all that can be said and asked of it without working anything out. The page has only this. */
 export interface Descriptor<W extends WorkBase> {
   readonly kind: W['kind'];
   readonly title: string;
   /** What it is for, among the others. */
-  readonly family: 'store' | 'way-out' | 'conveyance' | 'road' | 'lift';
+  readonly family: Family;
   /** One of it, sound by itself: for lists of kinds, forms and tests. */
   readonly sample: W;
   readonly fields: readonly FieldSpec[];

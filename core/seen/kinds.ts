@@ -133,7 +133,7 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     shape: 'line',
     effect: 'note',
     fields: [{ ...depth, label: 'Lies under the ground', help: 'As it was located; deeper where nobody dug is a guess.' }],
-    start: { depthM: 0.6 },
+    start: {},
     says: 'Power, telephone or the line of an air conditioner, as it was located and marked.',
   },
   {
@@ -144,7 +144,7 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     fields: [
       { ...depth, label: 'Lies under the ground', help: 'Its middle, as it was located; irrigation 0.2 to 0.4 m, mains 0.8 m and more.' },
     ],
-    start: { depthM: 0.3 },
+    start: {},
     says: 'Irrigation, mains or gas, as it was located and marked.',
   },
   {

@@ -218,6 +218,7 @@ export const CREEK: Reach = {
     ],
   }),
   known: 'levelled',
+  rough: 'stony',
   bedIs: 'coarse-gravel',
 }; // prettier-ignore
 

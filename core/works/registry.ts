@@ -7,6 +7,7 @@ import type {
   Drawn,
   Host,
   Land,
+  Family,
   Place,
   Plot,
   RuleCard,
@@ -27,7 +28,7 @@ export interface Catalogue<W extends WorkBase = WorkBase> {
   readonly describe: (work: WorkBase) => DescribedWork;
   readonly title: (kind: string) => string;
   /** Every way to draw a work, with its kind. */
-  readonly draws: readonly (DrawSpec & { readonly kind: string })[];
+  readonly draws: readonly (DrawSpec & { readonly kind: string; readonly family: Family })[];
   /** For types only: what a work of this list can be. */
   readonly workType: () => W;
 }
@@ -100,7 +101,7 @@ export function createCatalogue<const T extends readonly unknown[]>(descriptors:
     has: (kind) => kinds.includes(kind),
     describe: (work) => described(of(work.kind), work, {}),
     title: (kind) => of(kind).title,
-    draws: list.flatMap(({ kind, draws }) => draws.map((draw) => ({ ...draw, kind }))),
+    draws: list.flatMap(({ kind, family, draws }) => draws.map((draw) => ({ ...draw, kind, family }))),
     workType: () => {
       throw new Error('workType is for the type checker');
     },

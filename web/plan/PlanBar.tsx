@@ -6,10 +6,10 @@ import type { Point } from '#core/geometry';
 import { typedPoint } from './points.ts';
 import { startTool, useAppPick } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
-import { ActionMenu, Button } from '../kit/index.ts';
+import { ActionMenu, Button, type ChoicesUnder } from '../kit/index.ts';
 import { Layers } from './Layers.tsx';
 import { STAGE_UI, type StageTools } from '../stages/index.ts';
-import { TOOLS, finishTool } from './tools.ts';
+import { TOOLS, type Tool, finishTool } from './tools.ts';
 
 const Bar = styled.div`
   position: absolute;
@@ -72,6 +72,18 @@ const MENUS: Readonly<Record<Group, { readonly label: string; readonly icon: Rea
 const ofGroup = (group: Group): { id: string; name: string }[] =>
   Object.entries(TOOLS).flatMap(([id, tool]) => (tool.group === group ? [{ id, name: tool.name }] : []));
 
+/** Works by what they are for: too many to be read as one list. */
+const FAMILIES: Readonly<Record<Exclude<NonNullable<Tool['family']>, 'way-out'>, string>> = {
+  store: 'To hold and slow water',
+  conveyance: 'To lead it, and shape the ground',
+  road: 'To cross it',
+  lift: 'To lift and pipe it',
+};
+const WORKS: readonly ChoicesUnder[] = Object.entries(FAMILIES).flatMap(([id, head]) => {
+  const choices = ofGroup('work').filter((c) => TOOLS[c.id].family === id);
+  return choices.length > 0 ? [{ id, head, choices }] : [];
+});
+
 /** Tools of the stage, the hint of the tool in hand, and zoom. */
 export const PlanBar = memo(function PlanBar({
   onTyped,
@@ -100,7 +112,9 @@ export const PlanBar = memo(function PlanBar({
         {tool === null &&
           tools?.groups
             .filter((group) => (group === 'ask' || group === 'suits' ? terrain !== null : canDraw))
-            .map((group) => <ActionMenu key={group} {...MENUS[group]} choices={ofGroup(group)} onChoose={startTool} />)}
+            .map((group) => (
+              <ActionMenu key={group} {...MENUS[group]} choices={group === 'work' ? WORKS : ofGroup(group)} onChoose={startTool} />
+            ))}
         {tool !== null && (
           <Hint>
             <span>

@@ -1,4 +1,5 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
+import type { Family } from '#core/contract';
 import type { Point } from '#core/geometry';
 import { SEEN_KINDS } from '#core/seen';
 import { catalogue } from '#core/works';
@@ -16,6 +17,8 @@ export interface Tool {
   /** With this many points it finishes by itself. */
   readonly most?: number;
   readonly hint: string;
+  /** What the work it draws is for. */
+  readonly family?: Family;
   readonly finish: (points: readonly Point[]) => void;
 }
 
@@ -71,7 +74,7 @@ const SEEN_TOOLS = Object.fromEntries(
 
 /** Works, as their techniques have them drawn; a way out is added from the work it lets out. */
 const WORK_TOOLS = Object.fromEntries(
-  catalogue.draws.flatMap(({ id, name, kind, what, least, most, hint, isFirst }): [string, Tool][] =>
+  catalogue.draws.flatMap(({ id, name, kind, family, what, least, most, hint, isFirst }): [string, Tool][] =>
     what === 'on-host'
       ? []
       : [
@@ -80,6 +83,7 @@ const WORK_TOOLS = Object.fromEntries(
             {
               name,
               group: isFirst ? 'first' : 'work',
+              family,
               least,
               ...(most === undefined ? {} : { most }),
               hint,

@@ -14,8 +14,8 @@ export function onSlope({ yards, falls }: DrainGround, n: number): number | null
   return basins.length === 1 && pool.spillM - pool.lowM < STANDS_M && falls[k] > FALLS ? k : null;
 }
 
-/** Roughness of a lawn's dish, as of a gutter grown over. */
-const LAWN_N = 0.03;
+/** Roughness of the dish, as of a gutter: grown over, or paved (Chow 1959, Table 5-6; HEC-22 Table 4-3; from memory). */
+const DISH_N: Readonly<Record<PipedDrain['over'], number>> = { grass: 0.03, paving: 0.016, wheels: 0.016 };
 
 /** Share of a flow that a grate on a slope takes, both halves of its dish alike, leaves on it; null where nobody has said how the ground leads to it. */
 export function sharedBy(work: PipedDrain, { falls }: DrainGround, on: { readonly k: number; readonly flowM3s: number }): number | null {
@@ -23,7 +23,7 @@ export function sharedBy(work: PipedDrain, { falls }: DrainGround, on: { readonl
   if (acrossFall === undefined) return null;
   const { grateLongM, grateWideM } = work.basins[on.k];
   const L = grateLongM * (1 - closedPercent / 100);
-  return GRATE_ON_SLOPE.evaluate({ Q: on.flowM3s / 2, W: grateWideM / 2, L, n: LAWN_N, Sx: acrossFall, SL: falls[on.k] });
+  return GRATE_ON_SLOPE.evaluate({ Q: on.flowM3s / 2, W: grateWideM / 2, L, n: DISH_N[work.over], Sx: acrossFall, SL: falls[on.k] });
 }
 
 /** Flows a grate's law is told for [m3/s]. */

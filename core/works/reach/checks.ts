@@ -6,9 +6,9 @@ import { bedAt } from '../bed.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { whichOf, worstOf } from '../series.ts';
-import { BED_STANDS_MS } from './model.ts';
+import { BED_STANDS_MS, roughnessOf } from './model.ts';
 import { CONVEYANCE } from './formulas.ts';
-import { type AtSection, type Cut, type ReachFacts, type Stretch, atPeak } from './standing.ts';
+import { type AtSection, type Cut, type ReachFacts, type Stretch, atPeak, peaksOf } from './standing.ts';
 
 const placeOf = ({ standing }: ReachFacts, { section }: Cut): Point => pointAlong(standing.reach.line, section.atM).point;
 const sectionName = ({ standing }: ReachFacts, k: number): string => whichOf('section', k, standing.cuts);
@@ -22,6 +22,8 @@ function ofSections(
   of: { readonly valueOf: (at: AtSection) => number; readonly sense: 'most' | 'least' },
   find: (worst: { readonly value: number; readonly at: AtSection; readonly where: string }) => Omit<Finding, 'value' | 'at'>,
 ): Finding | null {
+  if (roughnessOf(facts.standing.reach) === null && peaksOf(facts))
+    return { value: null, limit: null, severity: 'unknown', do: 'Say what it looks like: how fast water runs in it hangs on that.' };
   const all = atPeak(facts);
   if (!all) return null;
   const { one, k, value } = worstOf(all, of.valueOf, of.sense);

@@ -10,7 +10,7 @@ export const newReach = (id: string, name: string, first: Pick<Reach, 'line' | '
   line: first.line,
   runs: first.runs,
   known: 'terrain',
-  rough: first.runs === 'ditch' ? 'grassy' : 'stony',
+  rough: 'unknown',
   bedIs: 'unknown',
   sections: first.sections,
   labour: { m3PerDay: 3 },

@@ -35,15 +35,15 @@ function workThrough(facts: ReachFacts, tight: number, sheet: Worksheet): void {
 function figuresOf(facts: ReachFacts, sheet: Worksheet): Figure[] {
   const { standing } = facts;
   const { reach, cuts } = standing;
-  const { flowM3s, k } = carriesOf(standing);
+  const carried = carriesOf(standing);
   const all = atPeak(facts);
-  workThrough(facts, k, sheet);
+  if (carried) workThrough(facts, carried.k, sheet);
   const most = (of: 'peakM3s' | 'velocityMs'): number | null => all && Math.max(...all.map((at) => at[of]));
   const stands = reach.bedIs === 'unknown' ? null : BED_STANDS_MS[reach.bedIs];
   return [
     { id: 'lengthM', label: 'Measured', value: cuts[cuts.length - 1].section.atM - cuts[0].section.atM, kind: 'distance' },
     { id: 'fall', label: 'Falls', value: fallOf(standing), kind: 'slope' },
-    { id: 'carriesM3s', label: `Carries to its bank at section ${k + 1}`, value: flowM3s, kind: 'flow' },
+    { id: 'carriesM3s', label: carried ? `Carries to its bank at section ${carried.k + 1}` : 'Carries to its bank', value: carried?.flowM3s ?? null, kind: 'flow' },
     { id: 'peakM3s', label: 'Comes at most', value: most('peakM3s'), kind: 'flow' },
     { id: 'velocityMs', label: 'Fastest', value: most('velocityMs'), kind: 'velocity' },
     ...(stands === null || Number.isFinite(stands) ? [{ id: 'standsMs', label: 'Its bed stands', value: stands, kind: 'velocity' as const }] : []),

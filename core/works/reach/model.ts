@@ -5,7 +5,7 @@ import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkEntries, checkFields, checkLine, choice, option } from '../fields.ts';
 
 export const RUNS = ['gully', 'creek', 'ditch'] as const;
-export const ROUGH = ['earth', 'grassy', 'dense', 'clean', 'stony', 'pools', 'weedy', 'boulders', 'brush'] as const;
+export const ROUGH = ['unknown', 'earth', 'grassy', 'dense', 'clean', 'stony', 'pools', 'weedy', 'boulders', 'brush'] as const;
 export const BED_IS = ['unknown', 'fine-sand', 'sandy-loam', 'silt-loam', 'firm-loam', 'stiff-clay', 'fine-gravel', 'coarse-gravel', 'cobbles', 'hardpan', 'grass', 'rock'] as const; // prettier-ignore
 
 /** The channel across one place: its bed, and both banks as tape and level have them, looking downstream. */
@@ -39,7 +39,7 @@ export interface Reach extends WorkBase {
 }
 
 /** Manning's roughness by what it looks like: Chow 1959, Table 5-6, as rows of it that mean the same (excavated, then natural). */
-export const ROUGHNESS: Readonly<Record<Reach['rough'], number>> = {
+export const ROUGHNESS: Readonly<Record<Exclude<Reach['rough'], 'unknown'>, number>> = {
   earth: 0.022,
   grassy: 0.03,
   dense: 0.08,
@@ -50,7 +50,10 @@ export const ROUGHNESS: Readonly<Record<Reach['rough'], number>> = {
   boulders: 0.05,
   brush: 0.1,
 };
-export const roughnessOf = ({ rough, roughness = ROUGHNESS[rough] }: Pick<Reach, 'rough' | 'roughness'>): number => roughness;
+export const roughnessOf = ({ rough, roughness }: Pick<Reach, 'rough' | 'roughness'>): number | null =>
+  roughness ?? (rough === 'unknown' ? null : ROUGHNESS[rough]);
+/** While nobody has said water is followed as in the roughest of them, where it stands highest: what is fine then is fine however it looks. */
+export const FOLLOWED_BY = ROUGHNESS.brush;
 
 /** What a bed stands in clear water [m/s]: Fortier and Scobey 1926 as in Chow 1959, Table 7-3; grass as mixed on up to 5 %, Table 7-6. Rock stands all of it. */
 export const BED_STANDS_MS: Readonly<Record<Exclude<Reach['bedIs'], 'unknown'>, number>> = {
@@ -103,6 +106,7 @@ export const REACH_CHOICES: readonly ChoiceSpec[] = [
     option('levelled', 'was taped across and its bed levelled'),
   ]),
   choice('rough', 'It looks', [
+    option('unknown', 'nobody has said'),
     option('earth', 'dug, weathered earth'),
     option('grassy', 'dug, some grass and weeds'),
     option('dense', 'dug, never mown, dense weeds'),

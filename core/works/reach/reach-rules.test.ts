@@ -52,10 +52,10 @@ function offCritical(off: number): ReachFacts {
 describe('rules on a channel as it is', () => {
   testSides<ReachFacts>(REACH_RULES, {
     'reach.carries': {
-      at: (v) => facts({}, flowAt(1.5 - v)),
-      found: (v) => v,
-      limit: 0.15,
+      at: (v) => (v > 9 ? facts({ rough: 'unknown' }) : facts({}, flowAt(1.5 - v))),
+      found: (v) => (v > 9 ? null : v),
       judged: [
+        [10, 'unknown', /what it looks like/],
         [0.151, 'fine'],
         [0.149, 'weigh', /1 mm short \(section \d\)/],
         [0.001, 'weigh'],
@@ -64,9 +64,11 @@ describe('rules on a channel as it is', () => {
       silent: [noStorm],
     },
     'reach.bed': {
-      at: (v) => facts({}, flowOf(v)),
-      limit: 1.143,
+      at: (v) => (v > 9 ? facts({ rough: 'unknown' }) : v > 8 ? facts({ bedIs: 'unknown' }, flowOf(v - 8)) : facts({}, flowOf(v))),
+      found: (v) => (v > 9 ? null : v > 8 ? v - 8 : v),
       judged: [
+        [10, 'unknown', /what it looks like/],
+        [8.5, 'unknown', /what its bed is of/],
         [1.1429, 'fine'],
         [1.1431, 'weigh', /check dams/],
         [1.714, 'weigh'],

@@ -120,15 +120,15 @@ describe('the water line', () => {
   it('is at the lower bank of its tightest section with as much as it carries', () => {
     const narrow = along([9, 8.8, 8.6, 8.4]);
     const tight = { ...narrow, sections: narrow.sections.map((s, k) => (k === 2 ? { ...s, rightHighM: 0.7, rightOutM: 0.7 } : s)) };
-    const carries = carriesOf(standing(tight));
+    const carries = carriesOf(standing(tight))!;
     expect(carries.k).toBe(2);
     expect(profileOf(standing(tight), () => carries.flowM3s).depthsM[2]).toBeCloseTo(0.7, 3);
     // Clearing lets it carry more, as does a smoother bed.
-    const more = (change: Partial<Reach>) => carriesOf(standing({ ...tight, ...change })).flowM3s;
+    const more = (change: Partial<Reach>) => carriesOf(standing({ ...tight, ...change }))!.flowM3s;
     expect(more({ clearM: 0.2 })).toBeGreaterThan(carries.flowM3s);
     expect(more({ rough: 'clean' })).toBeGreaterThan(carries.flowM3s);
     expect(more({ roughness: 0.04 })).toBe(carries.flowM3s);
-    expect(carriesOf(standing(EVEN)).flowM3s).toBeCloseTo(uniformFlow(trapezoid(1, 1), { slope: 0.01, n: 0.04 }, 1.5), 1);
+    expect(carriesOf(standing(EVEN))!.flowM3s).toBeCloseTo(uniformFlow(trapezoid(1, 1), { slope: 0.01, n: 0.04 }, 1.5), 1);
   });
 });
 
@@ -219,6 +219,20 @@ describe('in a storm', () => {
   });
 });
 
+describe('while nobody has said how rough it is', () => {
+  const unsaid = standing({ ...EVEN, rough: 'unknown' });
+  it('nothing is told of what it carries, and water is followed as in the roughest', () => {
+    expect([carriesOf(unsaid), atPeak({ ...factsOf(GULLY), standing: unsaid })]).toEqual([null, null]);
+    expect(carriesOf(standing({ ...EVEN, rough: 'unknown', roughness: 0.04 }))).toEqual(carriesOf(standing(EVEN)));
+    const left = (rough: Reach['rough']): number => storesOf(standing({ ...EVEN, rough }))[0].outlets[0].flowAt(9.3);
+    expect(left('unknown')).toBe(left('brush'));
+    for (const rough of ['earth', 'stony', 'dense'] as const) expect(left('unknown')).toBeLessThan(left(rough));
+    const placed = reach.place({ ...EVEN, rough: 'unknown' }, ground, null);
+    expect(placed.section!(null).parts.map((p) => p.role)).toEqual(['earth', 'ground']);
+    expect(placed.figures(factsOf(GULLY), new Worksheet('reach')).find((f) => f.id === 'carriesM3s')?.value).toBeNull();
+  });
+});
+
 describe('what stands in it', () => {
   const site = siteOf(gridOf((x, y) => 0.1 * y + Math.abs(x - 50) * 0.02, { cells: 201, cellM: 0.5 }));
   const deep: Reach = { ...along([7.5, 5.5, 3.5, 1.5]), known: 'levelled' };
@@ -297,7 +311,7 @@ describe('begun', () => {
       expect(Math.abs(s.leftHighM - 1.5)).toBeLessThan(0.15);
     }
     expect(reach.validate(made[0])).toEqual([]);
-    expect(begunBy(reach, { how: 'ditch-reach', points: [[50, 80], [50, 60]] }, landOf({ grid: GULLY.grid }))).toMatchObject([{ runs: 'ditch', rough: 'grassy' }]); // prettier-ignore
+    expect(begunBy(reach, { how: 'ditch-reach', points: [[50, 80], [50, 60]] }, landOf({ grid: GULLY.grid }))).toMatchObject([{ runs: 'ditch', rough: 'unknown', bedIs: 'unknown' }]); // prettier-ignore
     expect(begunBy(reach, { points: [[50, 80], [50, 999]] }, landOf({ grid: GULLY.grid }))).toBe('work.off-terrain'); // prettier-ignore
     const level = gridOf(() => 5, { cells: 201, cellM: 0.5 });
     expect(begunBy(reach, { points: [[50, 80], [50, 60]] }, landOf({ grid: level }))).toBe('reach.rises'); // prettier-ignore

@@ -1,20 +1,20 @@
 // The channel from end to end: its bed, its lower bank, and the water line as it is just full.
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
-import { type Standing, carriesOf, profileOf } from './standing.ts';
+import { type Standing, carriesOf } from './standing.ts';
 
 export function sectionOf(standing: Standing): SectionShape {
   const { reach, cuts } = standing;
   const along = (over: (k: number) => number): Point[] => cuts.map(({ section }, k): Point => [section.atM, section.bedM + over(k)]);
-  const { depthsM } = profileOf(standing, () => carriesOf(standing).flowM3s);
+  const carried = carriesOf(standing);
   const { clearM } = reach;
   const [first, last] = [cuts[0].section, cuts[cuts.length - 1].section];
   return {
-    title: 'Along it: the bed, the lower bank, and water as much as it carries',
+    title: carried ? 'Along it: the bed, the lower bank, and water as much as it carries' : 'Along it: the bed and the lower bank',
     isLong: true,
     parts: [
       { role: 'earth', points: along((k) => cuts[k].bankM) },
-      { role: 'full', points: along((k) => depthsM[k]) },
+      ...(carried ? [{ role: 'full' as const, points: along((k) => carried.depthsM[k]) }] : []),
       { role: 'ground', points: along(() => clearM ?? ON_THE_BED_M) },
       ...(clearM === undefined ? [] : [{ role: 'cut' as const, points: along(() => ON_THE_BED_M) }]),
     ],

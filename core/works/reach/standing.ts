@@ -3,7 +3,7 @@ import type { Channel, StormFacts } from '../../contract/index.ts';
 import { type ChannelSection, backwater, criticalDepth, froude, normalDepth, uniformFlow } from '../../hydraulics/index.ts';
 import type { Bed } from '../bed.ts';
 import { peakAt, storeIdOf } from '../series.ts';
-import { type Reach, type ReachSection, inOrder, mixed, roughnessOf } from './model.ts';
+import { FOLLOWED_BY, type Reach, type ReachSection, inOrder, mixed, roughnessOf } from './model.ts';
 
 /** Water runs on as if it fell by so much at the least [m/m]. */
 const LEAST_SLOPE = 1e-4;
@@ -74,7 +74,7 @@ export function standingReach(reach: Reach, ground: Bed): Standing {
       lengthM,
       slope: (upper.section.bedM - lower.section.bedM) / lengthM,
       middle: channelOf(mixed(upper.section, lower.section, 0.5)),
-      n: roughnessOf(reach),
+      n: roughnessOf(reach) ?? FOLLOWED_BY,
     };
   });
   return { reach, ground, cuts, stretches };
@@ -129,9 +129,20 @@ export interface AtSection {
   readonly froude: number;
 }
 
-/** What a storm's peak does at each section; null where no storm tells. */
+/** What storms did, found once for all rules and figures. */
+const found = new WeakMap<ReachFacts, readonly AtSection[] | null>();
+
+/** What a storm’s peak does at each section; null where no storm tells, or nobody has said how rough it is. */
 export function atPeak(facts: ReachFacts): readonly AtSection[] | null {
-  const peaks = peaksOf(facts);
+  const known = found.get(facts);
+  if (known !== undefined) return known;
+  const all = sectionsAtPeak(facts);
+  found.set(facts, all);
+  return all;
+}
+
+function sectionsAtPeak(facts: ReachFacts): readonly AtSection[] | null {
+  const peaks = roughnessOf(facts.standing.reach) === null ? null : peaksOf(facts);
   if (!peaks) return null;
   const { standing } = facts;
   const { depthsM } = profileOf(standing, (k) => peaks[k]);
@@ -164,20 +175,35 @@ export const mostFlow = ({ stretches }: Standing): number =>
 
 const HALVINGS = 40;
 
-/** What it carries from end to end until water stands at a bank somewhere, and at which section [m3/s]. */
-export function carriesOf(standing: Standing): { readonly flowM3s: number; readonly k: number } {
-  const left = (q: number): number[] => {
-    const { depthsM } = profileOf(standing, () => q);
-    return standing.cuts.map(({ bankM }, k) => bankM - depthsM[k]);
-  };
+export interface Carried {
+  readonly flowM3s: number;
+  /** At which section water then stands at a bank, and how deep at each. */
+  readonly k: number;
+  readonly depthsM: readonly number[];
+}
+const carried = new WeakMap<Standing, Carried>();
+
+/** What it carries from end to end until water stands at a bank somewhere; null while nobody has said how rough it is [m3/s]. */
+export function carriesOf(standing: Standing): Carried | null {
+  if (roughnessOf(standing.reach) === null) return null;
+  const known = carried.get(standing);
+  if (known) return known;
+  const made = halved(standing);
+  carried.set(standing, made);
+  return made;
+}
+
+function halved(standing: Standing): Carried {
+  const depthsAt = (q: number): readonly number[] => profileOf(standing, () => q).depthsM;
+  const left = (depthsM: readonly number[]): number[] => standing.cuts.map(({ bankM }, k) => bankM - depthsM[k]);
   let [low, high] = [0, mostFlow(standing)];
   for (let k = 0; k < HALVINGS && high - low > 1e-4 * high; k++) {
     const middle = (low + high) / 2;
-    if (left(middle).every((m) => m >= 0)) low = middle;
+    if (left(depthsAt(middle)).every((m) => m >= 0)) low = middle;
     else high = middle;
   }
-  const lefts = left(high);
-  return { flowM3s: low, k: lefts.indexOf(Math.min(...lefts)) };
+  const lefts = left(depthsAt(high));
+  return { flowM3s: low, k: lefts.indexOf(Math.min(...lefts)), depthsM: depthsAt(low) };
 }
 
 /** The channel for what stands in it. */

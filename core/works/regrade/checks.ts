@@ -48,8 +48,18 @@ interface AtWall {
   readonly fall: number;
 }
 
+/** Walls found for some facts: three rules ask for them. */
+const walls = new WeakMap<RegradeFacts, readonly AtWall[]>();
+function alongWalls(facts: RegradeFacts): readonly AtWall[] {
+  const known = walls.get(facts);
+  if (known) return known;
+  const found = wallsOf(facts);
+  walls.set(facts, found);
+  return found;
+}
+
 /** Finished ground at walls near it, and how it falls away from them. */
-function alongWalls({ work, ground, site }: RegradeFacts): AtWall[] {
+function wallsOf({ work, ground, site }: RegradeFacts): AtWall[] {
   // Where the ground at a wall, or before it, is shaped.
   const isShaped = (p: Point): boolean => (isDish(work) ? Math.abs(afterAt(work, ground, p) - beforeAt(ground, p)) > NOTHING_M : distanceToRing(work.ring ?? [], p) < 0.01);
   const buildings = site.features.flatMap(({ kind, ring }) => (kind === 'building' && ring ? [closed(ring)] : []));
@@ -200,9 +210,9 @@ const footing: Rule<RegradeFacts> = {
   find: (facts) => {
     const { work, ground } = facts;
     const cutAt = (p: Point): number => Math.max(0, beforeAt(ground, p) - afterAt(work, ground, p));
-    const walls = alongWalls(facts).map((w) => w.at);
-    const near = placesIn(isDish(work) ? [] : edgeOf(work)).filter((p) => walls.some((at) => distance(at, p) < BESIDE_WALL_M));
-    const places = [...walls, ...near];
+    const along = alongWalls(facts).map((w) => w.at);
+    const near = placesIn(isDish(work) ? [] : edgeOf(work)).filter((p) => along.some((at) => distance(at, p) < BESIDE_WALL_M));
+    const places = [...along, ...near];
     const at = places.reduce((a, b) => (cutAt(b) > cutAt(a) ? b : a));
     const value = cutAt(at);
     return { value, limit: COVER_M, at, severity: gradeMax(value, COVER_M, FOOTING_M), do: value > COVER_M ? 'Find out how deep the footing lies before anything is dug there, and a short piece at a time.' : 'Nothing.' };
@@ -217,8 +227,8 @@ const boundary: Rule<RegradeFacts> = {
   kind: 'length',
   sense: 'min',
   source: { ...COMMON_PRACTICE, locator: 'half a metre and more; local codes first' },
-  applies: ({ site }) => site.outline.length >= 3,
   find: ({ work, ground: { moved }, site }) => {
+    if (site.outline.length < 3) return { value: null, limit: 0.5, severity: 'unknown', do: 'Draw the property line.' };
     const outline = closed(site.outline);
     const change = Math.max(moved.deepestCutM, moved.highestFillM);
     const batterM = isDish(work) ? work.dimensions.bedWidthM / 2 + work.dimensions.sideHV * moved.deepestCutM : work.dimensions.batterHV * change;

@@ -133,16 +133,16 @@ describe('rules on shaped ground', () => {
       silent: [facts(by(-1))],
     },
     'regrade.boundary': {
-      at: inside,
-      found: (v) => v - 0.4,
+      at: (v) => (v > 9 ? facts() : inside(v)),
+      found: (v) => (v > 9 ? null : v - 0.4),
       limit: 0.5,
       judged: [
         [0.901, 'fine'],
         [0.899, 'weigh', /off the boundary/],
         [0.401, 'weigh'],
         [0.399, 'mend'],
+        [10, 'unknown', /Draw the property line/],
       ],
-      silent: [facts()],
     },
     'regrade.roots': {
       at: (v) => near('tree', v),

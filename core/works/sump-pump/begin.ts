@@ -7,7 +7,7 @@ import { newSump } from './create.ts';
 import type { Sump } from './model.ts';
 
 /** A pit so deep under its lowest pipe, or under the ground where none comes in; of that so much for silt, and so much between start and stop [m]. */
-const [UNDER_PIPE_M, DEEP_M, SILT_M, BETWEEN_M] = [0.75, 1.2, 0.2, 0.4];
+const [UNDER_PIPE_M, DEEP_M, SILT_M, BETWEEN_M] = [0.75, 1.2, 0.2, 0.45];
 /** Its rim stands proud of the ground, a grate in it; its pipe rises over the ground it crosses [m]. */
 const [UNDER_GROUND_M, OVER_GROUND_M] = [0.02, 0.1];
 /** So near to the end of a drain it is that drain's [m]. */

@@ -1,11 +1,13 @@
 // Rules on a sump: whether its pump keeps up, how often it starts, what happens when mains go, and where its water goes.
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
+import { contains } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, millimetres, upToMm } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { nearestFeature } from '../setbacks.ts';
 import { SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
-import { type SumpFacts, cycleM3, headsOf, hoursToRim, letsGoAt, peakOf, pitM2 } from './standing.ts';
+import { cycleM3 } from './model.ts';
+import { type SumpFacts, headsOf, hoursToRim, letsGoAt, peakOf, pitM2 } from './standing.ts';
 
 const keepsUp: Rule<SumpFacts> = {
   id: 'sump-pump.keeps-up',
@@ -163,7 +165,7 @@ const cut: Rule<SumpFacts> = {
     const hours = hoursToRim(facts);
     if (hours === null) return null;
     if (work.backup === 'none')
-      return { value: hours, limit: THERE_H, severity: gradeMin(hours, THERE_H, AWAY_H), do: hours < AWAY_H ? 'Set a second pump on a battery, or give the pit a way out by its fall.' : 'Nothing.' };
+      return { value: hours, limit: AWAY_H, severity: gradeMin(hours, THERE_H, AWAY_H), do: hours < AWAY_H ? 'Set a second pump on a battery, or give the pit a way out by its fall.' : 'Nothing.' };
     if (work.batteryWh === undefined) return { value: null, limit: AWAY_H, severity: 'unknown', do: 'Say what its battery holds.' };
     const peak = peakOf(facts);
     const value = hours + SUMP_RUNS.evaluate({ E: work.batteryWh, u: USABLE, P: headsOf(work).powerW, q: peak ?? work.flowM3s, Q: work.flowM3s });
@@ -189,8 +191,13 @@ const circuit = saidRule<SumpFacts>(
 
 const goes = saidRule<SumpFacts>(
   { id: 'sump-pump.goes', title: 'Whoever takes its water', why: 'Lifted onto another’s ground it is another’s flood, in frost another’s fall; in the sewer it comes up in the cellars below.', source: { ...COMMON_PRACTICE, locator: 'rain water is not let into foul sewers; verify locally' } },
-  ({ work }) =>
-    work.goes === 'sewer' ? { severity: 'mend', do: 'Lead it elsewhere: rain water is no foul water.' } : work.goes === 'own-ground' || work.asked === 'asked' ? FINE : { severity: 'unknown', do: 'Ask whoever owns the ground, the street or its drain, and write down what was allowed.' },
+  ({ work, site: { outline } }) => {
+    if (work.goes === 'sewer') return { severity: 'mend', do: 'Lead it elsewhere: rain water is no foul water.' };
+    if (work.goes !== 'own-ground')
+      return work.asked === 'asked' ? FINE : { severity: 'unknown', do: 'Ask whoever owns the ground, the street or its drain, and write down what was allowed.' };
+    if (outline.length < 3) return { severity: 'unknown', do: 'Draw the property line: whose ground it is let go on is not known.' };
+    return contains(outline, letsGoAt(work)) ? FINE : { severity: 'mend', do: 'It is let go beyond the property line: end its pipe on own ground, or say whose it is and ask.' };
+  },
 ); // prettier-ignore
 
 const away: Rule<SumpFacts> = {

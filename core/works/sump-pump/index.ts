@@ -10,9 +10,9 @@ import { SUMP_RULES } from './checks.ts';
 import { sumpDescriptor } from './descriptor.ts';
 import { SUMP_CYCLE, SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
-import type { Sump } from './model.ts';
+import { type Sump, cycleM3 } from './model.ts';
 import { sectionOf } from './section.ts';
-import { type SumpFacts, type SumpGround, cycleM3, headsOf, hoursToRim, intakesOf, letsGoAt, peakOf, storeOf } from './standing.ts';
+import { type SumpFacts, type SumpGround, headsOf, hoursToRim, intakesOf, letsGoAt, peakOf, storeOf } from './standing.ts';
 
 export * from './model.ts';
 export { newSump } from './create.ts';

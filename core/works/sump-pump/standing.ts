@@ -4,7 +4,7 @@ import { type Use, plainly } from '../../formula/index.ts';
 import { type Point, pointAlong, lineLength } from '../../geometry/index.ts';
 import { DARCY_LOSS, PIPE_WALLS, PUMP_POWER, grassedSillLaw } from '../../hydraulics/index.ts';
 import { type PoolGround, poolHolds } from '../../terrain/index.ts';
-import { type Sump, cycleM3 } from './model.ts';
+import type { Sump } from './model.ts';
 
 export interface SumpGround {
   /** Ground at the pit, and where its water is let go [m]. */
@@ -118,5 +118,3 @@ export function hoursToRim(facts: SumpFacts): number | null {
   const { levels } = facts.work;
   return (pitM2(facts.work) * (levels.rimM - levels.startM)) / peak / 3600;
 }
-
-export { cycleM3 };

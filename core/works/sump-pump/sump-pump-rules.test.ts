@@ -27,6 +27,8 @@ const battery = (h: number): SumpFacts => {
   const wait = (AREA * 0.6) / SUMP.flowM3s / 3600;
   return facts({ backup: 'battery', batteryWh: ((h - wait) * headsOf(SUMP).powerW) / 0.5 }, SUMP.flowM3s);
 };
+/** Its water is let go at 30 m; the property ends there or before. */
+const owned = (toM: number): SumpFacts => ({ ...facts(), site: { ...SITE, outline: [[0, 0], [toM, 0], [toM, 40], [0, 40]] } }); // prettier-ignore
 const near = (awayM: number): SumpFacts => ({ ...facts(), site: { ...SITE, features: [{ id: 'h', kind: 'building', ring: [[30 + awayM, 10], [40, 10], [40, 30], [30 + awayM, 30]] }] } }); // prettier-ignore
 
 describe('rules on a sump', () => {
@@ -141,13 +143,23 @@ describe('rules on a sump', () => {
       ],
     },
     'sump-pump.goes': {
-      at: (v) => facts(v === 2 ? { goes: 'own-ground' } : v === 1 ? { goes: 'street', asked: 'asked' } : v === 0 ? { goes: 'sewer', asked: 'asked' } : { goes: 'neighbour' }),
-      found: (v) => (v < 0 ? null : Math.min(1, v)),
+      at: (v) =>
+        [
+          facts({ goes: 'neighbour' }),
+          facts({ goes: 'street', asked: 'asked' }),
+          facts({ goes: 'sewer', asked: 'asked' }),
+          facts(),
+          owned(31),
+          owned(29),
+        ][v],
+      found: (v) => [null, 1, 0, null, 1, 0][v],
       judged: [
-        [2, 'fine'],
+        [0, 'unknown', /Ask whoever/],
         [1, 'fine'],
-        [0, 'mend', /no foul water/],
-        [-1, 'unknown', /Ask whoever/],
+        [2, 'mend', /no foul water/],
+        [3, 'unknown', /Draw the property line/],
+        [4, 'fine'],
+        [5, 'mend', /beyond the property line/],
       ],
     },
     'sump-pump.away': {
