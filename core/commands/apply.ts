@@ -1,4 +1,4 @@
-import { type Draft, type Patch, applyPatches, enablePatches, produceWithPatches } from 'immer';
+import { type Draft, type Patch, applyPatches, current, enablePatches, produceWithPatches } from 'immer';
 import { type Ground, type Option, type Project, UserError, type UserProblem, isForbiddenKey, requireWithin } from '../project/index.ts';
 import { documentProblems } from '../project/guard.ts';
 import type { WorkBase } from '../contract/index.ts';
@@ -210,6 +210,25 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     const hazards = (target.hazards ??= {});
     if (hazard === null) delete hazards[store];
     else hazards[store] = hazard;
+  },
+  'option.copy': (d, { from, id, name }) => {
+    requireFree(d.options, id);
+    const copy = current(d.options[indexIn(d.options, from)]);
+    d.options.push(asDraft({ ...copy, id, name }));
+    d.activeOption = id;
+  },
+  'option.rename': (d, { id, name }) => {
+    d.options[indexIn(d.options, id)].name = name;
+  },
+  'option.choose': (d, { id }) => {
+    indexIn(d.options, id);
+    d.activeOption = id;
+  },
+  'option.remove': (d, { id }) => {
+    const at = indexIn(d.options, id);
+    if (d.options.length === 1) refuse('option.last', 'it is the only option there is', 'Make another one first.');
+    d.options.splice(at, 1);
+    if (d.activeOption === id) d.activeOption = d.options[Math.max(0, at - 1)].id;
   },
   'survey.set': (d, { survey }) => {
     d.survey = survey;

@@ -40,6 +40,11 @@ interface Payloads {
   /** Level a store is found at when a storm begins; null leaves it to what it keeps. */
   'start.set': { readonly store: string; readonly levelM: number | null };
   'hazard.set': { readonly store: string; readonly hazard: Hazard | null };
+  /** Another set of works beside those there are: a copy of one of them, and the one looked at from then on. */
+  'option.copy': { readonly from: string; readonly id: string; readonly name: string };
+  'option.rename': { readonly id: string; readonly name: string };
+  'option.choose': { readonly id: string };
+  'option.remove': { readonly id: string };
   'survey.set': { readonly survey: Survey };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */

@@ -1,5 +1,6 @@
 import type { Line, Point } from '../geometry/index.ts';
 import type { InletId } from '../hydraulics/index.ts';
+import type { PoolGround } from '../terrain/index.ts';
 
 /** Stage table of a store: ascending levels with the volume below and the water surface at each. */
 export interface Stage {
@@ -97,6 +98,14 @@ export interface Store {
   readonly heldM3: number;
   readonly stage: Stage;
   readonly outlets: readonly Outlet[];
+  /** The hollow of the ground it stands in, what it holds beside that, and its sill by the owner's word: works that stand in one hollow share its water. */
+  readonly hollow?: {
+    readonly pool: PoolGround;
+    readonly besides: (levelM: number) => { readonly volumeM3: number; readonly areaM2: number };
+    readonly saidM?: number;
+  };
+  /** Of a hollow several works stand in, the others of them. */
+  readonly alsoOf?: readonly string[];
   /** The measured channel it stands in, and where along it. */
   readonly along?: { readonly channel: string; readonly atM: number };
   /** Open water at its lowest way out, on which rain falls and stays [m2]; left out where it is counted as ground. */

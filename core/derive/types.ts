@@ -36,6 +36,10 @@ export interface DerivedStore {
   /** The work it belongs to, which may have several, and what it is called among them. */
   readonly work: string;
   readonly name: string;
+  /** Other works that stand in the same hollow; left out where there are none. */
+  readonly alsoOf?: readonly string[];
+  /** The hollow of the ground it stands in: its lowest place, and where water runs on from it; left out of all others. */
+  readonly hollow?: { readonly at: Point; readonly lowM: number; readonly spillM: number };
   readonly floorM: number;
   readonly sillM: number | null;
   readonly wayOutM: number;

@@ -137,3 +137,8 @@ export function poolHolds({ levelM, cellM2 }: PoolGround, upToM: number): { read
   for (; wet < levelM.length && levelM[wet] < upToM; wet++) depths += upToM - levelM[wet];
   return { volumeM3: depths * cellM2, areaM2: wet * cellM2 };
 }
+
+/** Hollows found from two places are one where the lowest of either lies in the other, and both run on at the same level. */
+export const isSamePool = (a: PoolGround, b: PoolGround): boolean =>
+  (a.cells.includes(b.cells[0]) || b.cells.includes(a.cells[0])) && Math.abs(a.spillM - b.spillM) < SAME_SPILL_M;
+const SAME_SPILL_M = 0.02;

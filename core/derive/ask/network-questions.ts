@@ -8,6 +8,7 @@ import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { breachAt } from '../tell/breach.ts';
 import { adviseSlowly } from './advise.ts';
+import { optionsSlowly } from './options.ts';
 import { priceSlowly } from './price.ts';
 import { restingSlowly } from './resting.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
@@ -247,6 +248,7 @@ export const NETWORK_QUESTIONS = {
   whichStorm: whichStormSlowly,
   cases: compareCasesSlowly,
   usualCases,
+  options: optionsSlowly,
   price: priceSlowly,
   resting: restingSlowly,
   advise: adviseSlowly,

@@ -2,6 +2,7 @@
 import type { WorkBase } from '../../contract/index.ts';
 import { type Project, optionOf } from '../../project/index.ts';
 import type { Derived, DerivedStore } from '../types.ts';
+import { isOf } from './series.ts';
 
 interface On {
   readonly project: Project;
@@ -16,7 +17,7 @@ export const workAsked = ({ project, derived, selected }: On): Asked | undefined
 
 /** The store a work makes, or lets out. */
 export const storeOf = ({ derived }: Pick<On, 'derived'>, { id, host }: Asked): DerivedStore | undefined =>
-  derived.stores.find((s) => s.work === id || s.id === host);
+  derived.stores.find((s) => s.work === id || s.id === host) ?? derived.stores.find((s) => isOf(s, id));
 
 /** The store told about: the selected one or that of a selected work, else the first. */
 export function storeTold(on: On): DerivedStore | undefined {

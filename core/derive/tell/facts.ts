@@ -48,6 +48,17 @@ const grouped = <T>(list: readonly T[], keyOf: (item: T) => string | null): Read
   return by;
 };
 
+/** Stores by each work that makes them, in its order: what several stand in is of all of them. */
+function storesByWork({ stores, made, instead }: Water): ReadonlyMap<string, readonly Store[]> {
+  const byId = new Map(storesOnly(stores).map((s) => [s.id, s]));
+  return new Map(
+    [...made].flatMap(([work, ids]): [string, readonly Store[]][] => {
+      const own = ids.flatMap((id) => byId.get(instead.get(id) ?? id) ?? []);
+      return own.length > 0 ? [[work, own]] : [];
+    }),
+  );
+}
+
 /** Flow that arrives at each store over ways out of others, mouths of joined stores left out [m3/s]. */
 function arrivingPeaks(flows: readonly LinkFlow[], joints: ReadonlySet<string>): ReadonlyMap<string, number> {
   const sums = new Map<string, number>();
@@ -83,7 +94,7 @@ export function toldOf(
   const { isAside, durationsMin, crests, world, water, run, graph } = on;
   const missing = missingIn(project);
   const { site } = world;
-  const stores = grouped(storesOnly(water.stores), (s) => s.work);
+  const stores = storesByWork(water);
   const flows = [...run.flows.values()].flat();
   const workOf = new Map(water.stores.map((s) => [s.id, s.work]));
   const isJoint = ({ kind }: Outlet): boolean => kind === 'joint';
@@ -100,12 +111,17 @@ export function toldOf(
     }),
   );
   const burstMmPerHour = burstOf(project);
+  // A work knows its stores by their own ids, whichever stands in for them.
+  const asOwn = (store: Store, work: string): Store => {
+    const id = store.work === work ? store.id : water.made.get(work)?.find((own) => water.instead.get(own) === store.id);
+    return id === undefined || id === store.id ? store : graph.step(`own:${id}`, [store], (shared) => ({ ...shared, id }));
+  };
   const laid = grouped(water.stores, (s) => (run.conduits.has(s.id) ? s.work : null));
   const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
     const pipes = (laid.get(work.id) ?? []).flatMap((s) => run.conduits.get(s.id) ?? []);
-    const mine = (stores.get(work.id) ?? []).map((store) => ({ store, outcome: run.outcomes.get(store.id) ?? null }));
+    const mine = (stores.get(work.id) ?? []).map((store) => ({ store: asOwn(store, work.id), outcome: run.outcomes.get(store.id) ?? null }));
     const links = [...(own.get(work.id) ?? []), ...(made.get(work.id) ?? [])];
-    const id = mine[0]?.store.id ?? work.id;
+    const id = stores.get(work.id)?.[0]?.id ?? work.id;
     const known = {
       missing,
       site,

@@ -11,6 +11,18 @@ export interface LabourRow {
   readonly aFill: number;
   readonly aYear: number | null;
   readonly inSilt: number | null;
+  /** Whether its hours were written down while it was made, not taken from a book. */
+  readonly isLogged: boolean;
+}
+
+/** Works together, by the hours of all of them. */
+export interface LabourSum extends Pick<LabourRow, 'aYear' | 'inSilt'> {
+  readonly holdsM3: number;
+  readonly hours: number;
+  readonly aFill: number;
+  /** How many of them by logged hours. */
+  readonly logged: number;
+  readonly of: number;
 }
 
 const valueOf = (figures: readonly Figure[], ids: readonly string[]): number | null =>
@@ -32,8 +44,30 @@ export function labourRows(works: readonly WorkBase[], figures: Readonly<Record<
           aFill,
           aYear: valueOf(own, ['litresAnHourAYear']),
           inSilt: valueOf(own, ['litresAnHourSilted']),
+          isLogged: own.some((f) => f.id === 'hoursByBook'),
         },
       ];
     })
     .sort((a, b) => b.aFill - a.aFill);
+}
+
+/** What works hold together for an hour: a year, or in silt, only where each of them tells it; null where none tells hours. */
+export function labourSum(rows: readonly LabourRow[]): LabourSum | null {
+  const known = rows.flatMap((r) => (r.hours === null || r.holdsM3 === null ? [] : [{ ...r, hours: r.hours, holdsM3: r.holdsM3 }]));
+  if (known.length === 0) return null;
+  const hours = known.reduce((sum, r) => sum + r.hours, 0);
+  const holdsM3 = known.reduce((sum, r) => sum + r.holdsM3, 0);
+  const each = (of: 'aYear' | 'inSilt'): number | null => {
+    const litres = known.flatMap((r) => r[of] ?? []).map((perHour, k) => perHour * known[k].hours);
+    return litres.length < known.length ? null : litres.reduce((a, b) => a + b) / hours;
+  };
+  return {
+    holdsM3,
+    hours,
+    aFill: (1000 * holdsM3) / hours,
+    aYear: each('aYear'),
+    inSilt: each('inSilt'),
+    logged: known.filter((r) => r.isLogged).length,
+    of: known.length,
+  };
 }

@@ -3,6 +3,7 @@ import type { ConduitStorm } from '../../contract/index.ts';
 import { type QuantityKind, type UnitSystem, lowered, spoken } from '../../units/index.ts';
 import type { Derived, DerivedStore } from '../types.ts';
 import { type Piece, alarm, plain, strong } from './pieces.ts';
+import { isOf } from './series.ts';
 import { highestOf } from './storm-words.ts';
 
 /** Over a grate water a shoe keeps out is nothing to speak of [m]. */
@@ -28,7 +29,7 @@ export function pipedTold(id: string, telling: Telling): Piece[] | null {
   return [
     ...carries(pipes, telling),
     ...stands(
-      derived.stores.filter((s) => s.work === id),
+      derived.stores.filter((s) => isOf(s, id)),
       telling,
     ),
     ...(mend ? [plain(' First mend: '), alarm(lowered(spoken(mend.said.title, system))), plain('.')] : []),

@@ -2,10 +2,15 @@
 import type { QuantityKind } from '../../units/index.ts';
 import type { Derived, DerivedStore } from '../types.ts';
 
-/** All stores of the work a store belongs to; none where it is its only one. */
-export function seriesOf({ stores }: Derived, { work }: Pick<DerivedStore, 'work'>): readonly DerivedStore[] {
+/** Whether a store is of a work, alone or with others. */
+export const isOf = ({ work, alsoOf = [] }: Pick<DerivedStore, 'work' | 'alsoOf'>, id: string): boolean => work === id || alsoOf.includes(id);
+
+/** All stores of the work a store belongs to, one below the other; none where it is its only one, or one opens into another. */
+export function seriesOf({ stores, links }: Pick<Derived, 'stores' | 'links'>, { work }: Pick<DerivedStore, 'work'>): readonly DerivedStore[] {
   const own = stores.filter((s) => s.work === work);
-  return own.length > 1 ? own : [];
+  const ids = new Set(own.map((s) => s.id));
+  const isJoined = links.some((l) => l.role === 'mouth' && ids.has(l.from) && ids.has(l.to));
+  return own.length > 1 && !isJoined ? own : [];
 }
 
 /** The word for several of a thing, as stores are called: dams, benches, stretches. */

@@ -128,6 +128,8 @@ function leastUnder(members: SetRan['members'], id: string, condition: Condition
   return least ? [least] : [];
 }
 
+const hollowJson = ({ pool: { lowAt, lowM, spillM } }: NonNullable<Store['hollow']>): DerivedStore['hollow'] => ({ at: lowAt, lowM, spillM });
+
 function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, band, below, crest, breach }: Judged): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;
   const storm = outcome?.storm;
@@ -135,6 +137,8 @@ function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, b
     id: store.id,
     work: store.work,
     name: store.name,
+    ...(store.alsoOf && store.alsoOf.length > 0 ? { alsoOf: store.alsoOf } : {}),
+    ...(store.hollow ? { hollow: hollowJson(store.hollow) } : {}),
     floorM: store.floorM,
     sillM: store.sillM,
     wayOutM: store.wayOutM,

@@ -24,6 +24,7 @@ import { groundsOf } from './grounds.ts';
 import { GRAVITY, type Judged, judge } from './judge.ts';
 import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
+import { isOf } from './series.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
 import { plainVerdicts } from './verdict.ts';
 
@@ -104,7 +105,7 @@ function judgements(
 function conditionAt({ members, water }: SetRan, on: string): Condition {
   const works = new Map(water.works.map(({ bound }) => [bound.work.id, bound.hostId]));
   const host = works.get(on) ?? on;
-  const store = water.stores.find((s) => s.id === host || s.work === host);
+  const store = water.stores.find((s) => s.id === host || isOf(s, host));
   const strict = members.filter((m) => m.condition === 'full' || m.condition === 'blocked');
   return (store && storeWorst(strict, store.id).freeboardM)?.condition ?? 'full';
 }

@@ -5,6 +5,7 @@ import { say } from '../../units/index.ts';
 import { UnknownGround, footingOf, unknownUnder } from '../../works/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
+import { shareHollows } from './hollows.ts';
 import { dependencyOrder, needsOf } from './order.ts';
 import { type Placed, placeOne, storesFor } from './stores.ts';
 
@@ -50,6 +51,9 @@ export class Failures {
 export interface Standing {
   readonly works: readonly Placed[];
   readonly stores: readonly Store[];
+  /** Ids of the stores each work makes, in its order; and of those that share another's hollow the store that stands in for them. */
+  readonly made: ReadonlyMap<string, readonly string[]>;
+  readonly instead: ReadonlyMap<string, string>;
   readonly failures: Failures;
   /** Checks that say where a gap in the ground was bridged. */
   readonly bridged: readonly Check[];
@@ -133,9 +137,11 @@ export function standingOf(bound: readonly BoundWork[], on: On): Standing {
   }
   withoutTheirNeeds(order, failures, on);
   const isStanding = (id: string): boolean => !failures.has(id);
+  const own = bound.flatMap((w) => (isStanding(w.work.id) ? (stores.get(w.work.id) ?? []) : []));
   return {
     works: bound.flatMap((w) => (isStanding(w.work.id) ? [placed.get(w.work.id)].filter((p) => p !== undefined) : [])),
-    stores: bound.flatMap((w) => (isStanding(w.work.id) ? (stores.get(w.work.id) ?? []) : [])),
+    ...shareHollows(own, graph),
+    made: new Map([...stores].map(([work, list]) => [work, list.map((s) => s.id)])),
     failures,
     bridged: bridged.filter((check) => isStanding(check.on)),
   };

@@ -91,8 +91,11 @@ function givenLink(store: Store, outlet: Outlet, on: { readonly to: string; read
 
 interface Traced {
   readonly option: Option;
-  readonly stores: readonly Store[];
-  readonly works: readonly Placed[];
+  readonly standing: {
+    readonly stores: readonly Store[];
+    readonly works: readonly Placed[];
+    readonly instead: ReadonlyMap<string, string>;
+  };
   readonly plan: Plan;
   readonly graph: Graph;
 }
@@ -116,14 +119,15 @@ function nextAlong(stores: readonly Store[]): ReadonlyMap<string, string> {
 }
 
 /** Where every outlet leads: by the user's word, by its making, else downhill. */
-export function tracedLinks({ option, stores, works, plan, graph }: Traced): Ways {
+export function tracedLinks({ option, standing: { stores, works, instead }, plan, graph }: Traced): Ways {
   const ids = new Set(stores.map((s) => s.id));
   const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
   const said = option.links ?? {};
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
   const next = nextAlong(stores);
   const givenTo = ({ id, to, returns, staysIn }: Outlet, store: string): string | undefined => {
-    const given = said[id] ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
+    const asked = said[id] ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
+    const given = asked === undefined ? asked : (instead.get(asked) ?? asked);
     if (given !== undefined && (ids.has(given) || ENDS.some((end) => end === given))) return given;
     // A word about a work that is gone is passed over; what went into the ground stays there.
     return returns ? 'ground' : undefined;

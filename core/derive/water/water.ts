@@ -52,9 +52,11 @@ export function waterOf(
   const current = new Set(liveWorks(option.works));
   const live = all.filter((_, k) => current.has(option.works[k]));
   const standing = standingOf(live, { site, graph, conditions, all });
-  const intakes = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) =>
-    own.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [own], (all) => all)],
-  );
+  const { instead } = standing;
+  const intakes = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) => {
+    const led = own.map((intake) => ({ ...intake, store: instead.get(intake.store) ?? intake.store }));
+    return own.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [led], (all) => all)];
+  });
   const met = interception(model, intakes, graph);
   const catchments = [...pinCatchments(model, project, graph), ...storeCatchments(model, met, graph)];
   const natural = intakes.map((list) => naturalCatchment(model, list[0].store, { intakes: list, graph }));
@@ -72,7 +74,7 @@ export function waterOf(
     met,
     catchments,
     natural,
-    ...tracedLinks({ option, stores: standing.stores, works: standing.works, plan, graph }),
+    ...tracedLinks({ option, standing, plan, graph }),
     springs: springsOf(project.features, plan, graph),
     under: map ? groundUnder(standing, map, graph) : new Map(),
     below: belowOf(standing, { model, features: project.features, option, graph }),

@@ -2,6 +2,7 @@ import type { Figure, StormFacts } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { SILL_LENGTH } from '../../hydraulics/index.ts';
 import { type Bed, fallBetween } from '../bed.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { allStoneM3, hoursOf } from './making.ts';
 import { siltedShare } from '../series.ts';
 import type { CheckDams } from './model.ts';
@@ -50,13 +51,13 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
   const { work, bed, dams } = series;
   const { allM3, openM3 } = roomOf(series);
   const stoneM3 = allStoneM3(work, dams);
-  const hours = hoursOf(work, stoneM3);
+  const byBook = hoursOf(work, stoneM3);
+  const hours = hoursWorked(work.labour, byBook);
   const [first, last] = [dams[0].dam.atM, dams[dams.length - 1].dam.atM];
   const { fillsAYear, siltM3AYear } = work.labour;
   const drains = facts.site.soilAt(bed.points[Math.min(bed.points.length - 1, Math.round(last / bed.stepM))])?.texture.drainable ?? null;
   const peak = peakOf(facts);
   workThrough(series, sheet);
-  const litresAnHour = (m3: number | null): number | null => (m3 === null || hours <= 0 ? null : (1000 * m3) / hours);
   return [
     { id: 'dams', label: 'Dams', value: dams.length, kind: 'count' },
     { id: 'fall', label: 'Fall of the bed', value: fallBetween(bed, [0, bed.lengthM]), kind: 'slope' },
@@ -64,18 +65,18 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
     { id: 'openM3', label: 'Hold together, to their notches', value: openM3, kind: 'volume' },
     { id: 'stoneM3', label: work.form === 'rock' ? 'Stone' : 'Body, keys and aprons', value: stoneM3, kind: 'volume' },
     ...(work.form === 'rock' ? [{ id: 'tonnes', label: 'It weighs', value: stoneM3 * STONE_T_M3, kind: 'mass' as const }] : []),
-    { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
-    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: litresAnHour(openM3), kind: 'number' },
+    ...hourFigures(work.labour, byBook),
+    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: litresAnHour(openM3, hours), kind: 'number' },
     {
       id: 'litresAnHourAYear',
       label: 'Litres for each hour, a year',
-      value: fillsAYear === undefined ? null : litresAnHour(openM3 * fillsAYear),
+      value: fillsAYear === undefined ? null : litresAnHour(openM3 * fillsAYear, hours),
       kind: 'number',
     },
     {
       id: 'litresAnHourSilted',
       label: 'Litres for each hour in the silt, when full of it',
-      value: drains === null ? null : litresAnHour(allM3 * drains),
+      value: drains === null ? null : litresAnHour(allM3 * drains, hours),
       kind: 'number',
     },
     { id: 'yearsToSilt', label: 'Years until full of silt', value: siltM3AYear === undefined ? null : openM3 / siltM3AYear, kind: 'years' },

@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/in
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { checkFields, checkLine } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export const DAM_FORMS = ['rock', 'brush', 'log', 'sandbag'] as const;
 export type DamForm = (typeof DAM_FORMS)[number];
@@ -51,7 +52,7 @@ export interface CheckDams extends WorkBase {
     /** How far the bed lies under the ground of the terrain, where that does not show the channel. */
     readonly bedBelowM?: number;
   };
-  readonly labour: {
+  readonly labour: Logged & {
     /** What one person lays in a day, and how far it is carried. */
     readonly m3PerDay: number;
     readonly carryM: number;
@@ -136,6 +137,7 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
     help: 'What comes to all of them in a year.',
     optional: { offer: 'You know how much silt comes', start: 5 },
   },
+  LOGGED_HOURS,
 ];
 
 export const DAMS_CHOICES: readonly ChoiceSpec[] = [

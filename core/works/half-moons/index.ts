@@ -2,6 +2,7 @@
 import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type LipGround, measureLip } from '../lip.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { beginMoons } from './begin.ts';
 import { MOONS_RULES } from './checks.ts';
@@ -42,7 +43,7 @@ function figuresOf(facts: MoonsFacts, sheet: Worksheet): Figure[] {
   const openM3 = allM3 * (1 - siltedShare(work));
   const runs = runOnM2(work, rows);
   const crop = cropOf(work);
-  const hours = hoursOf(work, rows);
+  const byBook = hoursOf(work, rows);
   return [
     { id: 'count', label: work.form === 'pit' ? 'Pits' : 'Half-moons', value: count, kind: 'count' },
     { id: 'rows', label: 'Rows', value: rows.length, kind: 'count' },
@@ -54,9 +55,14 @@ function figuresOf(facts: MoonsFacts, sheet: Worksheet): Figure[] {
     { id: 'ratioNeeded', label: 'The crop asks for', value: crop && RUN_ON_RATIO.evaluate(crop), kind: 'number' },
     { id: 'earthM3', label: work.form === 'pit' ? 'Dug' : 'Earth in bunds', value: earthM3, kind: 'volume' },
     { id: 'personDays', label: 'Days of one person', value: personDays, kind: 'days' },
-    { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
+    ...hourFigures(work.labour, byBook),
     { id: 'manureT', label: 'Manure in all', value: manureT, kind: 'mass' },
-    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: hours > 0 ? (1000 * openM3) / hours : null, kind: 'number' },
+    {
+      id: 'litresAnHour',
+      label: 'Litres held for each hour, a fill',
+      value: litresAnHour(openM3, hoursWorked(work.labour, byBook)),
+      kind: 'number',
+    },
   ];
 }
 

@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../c
 import { type Line, type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkEntries, checkFields, checkLines } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export const BASIN_FORMS = ['half-moon', 'pit'] as const;
 
@@ -37,7 +38,7 @@ export interface HalfMoons extends WorkBase {
   readonly inputs: { readonly manureKg: number; readonly fertiliserG: number; readonly restYears: number };
   readonly breaches?: readonly Breach[];
   readonly siltedPercent?: number;
-  readonly labour: { readonly m3PerDay: number };
+  readonly labour: Logged & { readonly m3PerDay: number };
 }
 
 const MOON: FieldSpec['shownWhen'] = { path: 'form', is: ['half-moon'] };
@@ -121,6 +122,7 @@ export const MOONS_FIELDS: readonly FieldSpec[] = [
     max: 10,
     help: 'About 1.5 m³ in crusted ground.',
   },
+  LOGGED_HOURS,
 ];
 
 export const MOONS_CHOICES: readonly ChoiceSpec[] = [

@@ -1,7 +1,7 @@
 // A drain on its ground: the ground over it, the hollows its basins lie in, and what takes it.
 import type { Plot } from '../../contract/index.ts';
 import { type Line, type Point, distance, lineLength, pointAlong } from '../../geometry/index.ts';
-import { type Grid, type PoolGround, centreOf, gradientAt, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
+import { type Grid, type PoolGround, centreOf, gradientAt, isSamePool, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import { type Basin, type PipedDrain, isOpen } from './model.ts';
 
@@ -50,7 +50,7 @@ export function yardsOf(grid: Grid, line: Line, basins: readonly Pick<Basin, 'at
     if (!isOpen(basin)) return;
     const pool = poolAt(grid, pointAlong(line, basin.atM).point);
     if (!pool) return;
-    const same = yards.find((y) => isSame(y.pool, pool));
+    const same = yards.find((y) => isSamePool(y.pool, pool));
     if (same) same.basins.push(k);
     else yards.push({ pool, basins: [k] });
   });
@@ -61,9 +61,6 @@ export function yardsOf(grid: Grid, line: Line, basins: readonly Pick<Basin, 'at
     places: [...Array.from(pool.cells, (cell) => centreOf(grid, cell)), ...own.map((k) => pointAlong(line, basins[k].atM).point)],
   }));
 }
-
-/** Hollows found from two places are one where either lies in the other. */
-const isSame = (a: PoolGround, b: PoolGround): boolean => a.cells.includes(b.cells[0]) && Math.abs(a.spillM - b.spillM) < 0.02;
 
 /** The shaft of a drain nearest to a place, or the store of another work. */
 function takerAt(placed: Plot['placed'], id: string, end: Point): Taker | null {

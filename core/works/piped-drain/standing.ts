@@ -1,10 +1,10 @@
 // A drain as the network has it: water over its grates, shafts and pipes below them, and where it ends.
-import type { Conduit, Exit, Intake, Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
+import type { Conduit, Exit, Intake, Outlet, Store, StormFacts } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
-import { GRATE, GRATE_HOLE, GRATE_WEIR, GRAVITY, type InletId, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
-import { type PoolGround, poolHolds } from '../../terrain/index.ts';
+import { GRATE, type InletId, culvertLaw } from '../../hydraulics/index.ts';
 import { storeIdOf } from '../series.ts';
-import { takenOnSlope } from './slope.ts';
+import { type Opening, grateFlow, grateOutlet, yardStore } from '../yard.ts';
+import { onSlope, takenOnSlope } from './slope.ts';
 import type { DrainGround, Yard } from './ground.ts';
 import { type Basin, type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
 
@@ -15,13 +15,8 @@ const INLETS: Readonly<Record<PipedDrain['wall'], InletId>> = {
   concrete: 'concrete-square-headwall',
 };
 
-/** Room about a pipe in its shaft, and the least of it [m]; how high over where it runs on a yard is followed [m]. */
-const [SHAFT_ROOM_M, SHAFT_M, ABOVE_M] = [0.1, 0.25, 0.6];
-/** The least dish about a grate [m2], and over how much water runs on from a yard [m]: common practice. */
-const [DISH_M2, RUNS_ON_M] = [1, 3];
-/** Ground about a yard stands so much over where it runs on that more than wet feet come of it [m]: where no sill is known. */
-const ABOUT_M = 0.15;
-const STAGES = 32;
+/** Room about a pipe in its shaft, and the least of it [m]. */
+const [SHAFT_ROOM_M, SHAFT_M] = [0.1, 0.25];
 
 /** What rules and figures read. */
 export interface DrainFacts extends StormFacts {
@@ -62,7 +57,7 @@ export function grateTakes(work: PipedDrain, basin: Basin, depthM: number): numb
 }
 
 /** Edge and opening of a grate, and the share of both that is not closed by leaves. */
-const openingOf = ({ dimensions }: PipedDrain, { grateLongM: L, grateWideM: W }: Basin) => ({
+const openingOf = ({ dimensions }: PipedDrain, { grateLongM: L, grateWideM: W }: Basin): Opening => ({
   P: 2 * (L + W),
   A: dimensions.openShare * L * W,
   open: 1 - dimensions.closedPercent / 100,
@@ -138,35 +133,9 @@ function closedOf(work: PipedDrain, ground: DrainGround): { readonly closed?: nu
 export const conduitsOf = (work: PipedDrain, ground: DrainGround): readonly Conduit[] =>
   pipesOf(work, ground).map((pipe) => conduitOf(work, ground, pipe));
 
-function stageOf(pool: PoolGround, { grateM, topM }: { readonly grateM: number; readonly topM: number }): Stage {
-  const floorM = Math.min(pool.lowM, grateM);
-  const share = (k: number): number => (k / STAGES) ** 2;
-  const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + share(k) * (topM - floorM));
-  // Over the grate the ground is led to it: a dish no smaller than a pace across.
-  const dish = (level: number): number => DISH_M2 * Math.max(0, level - grateM);
-  return {
-    levelM,
-    volumeM3: levelM.map((level) => poolHolds(pool, level).volumeM3 + dish(level)),
-    wettedM2: levelM.map((level) => Math.max(level > grateM ? DISH_M2 : 0, poolHolds(pool, level).areaM2)),
-  };
-}
-
-/** Water both ways through a grate: into the shaft below, or up out of it where that stands higher. */
-export function grateLaw(work: PipedDrain, basin: Basin, grateM: number): (levelM: number, beyondM?: number) => number {
-  // The formula's two parts at a depth of a metre: it is asked millions of times.
-  const { P, A, open } = openingOf(work, basin);
-  const [weir, hole] = [GRATE_WEIR * open * P, GRATE_HOLE * open * A * Math.sqrt(2 * GRAVITY)];
-  const down = (high: number, low: number): number => {
-    const depth = high - (low > grateM ? low : grateM);
-    if (depth <= 0) return 0;
-    const root = Math.sqrt(depth);
-    return Math.min(weir * depth * root, hole * root);
-  };
-  return (levelM, beyondM = -Infinity) => (levelM >= beyondM ? down(levelM, beyondM) : -down(beyondM, levelM));
-}
-
-/** Where its sill lies: by the owner’s word, else a little over where its water runs on. */
-const crestOf = ({ thresholdM }: PipedDrain, { spillM }: PoolGround): number => thresholdM ?? spillM + ABOUT_M;
+/** Water both ways through one of its grates. */
+export const grateLaw = (work: PipedDrain, basin: Basin, grateM: number): ReturnType<typeof grateFlow> =>
+  grateFlow(openingOf(work, basin), grateM);
 
 export const yardName = (work: PipedDrain, ground: DrainGround, n: number): string =>
   ground.yards.length === 1 ? work.name : `${work.name}, yard ${n + 1}`;
@@ -174,50 +143,31 @@ export const yardName = (work: PipedDrain, ground: DrainGround, n: number): stri
 function storeOf(work: PipedDrain, ground: DrainGround, n: number): Store {
   const { pool, basins } = ground.yards[n];
   const id = storeIdOf(work.id, n);
-  const name = yardName(work, ground, n);
-  const grateM = lowestGrate(work, ground, basins);
-  const spillM = Math.max(pool.spillM, grateM + LEAST_DEEP_M);
-  const stage = stageOf(pool, { grateM, topM: Math.max(spillM, work.thresholdM ?? spillM) + ABOVE_M });
-  const grates = basins.map((k): Outlet => {
-    const levelM = grateLevel(work, ground, k);
-    return {
-      id: `${id}#grate${k + 1}`,
-      role: 'mouth',
-      work: work.id,
-      name: `${work.name}: grate ${k + 1}`,
-      kind: 'joint',
-      levelM,
-      dischargeAt: pointAlong(work.line, work.basins[k].atM).point,
-      to: pipeId(work, ground, k),
-      drownsM: -Infinity,
-      flowAt: grateLaw(work, work.basins[k], levelM),
-    };
-  });
-  const over: Outlet = {
-    id: `${id}#on`,
-    role: 'on',
-    work: work.id,
-    name: `${name}: over the ground`,
-    kind: 'bank',
-    levelM: spillM,
-    dischargeAt: pool.spillAt,
-    flowAt: grassedSillLaw({ lengthM: RUNS_ON_M, levelM: spillM }),
-  };
-  return {
+  const ways = basins.map((k): Outlet =>
+    grateOutlet(
+      {
+        id: `${id}#grate${k + 1}`,
+        work: work.id,
+        name: `${work.name}: grate ${k + 1}`,
+        levelM: grateLevel(work, ground, k),
+        dischargeAt: pointAlong(work.line, work.basins[k].atM).point,
+        to: pipeId(work, ground, k),
+      },
+      openingOf(work, work.basins[k]),
+    ),
+  );
+  const { thresholdM } = work;
+  return yardStore({
     id,
     work: work.id,
-    name,
-    floorM: stage.levelM[0],
-    sillM: grateM,
-    wayOutM: Math.max(stage.levelM[0], grateM),
-    crestM: Math.max(crestOf(work, pool), grateM + LEAST_DEEP_M),
-    heldM3: grateM > pool.lowM ? poolHolds(pool, grateM).volumeM3 : 0,
-    stage,
-    outlets: [...grates, over],
-  };
+    name: yardName(work, ground, n),
+    pool,
+    grateM: lowestGrate(work, ground, basins),
+    ...(thresholdM === undefined ? {} : { thresholdM }),
+    ways,
+    isOnSlope: onSlope(ground, n) !== null,
+  });
 }
-/** Water stands this deep over a grate before it runs past it, as the ground is led to it [m]. */
-const LEAST_DEEP_M = 0.02;
 
 export const storesOf = (work: PipedDrain, ground: DrainGround): readonly Store[] => ground.yards.map((_, n) => storeOf(work, ground, n));
 

@@ -1,6 +1,7 @@
 // Rain gardens: they take in what roofs, yards and slopes shed, hold it for a day, and hand on what is too much.
 import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { beginGarden } from './begin.ts';
 import { GARDEN_RULES, rateOf } from './checks.ts';
@@ -38,11 +39,11 @@ function figuresOf(facts: GardenFacts, sheet: Worksheet): Figure[] {
       kind: 'difference',
     },
     { id: 'dugM3', label: 'To dig', value: parts.dugM3, kind: 'volume' },
-    { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
+    ...hourFigures(work.labour, parts.hours),
     {
       id: 'litresAnHour',
       label: 'Litres held for each hour, a fill',
-      value: parts.hours > 0 ? (1000 * held) / parts.hours : null,
+      value: litresAnHour(held, hoursWorked(work.labour, parts.hours)),
       kind: 'number',
     },
   ];

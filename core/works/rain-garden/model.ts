@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/in
 import { type Line, distance } from '../../geometry/index.ts';
 import { amount, say, told } from '../../units/index.ts';
 import { checkChoices, checkEntries, checkFields, checkLine } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export interface GardenBasin {
   /** Of its water when it is full [m2]. */
@@ -34,7 +35,7 @@ export interface RainGarden extends WorkBase {
   };
   /** Rate of its floor as it was tested, its safety taken off. */
   readonly rateMmPerHour?: number;
-  readonly labour: { readonly m3PerDay: number };
+  readonly labour: Logged & { readonly m3PerDay: number };
 }
 
 const d = (
@@ -62,6 +63,7 @@ export const GARDEN_FIELDS: readonly FieldSpec[] = [
     optional: { offer: 'You have tested its floor', start: 20 },
   },
   { path: 'labour.m3PerDay', label: 'One person digs in a day', kind: 'volume', min: 0.1, max: 20, help: 'About 2 m³ and spread.' },
+  LOGGED_HOURS,
 ];
 
 export const GARDEN_CHOICES: readonly ChoiceSpec[] = [

@@ -17,7 +17,7 @@ export const seepDrainDescriptor: Descriptor<SeepDrain> = {
   refs: ({ into }) => (into === undefined ? [] : [{ role: 'to', id: into, path: 'into', whenGone: 'lets-go' }]),
   draws: SEEP_DRAWS,
   footprint: ({ line }) => [line],
-  // What runs over the ground passes it by.
+  // What runs over the ground passes it by, but for the yard it was laid in: only the ground tells which.
   intakes: () => [],
   groundKey: ({ line, into }) => [line, into ?? null],
 };

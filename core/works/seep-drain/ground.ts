@@ -1,7 +1,7 @@
 // A seepage drain on its ground: the ground over it, the hollow it lies in, what takes it.
 import type { Plot } from '../../contract/index.ts';
-import { lineLength, pointAlong } from '../../geometry/index.ts';
-import { type PoolGround, levelAt, poolAt, poolHolds } from '../../terrain/index.ts';
+import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type PoolGround, centreOf, levelAt, poolAt, poolHolds } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import type { SeepDrain } from './model.ts';
 
@@ -10,7 +10,9 @@ export interface SeepGround {
   readonly stepM: number;
   readonly groundM: Float64Array;
   /** The deepest hollow it lies in, what stands there before it runs on, and how much of the drain lies under that; null on a slope. */
-  readonly yard: { readonly deepM: number; readonly holdsM3: number; readonly underM: number } | null;
+  readonly yard: { readonly deepM: number; readonly holdsM3: number; readonly underM: number; readonly pool: PoolGround } | null;
+  /** Places of that hollow. */
+  readonly taken: readonly Point[];
   /** What takes it, and where its water stands there. */
   readonly taker: { readonly name: string; readonly levelM: number } | null;
 }
@@ -48,8 +50,10 @@ export function measureSeep(work: SeepDrain, plot: Plot): SeepGround {
             deepM: pool.spillM - pool.lowM,
             holdsM3: poolHolds(pool, pool.spillM).volumeM3,
             underM: groundM.reduce((m, level) => (level < pool.spillM ? m + stepM : m), 0),
+            pool,
           }
         : null,
+    taken: pool ? Array.from(pool.cells, (cell) => centreOf(plot.grid, cell)) : [],
     taker: pipe ? { name: pipe.name, levelM: pipe.lowerM } : store ? { name: store.name, levelM: store.wayOutM } : null,
   };
 }

@@ -12,7 +12,19 @@ import { type SeepGround, measureSeep } from './ground.ts';
 import { hoursOf, quantitiesOf, stepsOf } from './making.ts';
 import type { SeepDrain } from './model.ts';
 import { sectionOf } from './section.ts';
-import { type SeepFacts, clearsIn, depthsOf, fallOf, gravelCarries, invertAt, pipeCarries, roughnessOf, seepsIn } from './standing.ts';
+import {
+  type SeepFacts,
+  clearsIn,
+  depthsOf,
+  fallOf,
+  gravelCarries,
+  intakesOf,
+  invertAt,
+  pipeCarries,
+  roughnessOf,
+  seepsIn,
+  storesOf,
+} from './standing.ts';
 
 export * from './model.ts';
 export { newSeepDrain } from './create.ts';
@@ -57,8 +69,9 @@ function placeSeep(work: SeepDrain, ground: SeepGround): PlacedWork {
   const { upperM, outletM } = work.levels;
   return {
     host: null,
-    stores: () => [],
+    stores: () => storesOf(work, ground),
     outlets: [],
+    intakes: intakesOf(work, ground),
     figures: (facts, sheet) => figuresOf({ ...facts, work, ground }, sheet),
     checks: (facts) => runRules(SEEP_DRAIN_RULES, { ...facts, work, ground }, work.id),
     quantities: () => quantitiesOf(work, ground),

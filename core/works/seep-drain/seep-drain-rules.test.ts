@@ -2,6 +2,7 @@
 import { describe } from '@jest/globals';
 import { DRAIN_SPACING } from '../../hydraulics/index.ts';
 import { gridOf } from '../../testing/grids.ts';
+import { poolAt } from '../../terrain/index.ts';
 import { factsOf, siteOf, testSides, withAt } from '../../testing/rules.ts';
 import { newSeepDrain } from './create.ts';
 import type { SeepGround } from './ground.ts';
@@ -9,8 +10,13 @@ import { SEEP_DRAIN_RULES, type SeepDrain } from './index.ts';
 import { type SeepFacts, pipeCarries } from './standing.ts';
 
 const SITE = siteOf(gridOf(() => 100, { cells: 81, cellM: 0.5 }));
+/** A bowl under nobody's yard: rules read only what its yard holds. */
+const POOL = poolAt(
+  gridOf((x, y) => 99 + 0.01 * Math.hypot(x - 20, y - 20), { cells: 81, cellM: 0.5 }),
+  [20, 20],
+)!;
 const ONE = newSeepDrain('s', 'Seep', { line: [[5, 20], [25, 20]], purpose: 'yard', levels: { upperM: 99.5, outletM: 99.3 } }); // prettier-ignore
-const GROUND: SeepGround = { lengthM: 20, stepM: 0.5, groundM: new Float64Array(41).fill(100), yard: null, taker: null };
+const GROUND: SeepGround = { lengthM: 20, stepM: 0.5, groundM: new Float64Array(41).fill(100), yard: null, taken: [], taker: null };
 const facts = (work: SeepDrain = ONE, change: Partial<SeepFacts> = {}): SeepFacts => ({
   ...factsOf(SITE),
   work,
@@ -23,7 +29,7 @@ const near = (kind: string, awayM: number): SeepFacts => facts(ONE, { site: { ..
 /** A pipe across it half way, so deep. */
 const buried = (depthM: number | undefined): SeepFacts => facts(ONE, { site: { ...SITE, features: [{ id: 'p', kind: 'buried-pipe', name: 'the pipe', line: [[15, 10], [15, 30]], ...(depthM === undefined ? {} : { depthM }) }] } }); // prettier-ignore
 /** A yard that seeps away in so long: 20 m of trench 0.3 m wide at 20 mm/h let 0.12 m3 through in an hour. */
-const standing = (hours: number, work = ONE): SeepFacts => facts(work, { ground: { ...GROUND, yard: { deepM: 0.2, holdsM3: 0.12 * hours, underM: 20 } } }); // prettier-ignore
+const standing = (hours: number, work = ONE): SeepFacts => facts(work, { ground: { ...GROUND, yard: { deepM: 0.2, holdsM3: 0.12 * hours, underM: 20, pool: POOL } } }); // prettier-ignore
 const choices = (path: string, words: readonly string[], of: Partial<SeepDrain> = {}) => (v: number): SeepFacts => facts({ ...withAt(ONE, path, words[v]), ...of }); // prettier-ignore
 /** How far apart they may lie: mean depth 0.6 m less 0.3 m. */
 const MAY_M = DRAIN_SPACING.evaluate({ K1: 0.48, K2: 0.48, q: 0.007, h: 0.3, D: 1, r: 0.15 });

@@ -14,7 +14,7 @@ import { CLEARS_IN, SEEP_IN } from './formulas.ts';
 import { measureSeep } from './ground.ts';
 import type { SeepDrain } from './index.ts';
 import { quantitiesOf } from './making.ts';
-import { clearsIn, depthsOf, fallOf, gravelCarries, gravelM2, pipeCarries, seepsIn } from './standing.ts';
+import { clearsIn, depthsOf, fallOf, gravelCarries, gravelM2, intakesOf, pipeCarries, seepsIn, storesOf, takesOpen } from './standing.ts';
 
 /** A yard like a bowl, 0.25 m deep and 10 m to its edge. */
 const BOWL = gridOf((x, y) => 100 - 0.25 * Math.max(0, 1 - Math.hypot(x - 30, y - 30) / 10), { cells: 121, cellM: 0.5 });
@@ -68,6 +68,21 @@ describe('what it takes', () => {
     expect(clearsIn({ ...factsOf({ ...site, soilAt: () => null }), work: ONE, ground })).toBeNull();
     expect(clearsIn({ ...factsOf(site), work: ONE, ground: measureSeep(ONE, { grid: FLAT }) })).toBeNull();
     expect(CLEARS_IN.evaluate({ V: 6, f: 20, A: 3.6 })).toBeCloseTo(83.3, 1);
+  });
+  it('the yard it was laid in is a store: open gravel lets it out by a trench under water, no faster than pipe and gravel carry', () => {
+    const ground = measureSeep(ONE, { grid: BOWL });
+    const open: SeepDrain = { ...ONE, top: 'open' };
+    expect(storesOf(ONE, ground).map((s) => s.outlets.map((o) => o.role))).toEqual([['on']]);
+    const [yard] = storesOf(open, ground);
+    expect([yard.id, yard.sillM, yard.wayOutM, yard.heldM3]).toEqual(['s', null, ground.yard!.pool.spillM, expect.closeTo(ground.yard!.holdsM3, 9)]); // prettier-ignore
+    // Half a metre in an hour into 0.3 m by all 12 m of it, each half metre looked at.
+    const [seeps] = yard.outlets;
+    expect(seeps.flowAt(100)).toBeCloseTo((0.5 * 0.3 * 12.5) / 3600, 9);
+    expect(seeps.flowAt(ground.yard!.pool.lowM)).toBe(0);
+    expect(takesOpen({ ...open, levels: { upperM: 99.4, outletM: 99.4 } }, ground, 100)).toBe(0);
+    expect([intakesOf(open, ground)[0].points!.length, intakesOf(open, ground)[0].store]).toEqual([ground.yard!.pool.cells.length, 's']);
+    // Behind a wall or across a slope what runs passes it by; so it does where nothing fills.
+    for (const none of [storesOf({ ...ONE, purpose: 'slope' }, ground), intakesOf({ ...ONE, purpose: 'wall' }, ground), storesOf(ONE, measureSeep(ONE, { grid: FLAT }))]) expect(none).toEqual([]); // prettier-ignore
   });
   it('property: more ground water, a faster soil, a deeper drain never brings less; depths are what pegs say', () => {
     const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

@@ -1,6 +1,8 @@
 // What a seepage drain takes: by what seeps in, by what its pipe and its gravel carry, and how long a yard would wait for it.
-import type { StormFacts } from '../../contract/index.ts';
+import type { Intake, Outlet, Store, StormFacts } from '../../contract/index.ts';
+import { pointAlong } from '../../geometry/index.ts';
 import { FULL_PIPE } from '../../hydraulics/index.ts';
+import { yardStore } from '../yard.ts';
 import { CLEARS_IN, GRAVEL_FLOW, SEEP_IN } from './formulas.ts';
 import type { SeepGround } from './ground.ts';
 import type { SeepDrain } from './model.ts';
@@ -64,5 +66,36 @@ export function clearsIn({ work, ground, site }: SeepFacts): number | null {
   const f = work.top === 'open' ? OPEN_MM_H : (soil?.infiltrationMmPerHour ?? null);
   return f === null ? null : CLEARS_IN.evaluate({ V: yard.holdsM3, f, A: yard.underM * work.dimensions.widthM });
 }
+/** What runs into the yard it was laid to clear comes to it; on a slope or behind a wall water runs past. */
+const clears = (work: SeepDrain, { yard }: SeepGround): SeepGround['yard'] => (work.purpose === 'yard' ? yard : null);
+
+export const intakesOf = (work: SeepDrain, ground: SeepGround): readonly Intake[] =>
+  clears(work, ground) ? [{ store: work.id, points: ground.taken }] : [];
+
+/** What gravel open to the ground takes of a yard's water up to a level, no more than gravel and pipe carry away [m3/s]. */
+export function takesOpen(work: SeepDrain, ground: SeepGround, levelM: number): number {
+  const underM = ground.groundM.reduce((m, level) => (level < levelM ? m + ground.stepM : m), 0);
+  const inM3s = (OPEN_MM_H / 3_600_000) * work.dimensions.widthM * underM;
+  return Math.min(inM3s, pipeCarries(work, ground) + gravelCarries(work, ground));
+}
+
+/** The yard over it as a store. Under grass it takes what the ground there takes in anyway; open gravel takes more. */
+export function storesOf(work: SeepDrain, ground: SeepGround): readonly Store[] {
+  const yard = clears(work, ground);
+  if (!yard) return [];
+  const seeps: Outlet = {
+    id: `${work.id}#through`,
+    role: 'through',
+    work: work.id,
+    name: `${work.name}: through its gravel`,
+    kind: 'rated',
+    levelM: yard.pool.lowM,
+    dischargeAt: pointAlong(work.line, ground.lengthM).point,
+    flowAt: (level) => takesOpen(work, ground, level),
+  };
+  const name = `${work.name}, yard`;
+  return [yardStore({ id: work.id, work: work.id, name, pool: yard.pool, grateM: null, ways: work.top === 'open' ? [seeps] : [] })];
+}
+
 /** Gravel open to the ground takes in this much until fines close it [mm/h]: common practice. */
 const OPEN_MM_H = 500;

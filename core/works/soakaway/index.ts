@@ -3,6 +3,7 @@ import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../c
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { type LipGround, groundAlong } from '../lip.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { beginSoakaway } from './begin.ts';
 import { SOAKAWAY_RULES } from './checks.ts';
@@ -65,12 +66,17 @@ function figuresOf(facts: SoakawayFacts, sheet: Worksheet): Figure[] {
     },
     { id: 'backDays', label: 'After about: a guess', value: comesBackDays ?? null, kind: 'days' },
     { id: 'dugM3', label: 'To dig', value: parts.dugM3, kind: 'volume' },
-    { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
-    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: (1000 * open) / parts.hours, kind: 'number' },
+    ...hourFigures(work.labour, parts.hours),
+    {
+      id: 'litresAnHour',
+      label: 'Litres held for each hour, a fill',
+      value: litresAnHour(open, hoursWorked(work.labour, parts.hours)),
+      kind: 'number',
+    },
     {
       id: 'litresAnHourAYear',
       label: 'Litres held for each hour, a year',
-      value: aYear === null ? null : (1000 * aYear) / parts.hours,
+      value: litresAnHour(aYear, hoursWorked(work.labour, parts.hours)),
       kind: 'number',
     },
   ];

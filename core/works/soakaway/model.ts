@@ -4,6 +4,7 @@ import type { Line } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMES_BACK_FIELDS, type ComesBack } from '../comes-back.ts';
 import { checkChoices, checkFields, checkLine, choice, option } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export interface Soakaway extends WorkBase, ComesBack {
   readonly kind: 'soakaway';
@@ -38,7 +39,7 @@ export interface Soakaway extends WorkBase, ComesBack {
   readonly siltedPercent?: number;
   /** How often a year it fills, and what of that the owner thinks comes out again below, and when: a guess. */
   readonly fillsAYear?: number;
-  readonly labour: { readonly m3PerDay: number };
+  readonly labour: Logged & { readonly m3PerDay: number };
 }
 
 const d = (
@@ -109,6 +110,7 @@ export const SOAKAWAY_FIELDS: readonly FieldSpec[] = [
     max: 400,
     help: 'About 2 m³ by hand; a machine far more.',
   },
+  LOGGED_HOURS,
 ];
 
 export const SOAKAWAY_CHOICES: readonly ChoiceSpec[] = [

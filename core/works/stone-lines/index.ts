@@ -3,6 +3,7 @@ import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../c
 import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { type LipGround, groundAlong, measureLip } from '../lip.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { beginLines } from './begin.ts';
 import { LINES_RULES } from './checks.ts';
@@ -33,7 +34,7 @@ function figuresOf(facts: LinesFacts, sheet: Worksheet): Figure[] {
   workThrough(facts, sheet);
   const allM3 = rows.reduce((a, row) => a + roomBehind(row, work), 0);
   const openM3 = allM3 * (1 - siltedShare(work));
-  const hours = hoursOf(work);
+  const byBook = hoursOf(work);
   const stone = stoneOf(work);
   const departs = rows.reduce((a, r) => Math.max(a, r.highM - r.lowM), 0);
   return [
@@ -45,8 +46,13 @@ function figuresOf(facts: LinesFacts, sheet: Worksheet): Figure[] {
     { id: 'stoneM3', label: 'Stone', value: stone, kind: 'volume' },
     { id: 'stonePer100M', label: 'Stone for 100 m', value: (100 * stone) / Math.max(1e-9, lengthOf(work)), kind: 'volume' },
     { id: 'plants', label: 'Slips of grass', value: plantsOf(work), kind: 'count' },
-    { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
-    { id: 'litresAnHour', label: 'Litres slowed for each hour, a fill', value: hours > 0 ? (1000 * openM3) / hours : null, kind: 'number' },
+    ...hourFigures(work.labour, byBook),
+    {
+      id: 'litresAnHour',
+      label: 'Litres slowed for each hour, a fill',
+      value: litresAnHour(openM3, hoursWorked(work.labour, byBook)),
+      kind: 'number',
+    },
   ];
 }
 

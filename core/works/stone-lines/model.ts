@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, ListSpec, Problem, WorkBase } from '../../c
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkEntries, checkFields, checkLines } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export const ROW_GRASS = ['none', 'behind'] as const;
 
@@ -33,7 +34,7 @@ export interface StoneLines extends WorkBase {
   readonly gaps?: readonly Gap[];
   readonly siltedPercent?: number;
   readonly rockNearM3?: number;
-  readonly labour: { readonly m3PerDay: number; readonly carryM: number; readonly plantsPerDay: number };
+  readonly labour: Logged & { readonly m3PerDay: number; readonly carryM: number; readonly plantsPerDay: number };
 }
 
 const PLANTED: FieldSpec['shownWhen'] = { path: 'grass', is: ['behind'] };
@@ -100,6 +101,7 @@ export const LINES_FIELDS: readonly FieldSpec[] = [
     help: 'About 400 slips in loosened, wet ground.',
     shownWhen: PLANTED,
   },
+  LOGGED_HOURS,
 ];
 
 export const LINES_CHOICES: readonly ChoiceSpec[] = [

@@ -1,6 +1,7 @@
 // A sump with a pump: what it is, without what works it out.
 import type { Descriptor } from '../../contract/index.ts';
 import { SUMP_DRAWS, SUMP_SAMPLE } from './create.ts';
+import { storeIdOf } from '../series.ts';
 import { SUMP_CHOICES, SUMP_FIELDS, type Sump, validateSump } from './model.ts';
 
 export const sumpDescriptor: Descriptor<Sump> = {
@@ -16,6 +17,6 @@ export const sumpDescriptor: Descriptor<Sump> = {
   refs: () => [],
   draws: SUMP_DRAWS,
   footprint: ({ line }) => [line],
-  intakes: ({ id, line, top }) => (top === 'grate' ? [{ store: id, points: [line[0]] }] : []),
+  intakes: ({ id, line, top }) => (top === 'grate' ? [{ store: storeIdOf(id, 1), points: [line[0]] }] : []),
   groundKey: ({ line, top }) => [line, top],
 }; // prettier-ignore

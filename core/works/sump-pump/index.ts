@@ -12,7 +12,7 @@ import { SUMP_CYCLE, SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import { type Sump, cycleM3 } from './model.ts';
 import { sectionOf } from './section.ts';
-import { type SumpFacts, type SumpGround, headsOf, hoursToRim, intakesOf, letsGoAt, peakOf, storeOf } from './standing.ts';
+import { type SumpFacts, type SumpGround, grateTakes, headsOf, hoursToRim, intakesOf, letsGoAt, peakOf, storesOf } from './standing.ts';
 
 export * from './model.ts';
 export { newSump } from './create.ts';
@@ -30,12 +30,25 @@ function figuresOf(facts: SumpFacts, sheet: Worksheet): Figure[] {
     { id: 'starts', label: 'Starts an hour at the most', value: sheet.use(SUMP_STARTS, { Q, V }), kind: 'number' },
     { id: 'cycleS', label: 'From start to start at the peak', value: cycleS, kind: 'seconds' },
     { id: 'peakM3s', label: 'Comes at most', value: peak, kind: 'tapFlow' },
+    ...(work.top === 'grate'
+      ? [
+          {
+            id: 'grateM3s',
+            label: 'Its grate takes, half closed, under 50 mm of water',
+            value: grateTakes(work, SHOE_M),
+            kind: 'tapFlow' as const,
+          },
+        ]
+      : []),
     { id: 'liftM', label: 'Lifts', value: liftM, kind: 'length' },
     { id: 'lossM', label: 'Lost in its pipe', value: lossM, kind: 'length' },
     { id: 'powerW', label: 'Power while it runs', value: powerW, kind: 'power' },
     { id: 'hoursToRim', label: 'Without mains, to its rim at the peak', value: hoursToRim(facts), kind: 'hours' },
   ];
 }
+
+/** Water a shoe keeps out [m]. */
+const SHOE_M = 0.05;
 
 /** @throws UnknownGround where no level is known at the pit or where its water is let go. */
 function measureSump({ line, top }: Sump, { grid }: Parameters<Technique<Sump, SumpGround>['measure']>[1]): SumpGround {
@@ -73,7 +86,7 @@ function placeSump(work: Sump, ground: SumpGround): PlacedWork {
   });
   return {
     host: null,
-    stores: () => [storeOf(work, ground)],
+    stores: () => storesOf(work, ground),
     outlets: [],
     intakes: intakesOf(work, ground),
     figures: (facts, sheet) => figuresOf({ ...facts, work, ground }, sheet),

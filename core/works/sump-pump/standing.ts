@@ -3,7 +3,9 @@ import type { Intake, Outlet, Store, StormFacts } from '../../contract/index.ts'
 import { type Use, plainly } from '../../formula/index.ts';
 import { type Point, pointAlong, lineLength } from '../../geometry/index.ts';
 import { DARCY_LOSS, PIPE_WALLS, PUMP_POWER, grassedSillLaw } from '../../hydraulics/index.ts';
-import { type PoolGround, poolHolds } from '../../terrain/index.ts';
+import type { PoolGround } from '../../terrain/index.ts';
+import { storeIdOf } from '../series.ts';
+import { type Opening, grateFlow, grateOutlet, yardStore } from '../yard.ts';
 import type { Sump } from './model.ts';
 
 export interface SumpGround {
@@ -42,26 +44,32 @@ export function headsOf(work: Sump, use: Use = plainly): Heads {
   return { liftM, lossM, velocityMs: Q / ((Math.PI / 4) * pipe.diameterM ** 2), powerW: use(PUMP_POWER, { Q, H: liftM + lossM, eta }) };
 }
 
-/** Ground about a pit that water spreads over once it stands out of it [m2], how high that is followed [m]. */
+/** Ground about a lid that water spreads over once it stands out of the pit [m2], how high that is followed [m]. */
 const [ABOUT_M2, ABOVE_M] = [4, 0.5];
 const STAGES = 24;
-/** Over so much edge a yard runs on [m]: common practice. */
-const RUNS_ON_M = 3;
+/** Share of a grate that is open, and of that what leaves leave: common practice. */
+const [OPEN_SHARE, UNCLOSED] = [0.4, 0.5];
+
+/** The yard over its grate has a store of its own beside the pit. */
+export const yardIdOf = ({ id }: Pick<Sump, 'id'>): string => storeIdOf(id, 1);
 
 /** All that runs into the hollow of its grate comes to it. */
-export const intakesOf = ({ id, line, top }: Sump, { taken }: SumpGround): readonly Intake[] =>
-  top === 'grate' ? [{ store: id, points: [...taken, line[0]] }] : [];
+export const intakesOf = (work: Sump, { taken }: SumpGround): readonly Intake[] =>
+  work.top === 'grate' ? [{ store: yardIdOf(work), points: [...taken, work.line[0]] }] : [];
 
-export function storeOf(work: Sump, { pool }: Pick<SumpGround, 'pool'>): Store {
+/** Edge and opening of the grate over the pit, half of it closed by leaves. */
+const openingOf = (work: Sump): Opening => ({ P: Math.PI * work.diameterM, A: OPEN_SHARE * pitM2(work), open: UNCLOSED });
+
+/** What its grate takes with water so deep over it [m3/s]. */
+export const grateTakes = (work: Sump, depthM: number): number => grateFlow(openingOf(work), 0)(depthM);
+
+function pitOf(work: Sump, isUnderGrate: boolean): Store {
   const { floorM, stopM, startM, rimM } = work.levels;
   const area = pitM2(work);
-  // Over its grate water stands in the hollow it lies in until it runs on; over a lid it runs on at once.
-  const overM = Math.max(rimM, pool?.spillM ?? rimM);
-  const topM = overM + ABOVE_M;
-  const yard = (level: number): { readonly volumeM3: number; readonly areaM2: number } =>
-    pool ? poolHolds(pool, level) : { volumeM3: 0, areaM2: 0 };
+  const topM = rimM + ABOVE_M;
   const levelM = Float64Array.from({ length: STAGES + 1 }, (_, k) => floorM + ((topM - floorM) * k) / STAGES);
-  const over = (level: number): number => Math.max(0, level - rimM);
+  // Over a lid water spreads at once; under a grate what stands higher is the yard's.
+  const aboutM2 = isUnderGrate ? NOTHING_M2 : ABOUT_M2;
   const { point, direction } = pointAlong(work.line, lineLength(work.line));
   const lift: Outlet = {
     id: `${work.id}#pump`,
@@ -80,14 +88,14 @@ export function storeOf(work: Sump, { pool }: Pick<SumpGround, 'pool'>): Store {
     work: work.id,
     name: `${work.name}: over its rim`,
     kind: 'bank',
-    levelM: overM,
-    dischargeAt: pool?.spillAt ?? [work.line[0][0], work.line[0][1]],
-    flowAt: grassedSillLaw({ lengthM: pool ? RUNS_ON_M : Math.PI * work.diameterM, levelM: overM }),
+    levelM: rimM,
+    dischargeAt: [work.line[0][0], work.line[0][1]],
+    flowAt: grassedSillLaw({ lengthM: Math.PI * work.diameterM, levelM: rimM }),
   };
   return {
     id: work.id,
     work: work.id,
-    name: work.name,
+    name: isUnderGrate ? `${work.name}, pit` : work.name,
     floorM,
     sillM: stopM,
     wayOutM: stopM,
@@ -97,19 +105,29 @@ export function storeOf(work: Sump, { pool }: Pick<SumpGround, 'pool'>): Store {
     isCovered: true,
     stage: {
       levelM,
-      volumeM3: levelM.map((level) => area * (level - floorM) + ABOUT_M2 * over(level) + yard(level).volumeM3),
-      wettedM2: levelM.map((level) => area + (level > rimM ? ABOUT_M2 : 0) + yard(level).areaM2),
+      volumeM3: levelM.map((level) => area * (level - floorM) + aboutM2 * Math.max(0, level - rimM)),
+      wettedM2: levelM.map((level) => area + (level > rimM ? aboutM2 : 0)),
     },
-    outlets: [lift, rim],
+    outlets: isUnderGrate ? [lift] : [lift, rim],
     // What it loses into the ground is nothing to count on: its walls are closed.
     seepsMmPerHour: NO_SEEPAGE,
   };
 }
-const NO_SEEPAGE = 0;
+const [NO_SEEPAGE, NOTHING_M2] = [0, 0];
 
-/** Greatest flow of a storm that comes to it [m3/s]; null where no storm tells. */
-export const peakOf = ({ storm, designPeakM3s }: SumpFacts): number | null =>
-  storm && Math.max(storm.peakInM3s, designPeakM3s ?? storm.peakInM3s);
+/** The pit, and under a grate the yard that lets its water into it. */
+export function storesOf(work: Sump, { pool }: Pick<SumpGround, 'pool'>): readonly Store[] {
+  const pit = pitOf(work, pool !== null);
+  if (!pool) return [pit];
+  const { rimM } = work.levels;
+  const at = { work: work.id, levelM: rimM, dischargeAt: work.line[0], to: work.id };
+  const grate = grateOutlet({ ...at, id: `${yardIdOf(work)}#grate`, name: `${work.name}: grate` }, openingOf(work));
+  return [pit, yardStore({ id: yardIdOf(work), work: work.id, name: `${work.name}, yard`, pool, grateM: rimM, ways: [grate] })];
+}
+
+/** Greatest flow of a storm that comes to its pit, or to the yard over it where that waits for the pump [m3/s]; null where no storm tells. */
+export const peakOf = ({ storm, others = [], designPeakM3s }: SumpFacts): number | null =>
+  storm && Math.max(designPeakM3s ?? storm.peakInM3s, storm.peakInM3s, ...others.map((o) => o.storm?.peakInM3s ?? storm.peakInM3s));
 
 /** How long after mains go until water stands at its rim, at the peak of the storm [h]; null where no storm tells, or none comes. */
 export function hoursToRim(facts: SumpFacts): number | null {

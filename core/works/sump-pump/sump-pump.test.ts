@@ -10,7 +10,8 @@ import { factsOf, siteOf, stormOf, withAt } from '../../testing/rules.ts';
 import { newDrain } from '../index.ts';
 import { SUMP_CYCLE, SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
 import { type Sump, cycleM3, newSump, sump } from './index.ts';
-import { headsOf, hoursToRim, storeOf } from './standing.ts';
+import { poolAt } from '../../terrain/index.ts';
+import { grateTakes, headsOf, hoursToRim, peakOf, storesOf } from './standing.ts';
 
 const LINE: Line = [[20, 20], [30, 20]]; // prettier-ignore
 const LEVELS = { floorM: 98.8, stopM: 99, startM: 99.4, rimM: 100, deliveryM: 100.2 };
@@ -57,7 +58,7 @@ describe('a pump that starts and stops', () => {
 });
 
 describe('the pit', () => {
-  const store = storeOf(SUMP, { pool: null });
+  const [store] = storesOf(SUMP, { pool: null });
   const A = (Math.PI / 4) * 0.36;
   it('holds its area by its depth; what lies under where it stops stays', () => {
     expect(cycleM3(SUMP)).toBeCloseTo(0.4 * A, 12);
@@ -72,15 +73,33 @@ describe('the pit', () => {
     expect([lift.role, rim.role, rim.flowAt(100)]).toEqual(['lift', 'rim', 0]);
     expect(rim.flowAt(100.1)).toBeCloseTo(1.5 * Math.PI * 0.6 * 0.1 ** 1.5, 9);
   });
+  it('under a grate has no rim: the yard over it lets its water down through half of the grate, and takes it back', () => {
+    const pool = poolAt(
+      gridOf((x, y) => 100 + 0.03 * Math.hypot(x - 20, y - 20), { cells: 81, cellM: 0.5 }),
+      [20, 20],
+    )!;
+    const [pit, yard] = storesOf(SUMP, { pool });
+    expect([pit.id, pit.outlets.map((o) => o.role), yard.id, yard.outlets.map((o) => [o.role, o.to])]).toEqual(['s', ['lift'], 's:2', [['mouth', 's'], ['on', undefined]]]); // prettier-ignore
+    const [grate] = yard.outlets;
+    // A weir round the grate while shallow, its holes once deep (HEC-22, section 4.4.5): half of each is closed.
+    expect(grate.flowAt(100.02, 99)).toBeCloseTo(1.66 * 0.5 * Math.PI * 0.6 * 0.02 ** 1.5, 9);
+    expect(grate.flowAt(100.2, 99)).toBeCloseTo(0.67 * 0.5 * 0.4 * A * Math.sqrt(2 * 9.81 * 0.2), 5);
+    expect(grate.flowAt(100.1, 100.2)).toBeCloseTo(-grate.flowAt(100.2, 100.1), 12);
+    expect(grateTakes(SUMP, 0.02)).toBeCloseTo(grate.flowAt(100.02, 99), 9);
+    expect(yard.hollow?.pool).toBe(pool);
+  });
   it('stands still when mains go, unless something takes over', () => {
     expect(sump.traits(SUMP)).toEqual({ ...NO_TRAITS, canBlock: true, isConduit: true });
     expect(sump.traits({ ...SUMP, backup: 'battery' }).isConduit).toBe(false);
-    expect([sump.intakes(SUMP), sump.intakes({ ...SUMP, top: 'lid' })]).toEqual([[{ store: 's', points: [[20, 20]] }], []]);
+    expect([sump.intakes(SUMP), sump.intakes({ ...SUMP, top: 'lid' })]).toEqual([[{ store: 's:2', points: [[20, 20]] }], []]);
     const facts = {
       ...factsOf(SITE, { storm: stormOf({ peakInM3s: 0.001 }), designPeakM3s: 0.0005 }),
       work: SUMP,
       ground: { pitM: 100, endM: 100, highestM: 100, pool: null, taken: [] },
     };
+    // What waits in the yard for a pump that is short still came.
+    const yard = { store: storesOf(SUMP, { pool: null })[0], storm: stormOf({ peakInM3s: 0.004 }) };
+    expect([peakOf(facts), peakOf({ ...facts, others: [yard] })]).toEqual([0.001, 0.004]);
     expect(hoursToRim(facts)).toBeCloseTo((A * 0.6) / 0.001 / 3600, 12);
     expect([hoursToRim({ ...facts, storm: null }), hoursToRim({ ...facts, storm: stormOf({ peakInM3s: 0 }), designPeakM3s: 0 })]).toEqual([
       null,
@@ -91,7 +110,7 @@ describe('the pit', () => {
     fc.assert(
       fc.property(fc.double({ min: 98.8, max: 100.5, noNaN: true }), fc.double({ min: 0.0005, max: 0.01, noNaN: true }), (level, Q) => {
         const out = (flowM3s: number): number =>
-          storeOf({ ...SUMP, flowM3s }, { pool: null }).outlets.reduce((a, o) => a + o.flowAt(level), 0);
+          storesOf({ ...SUMP, flowM3s }, { pool: null })[0].outlets.reduce((a, o) => a + o.flowAt(level), 0);
         expect(out(1.2 * Q)).toBeGreaterThanOrEqual(out(Q));
       }),
       { seed: 91, numRuns: 60 },
@@ -165,17 +184,18 @@ describe('begun', () => {
 });
 
 describe('at the end of a drain', () => {
-  // A yard that is a bowl without a way out: a basin in its middle, a pipe to a sump, its pump over the edge.
+  // A yard that is a bowl up to a round ridge: a basin in its middle, a pipe to a sump, its pump over the ridge.
   const bowl = Array.from({ length: 81 * 81 }, (_, i) => {
     const [x, y] = [((i % 81) + 0.5) * 0.5, (81 - Math.floor(i / 81) - 0.5) * 0.5];
-    return 100 + 0.03 * Math.hypot(x - 20, y - 20);
+    const r = Math.hypot(x - 20, y - 20);
+    return 100 + 0.03 * Math.min(r, 30 - r);
   });
   const drain = newDrain('d', 'Drain', { line: [[20, 20], [26, 20]], basins: [{ atM: 0, invertM: 99.6, pipeM: 0.1, grateLongM: 0.3, grateWideM: 0.3, sumpM: 0.15 }], levels: { outletM: 99.5 }, into: 's' } as never); // prettier-ignore
   const pit: Sump = { ...newSump('s', 'Sump', { line: [[26, 20], [38, 20]], levels: { floorM: 98.75, stopM: 98.95, startM: 99.35, rimM: 100.16, deliveryM: 100.6 }, lengthM: 14, inletM: 99.5 }), top: 'lid', flowM3s: 0.03 }; // prettier-ignore
   const project = (work: Sump) => planeProject({ terrain: { kind: 'grid', ncols: 81, nrows: 81, west: 0, south: 0, cellM: 0.5, rows: 'north-first', z: bowl }, site: { crs: null, outline: [], zeroLevelM: 0 } } as never, [drain, work] as readonly object[] as WorkBase[]); // prettier-ignore
   const of = (work: Sump, works: readonly object[]) => {
     const { derived: d } = derived({ ...project(work), options: [{ ...project(work).options[0], works: works as readonly WorkBase[] }] });
-    return { d, store: d.stores.find((s) => s.id === 's') };
+    return { d, store: d.stores.find((s) => s.id === 's'), yard: d.stores.find((s) => s.id === 's:2') };
   };
   it('it lifts what comes, and nothing is lost', () => {
     const { d, store } = of(pit, [drain, pit]);
@@ -185,10 +205,10 @@ describe('at the end of a drain', () => {
     expect(lifted).toBeGreaterThan(0.9 * (store?.inM3 ?? Infinity) - 1);
     expect(store?.peakLevelM).toBeLessThan(100.16);
   });
-  it('when mains go water stands over its rim, unless a second pump takes over', () => {
+  it('when mains go water stands over its grate, unless a second pump takes over', () => {
     const open: Sump = { ...pit, line: [[20, 20], [38, 20]], top: 'grate', levels: { ...pit.levels, rimM: 99.99 } }; // prettier-ignore
-    const { store } = of(open, [open]);
-    const { store: kept } = of(open, [{ ...open, backup: 'battery', batteryWh: 5000 }]);
+    const { yard: store } = of(open, [open]);
+    const { yard: kept } = of(open, [{ ...open, backup: 'battery', batteryWh: 5000 }]);
     expect(store?.worst.peakLevelM).toMatchObject({ condition: 'blocked' });
     expect(store?.worst.peakLevelM.value).toBeGreaterThan(100);
     expect(kept?.worst.peakLevelM.value).toBeLessThan(store?.worst.peakLevelM.value ?? 0);

@@ -3,6 +3,7 @@ import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../c
 import type { Worksheet } from '../../formula/index.ts';
 import { type Line, pointAlong } from '../../geometry/index.ts';
 import { type LipGround, groundAlong, measureLip } from '../lip.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from '../trough.ts';
 import { beginSet } from './begin.ts';
@@ -80,11 +81,11 @@ function figuresOf(facts: SetFacts, sheet: Worksheet): Figure[] {
       kind: 'length',
     },
     { id: 'fenceM', label: 'Fence', value: parts.fenceM, kind: 'distance' },
-    { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
+    ...hourFigures(work.labour, parts.hours),
     {
       id: 'litresAnHour',
       label: 'Litres held for each hour, a fill',
-      value: parts.hours !== null && parts.hours > 0 ? (1000 * held) / parts.hours : null,
+      value: litresAnHour(held, hoursWorked(work.labour, parts.hours)),
       kind: 'number',
     },
   ];

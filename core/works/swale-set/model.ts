@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/in
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkFields, checkLines, choice, option } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export interface SwaleSet extends WorkBase {
   readonly kind: 'swale-set';
@@ -40,7 +41,7 @@ export interface SwaleSet extends WorkBase {
   };
   /** Where the season's wind comes from, clockwise from north [degrees]. */
   readonly windFromDeg?: number;
-  readonly labour: { readonly m3PerDay: number; readonly plantsPerDay: number };
+  readonly labour: Logged & { readonly m3PerDay: number; readonly plantsPerDay: number };
 }
 
 const d = (
@@ -107,6 +108,7 @@ export const SET_FIELDS: readonly FieldSpec[] = [
     max: 5000,
     help: 'About 100 with mulch and water.',
   },
+  LOGGED_HOURS,
 ];
 
 export const SET_CHOICES: readonly ChoiceSpec[] = [

@@ -4,6 +4,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { BASE_PRESSURE, EARTH_THRUST, ECCENTRICITY, RANKINE_PUSH, SAFE_SLIDING, SAFE_TURNING, stabilityOf } from '../gravity/index.ts';
 import { type LipGround, groundAlong, measureLip } from '../lip.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { worstOf } from '../series.ts';
 import { beginTerraces } from './begin.ts';
@@ -45,7 +46,7 @@ function figuresOf(facts: TerracesFacts, sheet: Worksheet): Figure[] {
   workThrough(facts, sheet);
   const bench = highestOf(benches);
   const held = benches.reduce((a, b) => a + heldOn(work, b), 0);
-  const hours = hoursOf(work, benches);
+  const byBook = hoursOf(work, benches);
   return [
     { id: 'benches', label: 'Benches', value: benches.length, kind: 'count' },
     { id: 'lengthM', label: 'Together', value: lengthOf(work), kind: 'distance' },
@@ -61,8 +62,13 @@ function figuresOf(facts: TerracesFacts, sheet: Worksheet): Figure[] {
       value: work.latitudeDeg === undefined ? null : shadowM(bench.riserM, work.latitudeDeg),
       kind: 'length',
     },
-    { id: 'hours', label: 'Hours of one person', value: hours, kind: 'hours' },
-    { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: hours > 0 ? (1000 * held) / hours : null, kind: 'number' },
+    ...hourFigures(work.labour, byBook),
+    {
+      id: 'litresAnHour',
+      label: 'Litres held for each hour, a fill',
+      value: litresAnHour(held, hoursWorked(work.labour, byBook)),
+      kind: 'number',
+    },
   ];
 }
 

@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/in
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkFields, checkLines, choice, option } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 import type { FootingName } from '../gravity/index.ts';
 
 export interface Terraces extends WorkBase {
@@ -41,7 +42,7 @@ export interface Terraces extends WorkBase {
   /** Of the place, for the shadow of a wall at midwinter noon. */
   readonly latitudeDeg?: number;
   readonly rockNearM3?: number;
-  readonly labour: { readonly earthM3PerDay: number; readonly wallM3PerDay: number; readonly carryM: number };
+  readonly labour: Logged & { readonly earthM3PerDay: number; readonly wallM3PerDay: number; readonly carryM: number };
 }
 
 const STONE: FieldSpec['shownWhen'] = { path: 'riser', is: ['stone'] };
@@ -120,6 +121,7 @@ export const TERRACES_FIELDS: readonly FieldSpec[] = [
     help: 'From where it lies, on average.',
     shownWhen: STONE,
   },
+  LOGGED_HOURS,
 ];
 
 export const TERRACES_CHOICES: readonly ChoiceSpec[] = [

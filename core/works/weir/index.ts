@@ -19,6 +19,7 @@ import {
   WATER_TILT,
   stabilityOf,
 } from '../gravity/index.ts';
+import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { beginWeir } from './begin.ts';
 import { WEIR_RULES } from './checks.ts';
@@ -74,11 +75,11 @@ function figuresOf(facts: WeirFacts, basin: ReturnType<typeof basinBehind>, shee
     { id: 'openM3', label: 'of that, open', value: allM3 - siltM3, kind: 'volume' },
     { id: 'reachM', label: 'Reaches up the channel', value: waterAt(basin, work.levels.notchM).reachM, kind: 'length' },
     { id: 'stoneM3', label: 'Stone', value: stone, kind: 'volume' },
-    { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
+    ...hourFigures(work.labour, parts.hours),
     {
       id: 'litresAnHour',
       label: 'Litres held for each hour, a fill',
-      value: parts.hours > 0 ? (1000 * (allM3 - siltM3)) / parts.hours : null,
+      value: litresAnHour(allM3 - siltM3, hoursWorked(work.labour, parts.hours)),
       kind: 'number',
     },
     ...peakFigures(facts, sheet),

@@ -3,6 +3,7 @@ import type { ChoiceSpec, FieldSpec, Problem, WorkBase } from '../../contract/in
 import { type Line, lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { checkChoices, checkFields, checkLine } from '../fields.ts';
+import { LOGGED_HOURS, type Logged } from '../labour.ts';
 
 export const WEIR_FORMS = ['gabion', 'masonry'] as const;
 export const WEIR_GROUNDS = ['unknown', 'soft', 'firm', 'stiff', 'sand', 'gravel', 'rock'] as const;
@@ -53,7 +54,7 @@ export interface Weir extends WorkBase {
   };
   /** Share of the room behind it that is silt. */
   readonly siltedPercent?: number;
-  readonly labour: { readonly m3PerDay: number; readonly carryM: number };
+  readonly labour: Logged & { readonly m3PerDay: number; readonly carryM: number };
 }
 
 const d = (
@@ -122,6 +123,7 @@ export const WEIR_FIELDS: readonly FieldSpec[] = [
     help: 'About 1 m³, baskets tied and stone packed by hand.',
   },
   { path: 'labour.carryM', label: 'Stone is carried', kind: 'distance', min: 0, max: 2000, help: 'From where it lies, on average.' },
+  LOGGED_HOURS,
 ];
 
 const option = <T extends string>(id: T, name: string): { readonly id: T; readonly name: string } => ({ id, name });

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ConduitStorm } from '#core/contract';
+import { isOf } from '#core/derive';
 import { optionOf } from '#core/project';
 import { capitalised } from '#core/units';
 import { WAY_WORDS, partWords, useDerived, useProject } from '../../app/selectors.ts';
@@ -18,7 +19,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const project = useProject();
   const derived = useDerived();
   const said = optionOf(project).links ?? {};
-  const inside = new Set(derived?.stores.filter((s) => s.work === id).map((s) => s.id));
+  const inside = new Set(derived?.stores.filter((s) => isOf(s, id)).map((s) => s.id));
   const pipes = derived?.conduits ?? [];
   const isPipe = new Set(pipes.map((c) => c.id));
   // Mouths, pumps and laid pipes lead where they were made to, what falls off eaves lies below them, what seeps through goes where the rest does;
@@ -27,7 +28,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
     (o) =>
       o.work === id && !FIXED.has(o.role) && !isPipe.has(o.store) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
   );
-  const stores = [...(derived?.stores ?? []).filter((s) => s.work !== id && !own.some((o) => o.store === s.id)), ...ownPipes(pipes, id)];
+  const stores = [...(derived?.stores ?? []).filter((s) => !isOf(s, id) && !own.some((o) => o.store === s.id)), ...ownPipes(pipes, id)];
   return (
     <>
       {own.map((o) => (

@@ -1,7 +1,7 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { LinkFlow, WorkBase } from '#core/contract';
-import { hours } from '#core/derive';
+import { hours, isOf } from '#core/derive';
 import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
 import {
@@ -38,7 +38,10 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   const named = useNamed();
   const format = useFormat();
   const linkOf = (outlet: string): LinkFlow | undefined => derived?.links.find((l) => l.outlet === outlet);
-  const inside = new Set([...(derived?.stores ?? []), ...(derived?.conduits ?? [])].flatMap((s) => (s.work === id ? [s.id] : [])));
+  const inside = new Set([
+    ...(derived?.stores.filter((s) => isOf(s, id)) ?? []).map((s) => s.id),
+    ...(derived?.conduits.filter((c) => c.work === id) ?? []).map((c) => c.id),
+  ]);
   // What goes on to the next of its own stores and pipes stays in the work.
   const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
   return (
