@@ -1,6 +1,6 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
-import { type Family, FAMILIES, FORMULAS, Graph, ask, derive, failureOrder } from '#core/derive';
+import { type Family, FAMILIES, FORMULAS, Graph, ask, compareOptions, derive, failureOrder } from '#core/derive';
 import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
 import type { LawResult, SymbolCard } from '#core/formula';
 import { UserError, fail } from '#core/project';
@@ -154,6 +154,13 @@ async function failureOrderCommand(words: readonly string[]): Promise<string> {
   return toJson(failureOrder({ ...project, activeOption: option }, { registry, grids, graph: new Graph() }));
 }
 
+/** Every option of a project, side by side. */
+async function compareCommand(words: readonly string[]): Promise<string> {
+  const args = readArguments(words, []);
+  const { project, grids } = await openProject(soleArgument(args, 'PROJECT'));
+  return toJson(compareOptions(project, { registry, grids, graph: new Graph() }));
+}
+
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
 async function exportCommand(words: readonly string[]): Promise<string> {
@@ -219,6 +226,7 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   ground: askCommand('ground'),
   network: askCommand('network'),
   'failure-order': failureOrderCommand,
+  compare: compareCommand,
   import: importCommand,
   export: exportCommand,
   formulas: formulasCommand,

@@ -216,6 +216,17 @@ const oldDrain: SeepDrain = {
   seepM3s: 0.000004,
 }; // prettier-ignore
 const works = [toiletLine(), yardDrain(), oldDrain];
-const { project } = execute(laid, { type: 'works.add', payload: { works } }, { registry });
+const drained = execute(laid, { type: 'works.add', payload: { works } }, { registry });
+/** What stood there before anything was planned: the yard floods, and the old pipe is all that takes it. */
+const EXISTING = new Set([barrels.id, shedRoof.id, oldDrain.id]);
+const planned = drained.project.options[0].works.flatMap(({ id }) => (EXISTING.has(id) ? [] : [id]));
+const { id: first } = drained.project.options[0];
+const asItWas: Command[] = [
+  { type: 'option.rename', payload: { id: first, name: 'Drained' } },
+  { type: 'option.copy', payload: { from: first, id: 'as-it-was', name: 'As it was' } },
+  { type: 'works.remove', payload: { ids: planned } },
+  { type: 'option.choose', payload: { id: first } },
+];
+const { project } = asItWas.reduce((h, c) => execute(h, c, { registry }), drained);
 writeFileSync(join(import.meta.dirname, 'plot.outlet'), writeProjectFile(project satisfies Project, new Map([[sha256, bytes]])));
 console.log(JSON.stringify({ cells: grid.z.length, low: Math.min(...levels), high: Math.max(...levels) }));

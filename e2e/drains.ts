@@ -88,6 +88,36 @@ export function drains(open: () => Bench): void {
       expect(v.errors).toEqual([]);
     }, 240000); // prettier-ignore
 
+    it('options stand side by side: the yard floods as it was and clears with the drain; another is made, named and taken back', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      await v.press('Set them side by side');
+      const told = await v.reads('aside', /“As it was”: water in Old holed drain, yard stands\s+2\d\d\smm deep, over a shoe for more than \d+\sh/);
+      const drainedMm = Number(/“Drained”: water in Old holed drain, yard stands\s+(\d+)\smm/.exec(told)?.[1]);
+      expect(drainedMm).toBeGreaterThan(0);
+      expect(drainedMm).toBeLessThan(100);
+      expect(told).toMatch(/Leaves at one place\s+\d+\sL\/s\s+\d+\sL\/s/);
+      expect(await serious(v)).toEqual([]);
+      await v.choose('Option', 'As it was');
+      const active = async (): Promise<string> => (await v.kept()).activeOption;
+      await v.until(active, (id) => id === 'as-it-was');
+      await v.reads('aside', /Old holed drain/);
+      expect(await v.reads('aside', /Options: “As it was” of 2/)).not.toMatch(/Kitchen tanks/);
+      // Another one by the keys alone, named, and taken back step by step.
+      await v.page.$$eval('aside button', (all) => all.find((b) => b.textContent?.includes('Another option from this one'))?.focus());
+      await v.page.keyboard.press('Enter');
+      await v.until(async () => (await v.kept()).options.length, (n) => n === 3); // prettier-ignore
+      await v.type('Name of this option', 'Two basins');
+      await v.until(async () => (await v.kept()).options[2].name, (name) => name === 'Two basins'); // prettier-ignore
+      await v.press('Remove it');
+      await v.until(active, (id) => id === 'as-it-was');
+      await v.press('Undo');
+      await v.press('Undo');
+      await v.press('Undo');
+      await v.until(async () => (await v.kept()).options.length, (n) => n === 2); // prettier-ignore
+      expect(v.errors).toEqual([]);
+    }, 180000); // prettier-ignore
+
     it('ground is filled, and all that stands on it follows: the yard holds less, and as much again when it is taken back', async () => {
       const v = await Visitor.arrive(open(), '/p/quill-lane/works');
       await v.verdict(/./);

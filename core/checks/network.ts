@@ -118,6 +118,8 @@ const wayOutBuilt: Rule<StoreFacts> = {
   source: { key: 'common-practice', locator: 'the way out is built first; rough tonight, finished tomorrow' },
   find: ({ store, stores, work, works }) => {
     if (!READY.has(work.status)) return null;
+    // A hollow of the ground holds water whether anybody builds or not.
+    if (store.hollow) return null;
     // Over a grate with its pipe below water has its way out.
     if (store.outlets.some((o) => o.to !== undefined && stores.get(o.to)?.soffitM !== undefined)) return null;
     const value = chosenOutlets(store).filter((o) => READY.has(works.get(o.work)?.status ?? '')).length;

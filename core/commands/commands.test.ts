@@ -121,7 +121,31 @@ describe('commands', () => {
       /1 in 7 years is not a row/,
     );
     expect(refusal({ type: 'works.add', payload: { works: [{ ...SILL, id: 'lost', host: 'gone' } as typeof SILL] } })).toMatch(/no-host/);
+    expect(refusal({ type: 'option.remove', payload: { id: 'o1' } })).toMatch(/only option there is/);
+    expect(refusal({ type: 'option.choose', payload: { id: 'zz' } })).toMatch(/id.missing/);
+    expect(refusal({ type: 'option.copy', payload: { from: 'o1', id: 'o1', name: 'B' } })).toMatch(/id.taken/);
+    expect(refusal({ type: 'option.copy', payload: { from: 'o1', id: 'o2', name: 4 as never } })).toMatch(/name/);
     expect(refusal({ type: 'nonsense', payload: {} } as unknown as Command)).toMatch(/command.unknown/);
+  });
+});
+
+describe('options', () => {
+  const at = (list: readonly Command[]) => list.reduce((h, c) => execute(h, c, { registry }), startHistory(planeProject()));
+  const copied: Command = { type: 'option.copy', payload: { from: 'o1', id: 'o2', name: 'Two sills' } };
+  it('a copy is looked at, and what is changed in it leaves the other as it was', () => {
+    const { project } = at([copied, { type: 'works.change', payload: { changes: [{ id: 's1', set: { 'dimensions.lengthM': 9 } }] } }]);
+    expect([project.activeOption, project.options.map((o) => o.name)]).toEqual(['o2', ['A', 'Two sills']]);
+    expect(project.options.map((o) => (o.works[1] as typeof SILL).dimensions.lengthM)).toEqual([6, 9]);
+    expect(at([copied, { type: 'option.rename', payload: { id: 'o1', name: 'One sill' } }]).project.options[0].name).toBe('One sill');
+  });
+  it('one that is removed gives way to the one before it; undone, all is as it was', () => {
+    const three = at([copied, { type: 'option.copy', payload: { from: 'o2', id: 'o3', name: 'C' } }]);
+    const gone = execute(three, { type: 'option.remove', payload: { id: 'o3' } }, { registry });
+    expect([gone.project.activeOption, gone.project.options.length]).toEqual(['o2', 2]);
+    const other = execute(three, { type: 'option.remove', payload: { id: 'o1' } }, { registry });
+    expect([other.project.activeOption, other.project.options.map((o) => o.id)]).toEqual(['o3', ['o2', 'o3']]);
+    expect(documentHash(undo(gone).project)).toBe(documentHash(three.project));
+    expect(execute(three, { type: 'option.choose', payload: { id: 'o1' } }, { registry }).project.activeOption).toBe('o1');
   });
 });
 

@@ -20,6 +20,13 @@ export function useAskNetwork<K extends NetworkQuestion>(name: K, args: ArgsOf<K
   return useAnswer(args && { name, args }, { key, keeps: true, tells: false });
 }
 
+/** Every option side by side: follows the works of all of them. */
+export function useAskOptions(): AnswerOf<'options'> | null | undefined {
+  const project = useApp((s) => s.history?.project);
+  const key = project?.terrain ? [keyOf(project), project.options.map(idOf).join('.')] : null;
+  return useAnswer({ name: 'options', args: {} }, { key, keeps: true, tells: false });
+}
+
 /** Cases worth asking of these works. */
 export const usualCasesNow = (): Promise<AnswerOf<'usualCases'> | null> => askNow({ name: 'usualCases', args: {} }, { tells: true });
 

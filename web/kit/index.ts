@@ -12,3 +12,4 @@ export * from './chart.ts';
 export * from './tabs.tsx';
 export * from './paste.tsx';
 export * from './pop.tsx';
+export * from './name.tsx';

@@ -8,7 +8,7 @@ const Item = styled(MenuItem)`
 ` as typeof MenuItem;
 
 const Head = styled(Header)`
-  padding: 10px 16px 2px;
+  padding: 10px 11px 2px;
   font-size: 13px;
   font-weight: 700;
   color: var(--muted);

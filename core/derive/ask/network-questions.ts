@@ -8,7 +8,7 @@ import { type CaseRow, compareCasesSlowly, usualCases } from './cases.ts';
 import { storesOnly } from '../water/water.ts';
 import { breachAt } from '../tell/breach.ts';
 import { adviseSlowly } from './advise.ts';
-import { optionsSlowly } from './options.ts';
+import { type OptionsCompared, optionsSlowly } from './options.ts';
 import { priceSlowly } from './price.ts';
 import { restingSlowly } from './resting.ts';
 import { Raised, ladderOf, rainOf } from './raised.ts';
@@ -242,6 +242,8 @@ function* markIn(
 export const failureOrder = (...on: Parameters<typeof failureOrderSlowly>): FailureOrder => finish(failureOrderSlowly(...on));
 export const whichStorm = (...on: Parameters<typeof whichStormSlowly>): StormThatWas => finish(whichStormSlowly(...on));
 export const compareCases = (...on: Parameters<typeof compareCasesSlowly>): CaseRow[] => finish(compareCasesSlowly(...on));
+
+export const compareOptions = (...on: Parameters<typeof optionsSlowly>): OptionsCompared => finish(optionsSlowly(...on));
 
 export const NETWORK_QUESTIONS = {
   failureOrder: failureOrderSlowly,

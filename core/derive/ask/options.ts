@@ -1,6 +1,5 @@
 // Options side by side: what each holds, lets go and takes, and how water stands in the hollows of the ground in each.
-import type { Point } from '../../geometry/index.ts';
-import { distance } from '../../geometry/index.ts';
+import { type Point, distance } from '../../geometry/index.ts';
 import type { Project } from '../../project/index.ts';
 import { deriveSlowly } from '../derive.ts';
 import type { Slowly } from '../graph/slowly.ts';
@@ -95,11 +94,13 @@ function hollowOf(store: DerivedStore, series: readonly StoreSeries[]): InHollow
 
 /** Hollows of all options, each once, by where their lowest ground is. */
 function hollowsOf(byOption: readonly (readonly InHollow[])[]): HollowTold[] {
-  const found: { at: Point; name: string }[] = [];
+  const found: Pick<InHollow, 'at'>[] = [];
   for (const one of byOption.flat()) if (!found.some((f) => distance(f.at, one.at) < SAME_M)) found.push(one);
-  return found.map(({ at, name }) => ({
+  const shortest = (at: Point): string =>
+    byOption.flat().flatMap((h) => (distance(h.at, at) < SAME_M ? [h.name] : [])).reduce((a, b) => (b.length < a.length ? b : a)); // prettier-ignore
+  return found.map(({ at }) => ({
     at,
-    name,
+    name: shortest(at),
     stands: byOption.map((list) => list.find((h) => distance(h.at, at) < SAME_M)?.stands ?? null),
   }));
 }

@@ -119,7 +119,10 @@ export function toldOf(
   const laid = grouped(water.stores, (s) => (run.conduits.has(s.id) ? s.work : null));
   const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
     const pipes = (laid.get(work.id) ?? []).flatMap((s) => run.conduits.get(s.id) ?? []);
-    const mine = (stores.get(work.id) ?? []).map((store) => ({ store: asOwn(store, work.id), outcome: run.outcomes.get(store.id) ?? null }));
+    const mine = (stores.get(work.id) ?? []).map((store) => ({
+      store: asOwn(store, work.id),
+      outcome: run.outcomes.get(store.id) ?? null,
+    }));
     const links = [...(own.get(work.id) ?? []), ...(made.get(work.id) ?? [])];
     const id = stores.get(work.id)?.[0]?.id ?? work.id;
     const known = {

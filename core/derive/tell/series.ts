@@ -3,10 +3,14 @@ import type { QuantityKind } from '../../units/index.ts';
 import type { Derived, DerivedStore } from '../types.ts';
 
 /** Whether a store is of a work, alone or with others. */
-export const isOf = ({ work, alsoOf = [] }: Pick<DerivedStore, 'work' | 'alsoOf'>, id: string): boolean => work === id || alsoOf.includes(id);
+export const isOf = ({ work, alsoOf = [] }: Pick<DerivedStore, 'work' | 'alsoOf'>, id: string): boolean =>
+  work === id || alsoOf.includes(id);
 
 /** All stores of the work a store belongs to, one below the other; none where it is its only one, or one opens into another. */
-export function seriesOf({ stores, links }: Pick<Derived, 'stores' | 'links'>, { work }: Pick<DerivedStore, 'work'>): readonly DerivedStore[] {
+export function seriesOf(
+  { stores, links }: Pick<Derived, 'stores' | 'links'>,
+  { work }: Pick<DerivedStore, 'work'>,
+): readonly DerivedStore[] {
   const own = stores.filter((s) => s.work === work);
   const ids = new Set(own.map((s) => s.id));
   const isJoined = links.some((l) => l.role === 'mouth' && ids.has(l.from) && ids.has(l.to));

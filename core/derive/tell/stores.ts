@@ -128,7 +128,11 @@ function leastUnder(members: SetRan['members'], id: string, condition: Condition
   return least ? [least] : [];
 }
 
-const hollowJson = ({ pool: { lowAt, lowM, spillM } }: NonNullable<Store['hollow']>): DerivedStore['hollow'] => ({ at: lowAt, lowM, spillM });
+const hollowJson = ({ pool: { lowAt, lowM, spillM } }: NonNullable<Store['hollow']>): DerivedStore['hollow'] => ({
+  at: lowAt,
+  lowM,
+  spillM,
+});
 
 function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, band, below, crest, breach }: Judged): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;

@@ -1,21 +1,9 @@
 import { SquareDashed, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import styled from 'styled-components';
 import { useSoil } from '../../app/ground.ts';
 import { useProject } from '../../app/selectors.ts';
 import { dispatch, select, startTool, useApp } from '../../app/store.ts';
-import { Button, Choose, Inline, Row } from '../../kit/index.ts';
-
-const Name = styled.input`
-  font: inherit;
-  font-weight: 600;
-  color: var(--ink);
-  border: 0;
-  border-bottom: 1.5px solid var(--water);
-  background: transparent;
-  padding: 3px 2px;
-  width: 9em;
-`;
+import { Button, Choose, Inline, NameField, Row } from '../../kit/index.ts';
 
 /** Which ground is described: the property's, or that of a zone drawn on the plan. */
 export function WhichGround(): ReactNode {
@@ -45,18 +33,12 @@ export function WhichGround(): ReactNode {
         )}
       </Row>
       {zone !== null && (
-        <Row>
-          <label htmlFor="zone-name">Name</label>
-          <Name
-            id="zone-name"
-            key={`${zone}${name}`}
-            defaultValue={name}
-            onBlur={(e) => {
-              const typed = e.target.value.trim();
-              if (typed !== '' && typed !== name) dispatch({ type: 'zone.change', payload: { id: zone, set: { name: typed } } });
-            }}
-          />
-        </Row>
+        <NameField
+          key={zone}
+          label="Name"
+          value={name}
+          onChange={(typed) => dispatch({ type: 'zone.change', payload: { id: zone, set: { name: typed } } })}
+        />
       )}
       {zone !== null && hasTerrain && (
         <Inline>

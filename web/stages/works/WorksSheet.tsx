@@ -5,6 +5,7 @@ import { useWorks } from '../../app/selectors.ts';
 import { Muted, SheetTitle } from '../../kit/index.ts';
 import { workUi } from '../../works/index.ts';
 import { AdvicePart } from './AdvicePart.tsx';
+import { ChooseOption, OptionsPart } from './OptionsPart.tsx';
 import { ChooseWork } from './ChooseWork.tsx';
 
 /** The selected work's own sheet, or how to make the first one. */
@@ -17,20 +18,24 @@ export function WorksSheet(): ReactNode {
     return (
       <>
         <SheetTitle>Works</SheetTitle>
+        <ChooseOption />
         {answer?.kind === 'advice' ? (
           <AdvicePart key={JSON.stringify(answer.place)} place={answer.place} />
         ) : (
           <Muted>Pick one on the plan or here. Where you wonder which, ask “What suits here?” on the plan.</Muted>
         )}
         <ChooseWork />
+        <OptionsPart />
       </>
     );
   }
   const { Sheet } = workUi(work.kind);
   return (
     <>
+      <ChooseOption />
       <ChooseWork />
       <Sheet work={work} />
+      <OptionsPart />
     </>
   );
 }
