@@ -1,6 +1,6 @@
 // Rules held at both sides of each of their limits, with facts put together by hand.
 import { expect, it } from '@jest/globals';
-import type { Missing, Rule, Severity, Site, SiteSoil, StoreStorm, StormFacts } from '../contract/index.ts';
+import type { Cure, Missing, Rule, Severity, Site, SiteSoil, StoreStorm, StormFacts } from '../contract/index.ts';
 import { coverOf } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import { type Said, spoken } from '../units/index.ts';
@@ -15,6 +15,8 @@ export interface Sides<F> {
   readonly limit?: number | null;
   /** Values, what each is judged, and words the advice must have. */
   readonly judged: readonly (readonly [value: number, severity: Severity, says?: RegExp])[];
+  /** What the cure of a value sets, to a millimetre and on the sure side of it; nothing where it has none. Left out, cures are only looked at for sense. */
+  readonly cure?: (value: number) => Readonly<Record<string, number>> | undefined;
   /** Facts of which the rule says nothing. */
   readonly silent?: readonly F[];
 }
@@ -22,7 +24,16 @@ export interface Sides<F> {
 /** What is told in metric words, its figures and units joined by plain spaces. */
 export const words = (said: Said | undefined): string => spoken(said ?? '', 'metric').replace(/[\u00a0\u202f]/g, ' ');
 
-function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, judged, silent = [] }: Sides<F>): void {
+/** Cures are rounded by the millimetre. */
+const ROUNDED_M = 0.0011;
+
+/** The cure sets just what it should, and there is none where there should be none. */
+function holdsCure(value: number, cure: Cure | undefined, wanted: Readonly<Record<string, number>> | undefined): void {
+  expect([value, Object.keys(cure?.set ?? {})]).toEqual([value, Object.keys(wanted ?? {})]);
+  for (const [path, to] of Object.entries(wanted ?? {})) expect(Math.abs((cure?.set[path] as number) - to)).toBeLessThan(ROUNDED_M);
+}
+
+function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, judged, cure, silent = [] }: Sides<F>): void {
   for (const [value, severity, says] of judged) {
     const finding = judgeBy(rule, at(value));
     const told = words(finding?.do);
@@ -36,6 +47,7 @@ function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, j
     else if (severity === 'fine') expect(told).toMatch(/^Nothing/);
     if (severity !== 'fine') expect(told).not.toMatch(/^Nothing/);
     expect(told).not.toMatch(/NaN|undefined|null|-\d/);
+    if (cure) holdsCure(value, finding?.cure, cure(value));
     if (!finding?.cure) continue;
     // What mends is offered only where there is something to mend, in figures and in words.
     expect([value, severity === 'mend' || severity === 'weigh']).toEqual([value, true]);

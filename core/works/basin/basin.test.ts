@@ -199,6 +199,21 @@ describe('a pit', () => {
     expect(rim.flowAt(100.2)).toBeGreaterThan(0);
     expect(on.roundSlope).toBe(0.02);
   });
+  it('water that tops it falls where its rim is lowest, whichever side that is; one of uneven sides keeps its area', () => {
+    // Ground falls towards the north-east: its lowest corner is (120, 110).
+    const falling = gridOf((x, y) => 100 - 0.01 * (x - 80) - 0.02 * (y - 80), { cells: 101, cellM: 2 });
+    const on = measureBasin(DUG, { grid: falling });
+    expect(on.rim?.lowestAt).toEqual([120, 110]);
+    expect([on.roundAt, on.roundM, on.rim?.lowestM]).toEqual([[120, 110], on.rim?.lowestM, expect.closeTo(99, 2)]);
+    expect(brimOutlets(DUG, on, out)[0].dischargeAt).toEqual([120, 110]);
+    const wedge: Line = [[80, 80], [120, 80], [80, 110]]; // prettier-ignore
+    const pieces = measureBasin({ ...DUG, pit: wedge }, { grid: flat }).pieces;
+    expect(pieces.reduce((sum, p) => sum + p.areaM2, 0)).toBeCloseTo(600, 6);
+    // Its pieces lie about its middle: (280/3, 270/3).
+    const middle = (k: 0 | 1) => pieces.reduce((sum, p) => sum + p.at[k] * p.areaM2, 0) / 600;
+    expect([middle(0), middle(1)]).toEqual([expect.closeTo(280 / 3, 0), expect.closeTo(90, 0)]);
+    for (const p of pieces) expect(p.at[0] >= 80 && p.at[1] >= 80 && (p.at[0] - 80) / 40 + (p.at[1] - 80) / 30 <= 1).toBe(true);
+  });
   it('deeper, wider or steeper holds more; never less', () => {
     const held = (change: Partial<Earthwork>): number => waterAt(basinOf({ ...DUG, ...change }, ground), 100).volumeM3;
     expect(held({ levels: { crestM: 100, floorM: 97.5 } })).toBeGreaterThan(held({}));
@@ -206,6 +221,31 @@ describe('a pit', () => {
   });
   it('off known ground is no pit', () => {
     expect(() => measureBasin(DUG, { grid: gridOf(() => null, { cells: 101, cellM: 2 }) })).toThrow(UnknownGround);
+  });
+});
+
+describe('a wall that no valley closes', () => {
+  // Along x the ground rises 5 %, across it lies level: its western end is the lower one.
+  const rising = gridOf((x) => 100 + 0.05 * x, { cells: 101, cellM: 2 });
+  const across: Line = [[60, 100], [100, 100]]; // prettier-ignore
+  const on = (wall: Line, land = rising) => measureBasin({ wall, pit: undefined }, { grid: land });
+  it('is gone round at its lower end, whichever way it was drawn, over ground that rises as it does there', () => {
+    for (const wall of [across, [...across].reverse()]) {
+      const ground = on(wall);
+      expect(ground.roundAt).toEqual([60, 100]);
+      expect(ground.roundSlope).toBeCloseTo(0.05, 4);
+    }
+    // On level ground water still spreads at 1 %; of two ends alike it is the first.
+    expect([on(across, flat).roundSlope, on(across, flat).roundAt]).toEqual([0.01, [60, 100]]);
+  });
+  it('its store ends at the lowest brim, and its table goes on over the highest', () => {
+    const ground = on(across);
+    const [top] = brimOutlets({ ...WALLED, wall: across }, ground, out);
+    const basin = basinOf(WALLED, measureBasin(WALLED, { grid }));
+    const brims = [{ ...top, id: 'a', levelM: 107 }, { ...top, id: 'b', levelM: 106 }]; // prettier-ignore
+    const store = storeOf(WALLED, { basin, brims }, []);
+    expect([store.crestM, store.wayOutM, store.stage.levelM[60]]).toEqual([106, 106, expect.closeTo(108.5, 9)]);
+    expect(brimOutlets(WALLED, measureBasin(WALLED, { grid }), out)[0].dischargeAt).toEqual(measureBasin(WALLED, { grid }).bottomAt);
   });
 });
 

@@ -81,6 +81,8 @@ describe('rules on crossings', () => {
         [1.4999, 'weigh'],
         [1.5001, 'mend'],
       ],
+      // A third beside the two takes its share.
+      cure: (v) => (v > 1.2 ? { 'dimensions.barrels': 3 } : undefined),
       silent: [facts({}, bare), facts({ designPeakM3s: null })],
     },
     'crossing.road-freeboard': {
@@ -92,6 +94,8 @@ describe('rules on crossings', () => {
         [0.2999, 'weigh'],
         [0.3001, 'fine'],
       ],
+      // Over the road only the answer says what to do: raised, it would be another crossing.
+      cure: (v) => (v >= 0 && v < 0.3 ? { 'levels.roadM': ONE.levels.roadM + 0.3 - v } : undefined),
       silent: [facts({ storm: null }), facts({}, DIP), facts({}, JOINED)],
     },
     'crossing.pipe-top': {
@@ -101,6 +105,7 @@ describe('rules on crossings', () => {
         [-0.05, 'weigh', /50 mm lower/],
         [0.0001, 'fine'],
       ],
+      cure: (v) => (v < 0 ? { 'levels.inletM': ONE.levels.inletM + v, 'levels.outletM': ONE.levels.outletM + v } : undefined),
       silent: [
         facts(),
         { ...joinedTo(0), store: { ...base, outlets: [{ ...clear, kind: 'bank' }] } },
@@ -117,6 +122,7 @@ describe('rules on crossings', () => {
         [0.2999, 'weigh'],
         [0.3001, 'fine'],
       ],
+      cure: (v) => (v < 0.3 ? { 'levels.roadM': 107.75 + 0.3 } : undefined),
       silent: [facts({}, bare)],
     },
     'crossing.pipe-size': {
@@ -128,6 +134,7 @@ describe('rules on crossings', () => {
         [0.4499, 'weigh'],
         [0.45, 'fine'],
       ],
+      cure: (v) => (v < 0.45 ? { 'dimensions.diameterM': 0.45 } : undefined),
       silent: [facts({}, bare)],
     },
     'crossing.pipe-velocity': {
@@ -152,6 +159,8 @@ describe('rules on crossings', () => {
         [0.0099, 'weigh'],
         [0.0101, 'fine'],
       ],
+      cure: (v) =>
+        v < 0.01 ? { 'levels.outletM': ONE.levels.inletM - 0.01 * pipeLength(withAt(ONE, 'levels.outletM', fallTo(v))) } : undefined,
       silent: [facts({}, bare)],
     },
     ...setbackCases('crossing', near),

@@ -107,6 +107,19 @@ describe('a crossing', () => {
     const sill: Outlet = { ...pipe, id: 's', work: 's', levelM: 108 };
     expect(placed.stores([sill])[0].outlets.map((o) => o.id)).toContain('s');
   });
+  it('takes pipe only where it has some, and road metal twice as deep where water runs over it; each is built in its order', () => {
+    const items = (one: Crossing) => place(one).quantities(factsOf(site)).map((q) => [q.item, q.likely]); // prettier-ignore
+    const of = (one: Crossing) => new Map(items(one) as [string, number | null][]);
+    expect(of(ONE).get('pipe')).toBeCloseTo(2 * LENGTH, 9);
+    expect([...of(withAt(ONE, 'dimensions.barrels', 0)).keys()]).toEqual(['fill', 'stone']);
+    const { roadWidthM: wide } = ONE.dimensions;
+    expect(of(DIP).get('stone')! - of(ONE).get('stone')!).toBeCloseTo(12 * wide * 0.15, 6);
+    const steps = (one: Crossing) => place(one).buildSteps();
+    expect(steps(ONE).map((s) => s.id)).toContain('pipe');
+    expect(steps(withAt(ONE, 'dimensions.barrels', 0)).map((s) => s.id)).not.toContain('pipe');
+    const relief = (one: Crossing) => steps(one).find((s) => s.id === 'relief');
+    expect([relief(ONE)?.levels, relief(DIP)?.levels]).toEqual([[], [{ name: 'lowest road', levelM: 108.3 }]]);
+  });
   it('is pegged at both ends of its pipe, marked at road, dip and pipe', () => {
     const pegs = placed.pegs(1, null);
     expect(pegs.map((p) => [p.name, p.levelM])).toEqual([
@@ -127,7 +140,7 @@ describe('a crossing', () => {
       const sheet = new Worksheet('road');
       const clear = Q === null ? {} : { links: [linkOf('road#pipe', Q)] };
       const list = place(one).figures(factsOf(site, { store: { ...store, wayOutM: 108 }, designPeakM3s: Q, ...clear }), sheet);
-      return { at: (id: string) => list.find((f) => f.id === id)?.value, formulas: sheet.lines.map((l) => l.formula) };
+      return { at: (id: string) => list.find((f) => f.id === id)?.value, lines: sheet.lines, formulas: sheet.lines.map((l) => l.formula) };
     };
     const head = (D: number): number =>
       culvertHead({ diameterM: D, lengthM: LENGTH, slope: 0.2 / LENGTH, n: 0.013, inlet: ONE.inlet }, 0.5) / D;
@@ -143,6 +156,8 @@ describe('a crossing', () => {
     expect(figures(1).at('reachM')).toBeGreaterThan(0);
     expect(figures(1, JOINED).at('reachM')).toBeNull();
     expect(figures(1).formulas).toEqual(['hydraulics.full-pipe', 'hydraulics.culvert-barrel']);
+    // Half of it in each of two pipes of 0.6 m.
+    expect(figures(1).lines[1].inputs.V).toBeCloseTo(0.5 / ((Math.PI / 4) * 0.36), 9);
     expect(figures(0).formulas).toEqual(['hydraulics.full-pipe']);
     expect(figures(1, withAt(ONE, 'levels.outletM', 107.2)).formulas).toEqual(['hydraulics.culvert-barrel']);
     expect(figures(1, withAt(ONE, 'dimensions.barrels', 0)).at('pipeM')).toBeUndefined();

@@ -77,6 +77,7 @@ describe('rules on ponds', () => {
         [needed - 1e-6, 'mend'],
         [needed + 1e-6, 'fine'],
       ],
+      cure: (v) => (v < needed ? { 'levels.crestM': 106 + needed } : undefined),
       silent: [facts({ storm: null }), facts({ ground: { ...ground, wall: null } })],
     },
     'pond.way-out': {
@@ -99,6 +100,7 @@ describe('rules on ponds', () => {
         [0.5999, 'weigh'],
         [0.6001, 'fine'],
       ],
+      cure: (v) => (v < 0.6 ? { 'levels.crestM': 106.5 - v + 0.6 } : undefined),
       silent: [facts({ store: null }), facts({ store: withWays(way(105, { exit: PIPED })) }), facts({ ground: { ...ground, wall: null } })],
     },
     'pond.pipe-below': {
@@ -109,6 +111,7 @@ describe('rules on ponds', () => {
         [0.1499, 'weigh'],
         [0.1501, 'fine'],
       ],
+      cure: (v) => (v < 0.15 ? { 'levels.sillM': 105.9 - v + 0.15 } : undefined),
       silent: [facts({ store: null }), facts(), facts({ store: withWays(way(105, { exit: PIPED })) })],
     },
     'pond.ends': {
@@ -132,6 +135,7 @@ describe('rules on ponds', () => {
         [1.7999, 'weigh'],
         [1.8, 'fine'],
       ],
+      cure: (v) => (v < 1.8 ? { 'dimensions.topWidthM': 1.8 } : undefined),
       silent: [noEarth],
     },
     'pond.sides': {
@@ -143,6 +147,7 @@ describe('rules on ponds', () => {
         [4.999, 'weigh'],
         [5, 'fine'],
       ],
+      cure: (v) => (v < 5 ? { 'dimensions.waterSlopeHV': 3, 'dimensions.backSlopeHV': 2 } : undefined),
       silent: [noEarth],
     },
     'pond.key': {
@@ -154,6 +159,7 @@ describe('rules on ponds', () => {
         [0.5999, 'weigh'],
         [0.6, 'fine'],
       ],
+      cure: (v) => (v < 0.6 ? { 'dimensions.keyDepthM': 0.6, 'dimensions.keyWidthM': Math.max(1, ONE.dimensions.keyWidthM) } : undefined),
       silent: [noEarth],
     },
     'pond.settlement': {
@@ -165,6 +171,7 @@ describe('rules on ponds', () => {
         [4.99, 'weigh'],
         [5, 'fine'],
       ],
+      cure: (v) => (v < 5 ? { settlementPercent: 5 } : undefined),
       silent: [noEarth],
     },
     'pond.clay': {

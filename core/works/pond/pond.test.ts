@@ -100,6 +100,9 @@ describe('a pond', () => {
     ]);
     expect(outer[0]).toBeLessThan(-1.25 - 2 * 2);
     expect(outer[1]).toBeCloseTo(106.5 + (outer[0] + 1.25) / 2, 9);
+    expect(shape.parts.map((p) => p.isArea === true)).toEqual([true, true, false, false]);
+    // The key is cut into the ground under the middle of the crest.
+    expect(shape.parts[1].points[0][1]).toBeCloseTo(valleyAt(101, 81), 0);
     expect(shape.parts[3].points[0]).toEqual([expect.closeTo(1.25 + 3 * 0.6, 9), 105.9]);
     expect(shape.levels.map((l) => l.name)).toEqual(['crest', 'water', '1 m over', 'ground']);
     expect(placed.section!(null).levels.map((l) => l.name)).toEqual(['crest', 'ground']);
@@ -107,6 +110,10 @@ describe('a pond', () => {
     const pit = dug.section!(107);
     expect(pit.parts[0].points[2][1]).toBe(106);
     expect(pit.parts[0].points[1][0]).toBeCloseTo(-Math.sqrt(300) / 2, 1);
+    // Its floor ends where its sides come down to it.
+    const [, rim, foot] = pit.parts[0].points;
+    expect(foot[0] - rim[0]).toBeCloseTo(DUG.dimensions.pitSlopeHV * (rim[1] - 106), 9);
+    expect(pit.parts[0].points.map(([x]) => x)).toEqual([...pit.parts[0].points.map(([x]) => -x)].reverse());
     expect(pit.levels).toEqual([
       { name: 'full', levelM: 107 },
       { name: 'floor', levelM: 106 },

@@ -106,6 +106,7 @@ describe('rules on swales', () => {
         [0.1499, 'weigh'],
         [0.15, 'fine'],
       ],
+      cure: (v) => (v < 0.15 ? { 'levels.bankCrestM': SWALE0.levels.bankCrestM + 0.15 - v } : undefined),
       silent: [facts({ storm: null })],
     },
     'swale.held-volume': {
@@ -220,6 +221,7 @@ describe('rules on swales', () => {
         [0.0499, 'weigh'],
         [0.0501, 'fine', /^Nothing\. Gone, it lets 1971 L\/s through/],
       ],
+      cure: (v) => (v < 0.05 ? { 'fuse.crestM': fused(0.35).swale.levels.bankCrestM - 0.05 } : undefined),
       silent: [facts(), fused(0.35), { ...fused(0.2), store: null }],
     },
     'swale.joined-bank': {
@@ -315,6 +317,7 @@ describe('rules on swales', () => {
   it('mends a low place before it raises the bank', () => {
     const found = find('swale.bank-freeboard', facts({ storm: stormOf({ freeboardM: 0 }) }, low(0.2)));
     expect(words(found?.do)).toMatch(/low place at 84/);
+    expect(found?.cure).toBeUndefined();
     expect(find('swale.bank-freeboard', facts({ storm: stormOf({ freeboardM: 0.5 }) }, low(0.2)))?.do).toMatch(/^Nothing/);
   });
   it('says where: the low place, the deepest soil, the worst of the contour, the end that runs far, the mouth', () => {
