@@ -88,6 +88,36 @@ export function drains(open: () => Bench): void {
       expect(v.errors).toEqual([]);
     }, 240000); // prettier-ignore
 
+    it('corners of a drain are dragged and typed, its basins with them, each one step to undo', async () => {
+      const v = await Visitor.arrive(open(), '/p/quill-lane/works');
+      await v.verdict(/./);
+      await v.choose('Work', 'Yard drain');
+      const drain = async (): Promise<PipedDrain> => (await v.kept()).options[0].works.find((w) => w.id === 'yard-drain') as PipedDrain;
+      const before = await drain();
+      await v.dragFrom(await v.onPage(before.line[1]), await v.onPage([before.line[1][0] - 1.5, before.line[1][1] + 1]));
+      const moved = await v.until(drain, (d) => d.line[1][0] < before.line[1][0] - 1);
+      expect(moved.line.length).toBe(before.line.length);
+      expect(moved.line.filter((p, k) => p[0] !== before.line[k][0])).toHaveLength(1);
+      // What stood at the corner stands at it again.
+      const lengthTo = (d: PipedDrain): number => Math.hypot(d.line[1][0] - d.line[0][0], d.line[1][1] - d.line[0][1]);
+      const at = before.basins.findIndex((b) => Math.abs(b.atM - lengthTo(before)) < 0.3);
+      if (at >= 0) expect(moved.basins[at].atM).toBeCloseTo(lengthTo(moved), 1);
+      await v.press('Undo');
+      expect((await v.until(drain, (d) => d.line[1][0] === before.line[1][0])).basins).toEqual(before.basins);
+      // Typed, by the keys alone.
+      const field = await v.page.waitForSelector('::-p-xpath(//aside//label[.="Corner 2"]/following::input[1])');
+      await field?.evaluate((e) => (e as HTMLInputElement).select());
+      await field?.focus();
+      const typed = [before.line[1][0] + 0.5, before.line[1][1] - 0.5];
+      await v.page.keyboard.type(typed.join(', '));
+      await v.page.keyboard.press('Enter');
+      await v.until(drain, (d) => Math.abs(d.line[1][0] - typed[0]) < 0.01 && Math.abs(d.line[1][1] - typed[1]) < 0.01);
+      await v.press('Undo');
+      await v.until(drain, (d) => d.line[1][0] === before.line[1][0]);
+      expect(await serious(v)).toEqual([]);
+      expect(v.errors).toEqual([]);
+    }, 180000); // prettier-ignore
+
     it('options stand side by side: the yard floods as it was and clears with the drain; another is made, named and taken back', async () => {
       const v = await Visitor.arrive(open(), '/p/quill-lane/works');
       await v.verdict(/./);

@@ -206,6 +206,12 @@ export interface Company {
 /** A rule as it is listed: all but how it finds. */
 export type RuleCard = Pick<Rule<never>, 'id' | 'title' | 'needs' | 'isOfLevels' | 'source' | 'find'>;
 
+/** Members that are lines or rings with corners, and lists of what stands along the line, each at its `atM`. */
+export interface CornersSpec {
+  readonly paths: readonly string[];
+  readonly along?: readonly string[];
+}
+
 /** What works are for. */
 export type Family = 'store' | 'way-out' | 'conveyance' | 'road' | 'lift';
 
@@ -232,6 +238,8 @@ export interface Descriptor<W extends WorkBase> {
   readonly footprint: (work: W) => readonly Line[];
   /** Where it takes in water that runs over the ground; nothing where it takes none. */
   readonly intakes: (work: W) => readonly Intake[];
+  /** Lines and rings whose corners may be moved by hand; left out, it is drawn anew. */
+  readonly corners?: CornersSpec;
   /** How it shapes the ground itself, for all that runs or stands on it; left out, it does not. */
   readonly reshapes?: (work: W) => readonly Reshape[];
   /** The part of the work that measuring depends on. */
@@ -270,6 +278,7 @@ export interface DescribedWork {
   readonly refersTo: readonly string[];
   readonly footprint: readonly Line[];
   readonly intakes: readonly Intake[];
+  readonly corners: CornersSpec | null;
   readonly reshapes: readonly Reshape[];
   readonly groundKey: unknown;
   readonly validate: () => Problem[];

@@ -38,6 +38,7 @@ export { type SupplyLine, newSupplyLine } from './supply-line/index.ts';
 export type { Weir } from './weir/index.ts';
 export { type ExitFlow, exitFlow } from './exit.ts';
 export { UnknownGround, footingOf, unknownUnder } from './unknown-ground.ts';
+export { type Corner, cornersOf, movedCorner } from './corners.ts';
 export { checkFields, checkLine, isShown, valueAt } from './fields.ts';
 export type { Registry } from './registry.ts';
 export { kindsOf } from './kinds.ts';

@@ -85,6 +85,7 @@ function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, m
     refersTo: refs.filter((r) => r.role !== 'host' && r.role !== 'back').map((r) => r.id),
     footprint: of.footprint(work),
     intakes: of.intakes(work),
+    corners: of.corners ?? null,
     reshapes: of.reshapes?.(work) ?? [],
     groundKey: of.groundKey(work),
     validate: () => of.validate(work),

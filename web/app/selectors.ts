@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { Check, Figure, OutletRole, WorkBase } from '#core/contract';
-import type { Derived } from '#core/derive';
+import { type Derived, type DerivedStore, isOf } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import type { QuantityKind } from '#core/units';
 import { formatQuantity } from '#core/units';
@@ -118,6 +118,10 @@ export function checksOf(derived: Derived | null, ids: readonly string[]): reado
 export function figureOf(figures: readonly Figure[] | undefined, id: string): number | null {
   return figures?.find((f) => f.id === id)?.value ?? null;
 }
+
+/** A store by its id, else that a work stands in with others. */
+export const storeFor = (derived: Derived | null, id: string): DerivedStore | undefined =>
+  derived?.stores.find((s) => s.id === id) ?? derived?.stores.find((s) => isOf(s, id));
 
 /** A part of an id that nothing has yet. */
 export const newPart = (): string => crypto.randomUUID().slice(0, 8);

@@ -13,8 +13,12 @@ const Field = styled.input`
   width: 9em;
 `;
 
-/** What something is called, changed once the field is left; an empty name is no name. */
-export function NameField(props: { readonly label: string; readonly value: string; readonly onChange: (name: string) => void }): ReactNode {
+/** Words that are changed once the field is left, or by Enter; what is empty or refused goes back to what it was. */
+export function NameField(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (text: string) => unknown;
+}): ReactNode {
   const { label, value, onChange } = props;
   const id = useId();
   return (
@@ -26,8 +30,10 @@ export function NameField(props: { readonly label: string; readonly value: strin
         defaultValue={value}
         onBlur={(e) => {
           const typed = e.target.value.trim();
-          if (typed === '') e.target.value = value;
-          else if (typed !== value) onChange(typed);
+          if (typed === '' || (typed !== value && onChange(typed) === false)) e.target.value = value;
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
         }}
       />
     </Row>

@@ -3,6 +3,7 @@ import type { Point } from '#core/geometry';
 import { optionOf } from '#core/project';
 import { dispatch, select, useApp } from '../app/store.ts';
 import { ownerOf } from './marks.ts';
+import { cornerOf, cornerTo } from '../works/corners.ts';
 import { workUi } from '../works/index.ts';
 
 let gesture = 0;
@@ -23,6 +24,7 @@ export function drag(id: string, to: Point, phase: 'start' | 'move' | 'end'): vo
   }
   const { works } = optionOf(project);
   const work = works.find((w) => w.id === ownerOf(id));
-  const command = work ? workUi(work.kind).drag(work, to, works) : null;
+  const corner = work && cornerOf(work, id);
+  const command = corner ? cornerTo(work, corner, to) : work ? workUi(work.kind).drag(work, to, works) : null;
   if (command) dispatch(command, name);
 }

@@ -5,6 +5,7 @@ import Polygon from 'ol/geom/Polygon.js';
 import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
+import { cornerItems } from '../works/corners.ts';
 import { workUi } from '../works/index.ts';
 import type { Drawing, PlanItem } from './types.ts';
 
@@ -153,7 +154,8 @@ export function planItems(drawing: Drawing): PlanItem[] {
   const uncomputed = new Set((result?.derived.uncomputed ?? []).map((u) => u.work));
   const workItems = works.flatMap((work) => {
     const items = workUi(work.kind).planItems(work, { ...drawing, works });
-    return uncomputed.has(work.id) ? items.map(asUncomputed) : items;
+    const shown = uncomputed.has(work.id) ? items.map(asUncomputed) : items;
+    return work.id === drawing.selected ? [...shown, ...cornerItems(work)] : shown;
   });
   const pegs = drawing.showPegs
     ? (result?.derived.pegs ?? []).map((p, i): PlanItem => ({

@@ -130,7 +130,9 @@ export class PlanMap {
       const geometry = feature.getGeometry();
       if (feature.get('isMovable') !== true || !(geometry instanceof Point)) continue;
       const [x, y] = geometry.getCoordinates();
-      const distance = Math.hypot(x - at[0], y - at[1]);
+      // What stands at a corner goes with it.
+      const isCorner = (feature.get('look') as Look).role === 'corner';
+      const distance = Math.hypot(x - at[0], y - at[1]) - (isCorner ? 0.2 * reach : 0);
       if (distance <= least) [best, least] = [feature.getId(), distance];
     }
     return best;

@@ -298,6 +298,19 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       ...withText(label(l.label, p, { colour: p.deepWater })),
     }),
   ],
+  corner: (_l, p) => [
+    new Style({
+      zIndex: 30,
+      image: new RegularShape({
+        declutterMode: 'none',
+        points: 4,
+        radius: 7,
+        angle: 0,
+        fill: new Fill({ color: p.paper }),
+        stroke: new Stroke({ color: p.ink, width: 1.6 }),
+      }),
+    }),
+  ],
   peg: (_l, p) => [
     new Style({
       image: new CircleStyle({

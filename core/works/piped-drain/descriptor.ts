@@ -16,6 +16,7 @@ export const pipedDrainDescriptor: Descriptor<PipedDrain> = {
   traits: () => ({ retains: 'none', canBlock: true, isConduit: true, canSilt: false, isCut: false, joinable: false, wayOut: null }),
   refs: ({ into }) => (into === undefined ? [] : [{ role: 'to', id: into, path: 'into', whenGone: 'lets-go' }]),
   draws: DRAIN_DRAWS,
+  corners: { paths: ['line'], along: ['basins'] },
   footprint: ({ line }) => [line],
   // What comes to its basins hangs on the hollows they lie in: told once these are measured.
   intakes: () => [],

@@ -35,6 +35,7 @@ export const reachDescriptor: Descriptor<Reach> = {
   }),
   refs: () => [],
   draws: REACH_DRAWS,
+  corners: { paths: ['line'], along: ['sections'] },
   footprint: (work) => [work.line],
   intakes: intakesOf,
   groundKey: (work) => work.line,

@@ -14,6 +14,7 @@ export const regradeDescriptor: Descriptor<Regrade> = {
   traits: () => ({ retains: 'none', canBlock: false, isConduit: false, canSilt: false, isCut: false, joinable: false, wayOut: null }),
   refs: () => [],
   draws: REGRADE_DRAWS,
+  corners: { paths: ['ring', 'line'] },
   footprint: (work) => [drawnOf(work)],
   intakes: () => [],
   reshapes: reshapesOf,

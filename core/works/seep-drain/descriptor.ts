@@ -16,6 +16,7 @@ export const seepDrainDescriptor: Descriptor<SeepDrain> = {
   traits: () => ({ retains: 'none', canBlock: false, isConduit: false, canSilt: false, isCut: false, joinable: false, wayOut: null }),
   refs: ({ into }) => (into === undefined ? [] : [{ role: 'to', id: into, path: 'into', whenGone: 'lets-go' }]),
   draws: SEEP_DRAWS,
+  corners: { paths: ['line'] },
   footprint: ({ line }) => [line],
   // What runs over the ground passes it by, but for the yard it was laid in: only the ground tells which.
   intakes: () => [],

@@ -16,6 +16,7 @@ export const sumpDescriptor: Descriptor<Sump> = {
   traits: ({ backup }) => ({ retains: 'none', canBlock: true, isConduit: backup === 'none', canSilt: false, isCut: false, joinable: false, wayOut: null }),
   refs: () => [],
   draws: SUMP_DRAWS,
+  corners: { paths: ['line'] },
   footprint: ({ line }) => [line],
   intakes: ({ id, line, top }) => (top === 'grate' ? [{ store: storeIdOf(id, 1), points: [line[0]] }] : []),
   groundKey: ({ line, top }) => [line, top],

@@ -24,6 +24,7 @@ export const supplyLineDescriptor: Descriptor<SupplyLine> = {
     ...(to === undefined ? [] : [{ ...END, id: to, path: 'to' }]),
   ],
   draws: SUPPLY_LINE_DRAWS,
+  corners: { paths: ['line'] },
   footprint: ({ line }) => [line],
   // Nothing that runs over the ground comes into it.
   intakes: () => [],

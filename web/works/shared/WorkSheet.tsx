@@ -10,6 +10,7 @@ import {
   endName,
   hostIdOf,
   partWords,
+  storeFor,
   useDerived,
   useFormat,
   useView,
@@ -27,6 +28,7 @@ import { BelowPart } from './BelowPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
 import { LabourPart } from './LabourPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
+import { CornersPart } from './CornersPart.tsx';
 import { HandOverPart } from './HandOverPart.tsx';
 import { MakingPart } from './MakingPart.tsx';
 import { DiagnosisPart } from './SheetParts.tsx';
@@ -87,8 +89,8 @@ function ShownOf({ id }: { readonly id: string }): ReactNode {
 export function StoreFacts({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
   const format = useFormat();
-  const store = derived?.stores.find((s) => s.id === id);
-  const catchment = derived?.catchments.find((c) => c.of === id);
+  const store = storeFor(derived, id);
+  const catchment = derived?.catchments.find((c) => c.of === store?.id);
   if (!store) return null;
   if (store.inM3 === null)
     return <Muted>It holds {format(store.heldM3, 'volume')}. Give rain and ground to see what the storm brings.</Muted>;
@@ -119,7 +121,7 @@ const STAGE_ROWS = 8;
 /** How much water stands at each level up to the crest, and how wide. */
 function StageTable({ id }: { readonly id: string }): ReactNode {
   const format = useFormat();
-  const store = useDerived()?.stores.find((s) => s.id === id);
+  const store = storeFor(useDerived(), id);
   const stage = store?.stage.filter((s) => s.levelM <= store.crestM + 1e-6) ?? [];
   if (stage.length === 0) return null;
   const every = Math.max(1, Math.ceil(stage.length / STAGE_ROWS));
@@ -228,7 +230,7 @@ interface Shown<W extends WorkBase> {
 export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<W>): ReactNode {
   const { id } = work;
   const shape = useView()?.shapes[id];
-  const isStore = useDerived()?.stores.some((s) => s.id === id) === true;
+  const isStore = storeFor(useDerived(), id) !== undefined;
   return (
     <>
       <WorkHead work={work} />
@@ -246,6 +248,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <FiguresPart work={work} />
       <LabourPart id={id} />
       <WorkFields work={work} />
+      <CornersPart work={work} />
       {children}
       {isStore && (
         <FoldPart title="As it may be found">
