@@ -46,10 +46,6 @@ await shot('supply', `${P}/supply`, async () => {
     globalThis.document.querySelector('[role="img"][aria-label^="Barn cistern through"]')?.scrollIntoView({ block: 'end' }),
   );
 });
-await shot('how-big', `${P}/supply`, async () => {
-  await page.locator('::-p-aria([name="How big"][role="tab"])').click();
-  await wait(2500);
-});
 await shot('rain', `${P}/rain`);
 await shot('ground', `${P}/ground`, async () => {
   await page.locator('[role="tab"]::-p-text(Rain on it)').click();
@@ -59,9 +55,21 @@ await shot('levels', `${P}/levels`);
 await shot('checks', `${P}/works`, () => page.locator('header button[aria-label^="Checks"]').click());
 await shot('yard', '/p/quill-lane/works', async () => {
   await wait(3500);
-  await page.locator('aside button[aria-haspopup="listbox"]').click();
+  // The first list is of options.
+  const [, works] = await page.$$('aside button[aria-haspopup="listbox"]');
+  await works.click();
   await page.locator('::-p-aria([name="Yard drain"][role="option"])').click();
   await wait(3000);
+});
+await shot('options', '/p/quill-lane/works', async () => {
+  await wait(3500);
+  await page.locator('aside ::-p-text(Set them side by side)').click();
+  await wait(12000);
+  await page.evaluate(() =>
+    [...globalThis.document.querySelectorAll('aside p')]
+      .find((p) => p.textContent.startsWith('“Drained”'))
+      ?.scrollIntoView({ block: 'center' }),
+  );
 });
 await shot('storm-cases', `${P}/storm`, async () => {
   await page.locator('[role="tab"]::-p-text(What if)').click();

@@ -10,7 +10,9 @@ const Field = styled.input`
   border-bottom: 1.5px solid var(--water);
   background: transparent;
   padding: 3px 2px;
-  width: 9em;
+  flex: 1;
+  min-width: 0;
+  max-width: 13em;
 `;
 
 /** Words that are changed once the field is left, or by Enter; what is empty or refused goes back to what it was. */

@@ -8,7 +8,7 @@ import type { QuantityKind } from '#core/units';
 import { useAskOptions } from '../../app/network.ts';
 import { newId, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, select } from '../../app/store.ts';
-import { AXIS_TICK, Button, Choose, FoldPart, Inline, Muted, NameField, Table } from '../../kit/index.ts';
+import { AXIS_TICK, Button, Choose, FoldPart, Inline, Muted, NameField, Quantity, Table } from '../../kit/index.ts';
 
 const Says = styled.p`
   margin: 8px 0;
@@ -82,10 +82,12 @@ function saysOf({ options, hollows }: OptionsCompared, format: Format): string[]
 
 const NONE = '–';
 
-function rowsOf({ options, hollows }: OptionsCompared, format: Format): string[][] {
+function rowsOf({ options, hollows }: OptionsCompared, format: Format, hourCosts: number | null): string[][] {
   const row = (head: string, of: (o: OptionTold, k: number) => string): string[] => [head, ...options.map(of)];
-  const money = (head: string, of: (o: OptionTold) => number | null): string[][] =>
+  const litres = (head: string, of: (o: OptionTold) => number | null): string[][] =>
     options.some((o) => of(o) !== null) ? [row(head, (o) => format(of(o), 'count'))] : [];
+  const forMoney = (litresAnHour: number | null | undefined): number | null =>
+    litresAnHour === null || litresAnHour === undefined || !hourCosts ? null : litresAnHour / hourCosts;
   return [
     row('Works', (o) => String(o.works)),
     row('To mend', (o) => String(o.mend)),
@@ -95,9 +97,11 @@ function rowsOf({ options, hollows }: OptionsCompared, format: Format): string[]
     row('Least freeboard', (o) => (o.least ? `${format(o.least.leftM, 'difference')}, ${o.least.name}` : NONE)),
     row('Leaves at one place', (o) => format(o.leavesM3s, 'flow')),
     row('Hours of work', (o) => (o.labour ? `${format(o.labour.hours, 'hours')}${loggedWords(o)}` : NONE)),
-    ...money('L/h a fill', (o) => o.labour?.aFill ?? null),
-    ...money('L/h a year', (o) => o.labour?.aYear ?? null),
-    ...money('L/h in silt', (o) => o.labour?.inSilt ?? null),
+    ...litres('L/h a fill', (o) => o.labour?.aFill ?? null),
+    ...litres('L/h a year', (o) => o.labour?.aYear ?? null),
+    ...litres('L/h in silt', (o) => o.labour?.inSilt ?? null),
+    ...litres('L for 1 of money, a fill', (o) => forMoney(o.labour?.aFill)),
+    ...litres('L for 1 of money, a year', (o) => forMoney(o.labour?.aYear)),
     ...hollows.map(({ name, stands }) =>
       row(name, (_, k) => {
         const here = stands[k];
@@ -113,6 +117,7 @@ const loggedWords = ({ labour }: OptionTold): string =>
 function SideBySide(): ReactNode {
   const compared = useAskOptions();
   const format = useFormat();
+  const [hourCosts, setCosts] = useState<number | null>(null);
   if (!compared) return <Muted>{compared === null ? 'Needs the shape of your land.' : 'Working out each option …'}</Muted>;
   return (
     <>
@@ -123,8 +128,11 @@ function SideBySide(): ReactNode {
       <Table
         caption="Options side by side, each judged as found, full and blocked"
         head={['', ...compared.options.map((o) => o.name)]}
-        rows={rowsOf(compared, format)}
+        rows={rowsOf(compared, format, hourCosts)}
       />
+      {compared.options.some((o) => o.labour !== null) && (
+        <Quantity label="An hour of work costs" kind="number" min={0} max={10_000} value={hourCosts} onChange={setCosts} />
+      )}
     </>
   );
 }
