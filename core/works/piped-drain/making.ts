@@ -25,11 +25,18 @@ export const deepestM = (work: PipedDrain, ground: DrainGround): number =>
     ...pipesOf(work, ground).map((p) => depthOf(ground, p)),
   );
 
+/** How thick paving is put back over a trench, mesh in it under wheels, laid over itself at its joints [m]: common practice. */
+const SLAB_M: Readonly<Record<PipedDrain['over'], number>> = { grass: 0, paving: 0.1, wheels: 0.15 };
+const LAPS = 1.15;
+
 interface Parts {
   readonly trenchM3: number;
   readonly gravelM3: number;
   readonly pipeM3: number;
   readonly basinM3: number;
+  /** Its trenches from above [m2], and the paving put back over them. */
+  readonly aboveM2: number;
+  readonly slabM3: number;
 }
 
 /** Earth, gravel and pipe, pipe by pipe, so that nothing is counted twice. */
@@ -37,11 +44,14 @@ export function partsOf(work: PipedDrain, ground: DrainGround): Parts {
   const pipes = pipesOf(work, ground);
   const sum = (of: (p: Pipe) => number): number => pipes.reduce((a, p) => a + of(p), 0);
   const wide = (p: Pipe): number => p.diameterM + WIDER_M;
+  const aboveM2 = sum((p) => p.lengthM * wide(p));
   const pipeM3 = sum((p) => (Math.PI / 4) * p.diameterM ** 2 * p.lengthM);
   return {
     trenchM3: sum((p) => p.lengthM * wide(p) * Math.max(0, depthOf(ground, p) + BED_M)),
     gravelM3: sum((p) => p.lengthM * wide(p) * (BED_M + p.diameterM + BED_M)) - pipeM3,
     pipeM3,
+    aboveM2,
+    slabM3: aboveM2 * SLAB_M[work.over],
     basinM3: work.basins.reduce((a, b) => a + (b.pipeM + WIDER_M) ** 2 * Math.max(0, b.sumpM), 0),
   };
 }
@@ -57,11 +67,23 @@ export function byWidth(work: PipedDrain, ground: DrainGround): readonly (readon
 
 const inMm = (m: number): string => String(Math.round(1000 * m));
 
+/** What closes paving again over its trenches, and holds its grates. */
+function pavingOf(work: PipedDrain, { aboveM2, slabM3 }: Parts, on: { readonly lengthM: number; readonly open: PipedDrain['basins'] }): QuantityLine[] {
+  const edges = on.open.reduce((sum, { grateLongM, grateWideM }) => sum + 2 * (grateLongM + grateWideM), 0);
+  return [
+    line({ item: 'saw', label: 'Saw cuts', kind: 'length', from: 'both sides of its trenches' }, 2 * on.lengthM, 'made'),
+    line({ item: 'concrete', label: 'Concrete over it', kind: 'volume', from: `its trenches from above, ${inMm(SLAB_M[work.over])} mm thick` }, slabM3, 'made'),
+    ...(work.over === 'wheels' ? [line({ item: 'mesh', label: 'Mesh in that', kind: 'area', from: 'its trenches from above, laid over itself by 15 %' }, LAPS * aboveM2, 'made')] : []),
+    ...(edges > 0 ? [line({ item: 'formwork', label: 'Formwork round its grates', kind: 'length', from: 'edges of each grate' }, edges, 'made')] : []),
+  ];
+} // prettier-ignore
+
 export function quantitiesOf(work: PipedDrain, ground: DrainGround): QuantityLine[] {
   const parts = partsOf(work, ground);
   const widths = byWidth(work, ground);
   const lengths = widths.map(([d, m]) => ({ d, sold: Math.ceil(m / SOLD_M - 1e-9) }));
-  const open = work.basins.filter(isOpen).length;
+  const open = work.basins.filter(isOpen);
+  const body = parts.gravelM3 + parts.pipeM3 + parts.slabM3;
   const bends = Math.max(0, work.line.length - 2 - Math.max(0, work.basins.length - 1));
   return [
     ...widths.map(([d, m]) => line({ item: `pipe-${inMm(d)}`, label: `Pipe of ${inMm(d)} mm inside`, kind: 'length', from: 'between its basins along the line' }, m, 'made')),
@@ -69,14 +91,14 @@ export function quantitiesOf(work: PipedDrain, ground: DrainGround): QuantityLin
     counted({ item: 'joint', label: 'Sockets and couplings', from: 'between lengths, and at every basin' }, lengths.reduce((a, l) => a + Math.max(0, l.sold - 1), 0) + 2 * work.basins.length),
     counted({ item: 'reducer', label: 'Reducers', from: 'where its width changes' }, work.basins.slice(1).filter((b, k) => b.pipeM !== work.basins[k].pipeM).length),
     ...(bends > 0 ? [counted({ item: 'bend', label: 'Bends between basins', from: 'corners of the line without a basin' }, bends)] : []),
-    counted({ item: 'basin', label: 'Basins with grates', from: 'as listed' }, open),
-    counted({ item: 'lid', label: 'Joints under lids', from: 'as listed' }, work.basins.length - open),
+    counted({ item: 'basin', label: 'Basins with grates', from: 'as listed' }, open.length),
+    counted({ item: 'lid', label: 'Joints under lids', from: 'as listed' }, work.basins.length - open.length),
     line({ item: 'cut', label: 'To dig', kind: 'volume', from: 'pipe by pipe, 0.2 m wider, 0.1 m under it; sumps' }, parts.trenchM3 + parts.basinM3, 'earth'),
     line({ item: 'gravel', label: 'Gravel round the pipe', kind: 'volume', from: '0.1 m below and above it, less the pipe' }, parts.gravelM3, 'stone'),
-    line({ item: 'fill', label: 'Filled back', kind: 'volume', from: 'dug, less gravel and pipe' }, Math.max(0, parts.trenchM3 - parts.gravelM3 - parts.pipeM3), 'earth'),
-    line({ item: 'spoil', label: 'Earth left over', kind: 'volume', from: 'what gravel, pipe and sumps take the place of' }, Math.min(parts.trenchM3, parts.gravelM3 + parts.pipeM3) + parts.basinM3, 'earth'),
-    ...(work.over === 'grass' ? [line({ item: 'turf', label: 'Turf lifted as caps and put back', kind: 'area', from: 'its trenches from above' }, pipesOf(work, ground).reduce((a, p) => a + p.lengthM * (p.diameterM + WIDER_M), 0), 'surface')] : []),
-    ...(work.over === 'grass' ? [] : [line({ item: 'saw', label: 'Saw cuts', kind: 'length', from: 'both sides of its trenches' }, 2 * ground.lengthM, 'made')]),
+    line({ item: 'fill', label: 'Filled back', kind: 'volume', from: 'dug, less gravel, pipe and paving' }, Math.max(0, parts.trenchM3 - body), 'earth'),
+    line({ item: 'spoil', label: 'Earth left over', kind: 'volume', from: 'what gravel, pipe, paving and sumps take the place of' }, Math.min(parts.trenchM3, body) + parts.basinM3, 'earth'),
+    ...(work.over === 'grass' ? [line({ item: 'turf', label: 'Turf lifted as caps and put back', kind: 'area', from: 'its trenches from above' }, parts.aboveM2, 'surface')] : []),
+    ...(work.over === 'grass' ? [] : pavingOf(work, parts, { lengthM: ground.lengthM, open })),
     line({ item: 'labour', label: 'Hours of one person', kind: 'hours', from: 'what one person lays in a day' }, hoursOf(work, ground), 'surface'),
   ]; // prettier-ignore
 }

@@ -358,6 +358,27 @@ describe('what it takes to make', () => {
     const { gravelM3, pipeM3 } = partsOf(drain, ground);
     expect(gravelM3 + pipeM3).toBeCloseTo(length * 0.3 * 0.3, 9);
   });
+  it('under paving and wheels by hand: a slab over its trenches, mesh in it, formwork round its grates; earth still closes', () => {
+    const [[, length]] = byWidth(drain, ground);
+    const of = (over: PipedDrain['over']) => new Map(quantitiesOf({ ...drain, over }, ground).map((l) => [l.item, l.likely]));
+    const [grass, paving, wheels] = [of('grass'), of('paving'), of('wheels')];
+    expect([grass.get('turf'), paving.get('turf')]).toEqual([expect.closeTo(0.3 * length, 9), undefined]);
+    expect(['saw', 'concrete', 'mesh', 'formwork'].map((item) => grass.get(item))).toEqual([undefined, undefined, undefined, undefined]);
+    expect([paving.get('concrete'), paving.get('mesh')]).toEqual([expect.closeTo(0.3 * length * 0.1, 9), undefined]);
+    expect([wheels.get('concrete'), wheels.get('mesh')]).toEqual([
+      expect.closeTo(0.3 * length * 0.15, 9),
+      expect.closeTo(1.15 * 0.3 * length, 9),
+    ]);
+    const { grateLongM, grateWideM } = drain.basins[0];
+    expect([wheels.get('formwork'), wheels.get('saw')]).toEqual([
+      expect.closeTo(2 * 2 * (grateLongM + grateWideM), 9),
+      expect.closeTo(2 * length, 9),
+    ]);
+    for (const items of [grass, paving, wheels]) expect(items.get('cut')).toBeCloseTo(items.get('fill')! + items.get('spoil')!, 9);
+    // What the slab takes the place of is carried away.
+    expect(wheels.get('spoil')! - grass.get('spoil')!).toBeCloseTo(wheels.get('concrete')!, 9);
+    expect(wheels.get('cut')).toBe(grass.get('cut'));
+  });
   it('two widths are told apart, with a reducer between them', () => {
     const wide = { ...drain, basins: [drain.basins[0], { ...drain.basins[1], pipeM: 0.15 }] };
     const items = quantitiesOf(wide, ground).map((l) => l.item);
