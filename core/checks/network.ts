@@ -142,6 +142,8 @@ const bankBeforeWall: Rule<StoreFacts> = {
   sense: 'min',
   source: { key: 'common-practice', locator: 'sill, second sill, swale bank, wall' },
   find: ({ store, stores }) => {
+    // A hollow of the ground has no bank, and what lies under its grates no wall.
+    if (store.hollow) return null;
     const joint = store.outlets.find((o) => o.kind === 'joint' && o.drownsM !== undefined && o.to !== undefined);
     const wall = joint?.to === undefined ? undefined : stores.get(joint.to);
     // A pipe under a grate is no wall.

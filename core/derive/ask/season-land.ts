@@ -65,17 +65,17 @@ function landFor(project: Project, context: RoomContext): { readonly laid: Laid;
   return own ? { laid: own, isApart: true } : null;
 }
 
-/** The way water takes first: of those that are no mere opening between stores, the lowest; a grate over a pipe is one. */
+/** The way water takes first: of those that are no mere opening between stores, the lowest; a grate is one, and a pump that stands in the store itself. */
 function firstWay(
-  { outlets }: Store,
+  { outlets, work, hollow }: Store,
   links: readonly Link[],
   pipes: ReadonlySet<string>,
 ): { readonly outlet: Outlet; readonly link: Link } | null {
   let best: { outlet: Outlet; link: Link } | null = null;
   outlets.forEach((outlet, k) => {
     const link = links[k];
-    if (outlet.role === 'lift' || outlet.returns || link === undefined) return;
-    if (outlet.kind === 'joint' && !pipes.has(link.to)) return;
+    if ((outlet.role === 'lift' && outlet.work !== work) || outlet.returns || link === undefined) return;
+    if (outlet.kind === 'joint' && !hollow && !pipes.has(link.to)) return;
     if (!best || outlet.levelM < best.outlet.levelM) best = { outlet, link };
   });
   return best;

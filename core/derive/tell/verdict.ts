@@ -166,6 +166,7 @@ function tellWorks(telling: Telling): Piece[] {
     const missing = [project.rain ? null : 'rain', project.ground ? null : 'ground'].filter((v) => v !== null).join(' and ');
     return [plain(`${name} would hold `), strong(q(store.heldM3, 'volume')), plain(`. Give the ${missing} to see what the storm brings.`)];
   }
+  const comesM3 = comesIn(derived, store);
   const left = leftOf(store);
   const by = decidedBy(telling, store.least, store.band);
   const worst = derived.checks.find((c) => c.severity === 'mend' && (c.on === store.id || isGuestOf(telling, c.on, store.id)));
@@ -176,7 +177,7 @@ function tellWorks(telling: Telling): Piece[] {
   if (store.holds === true) {
     return [
       plain(`${name} holds all `),
-      strong(q(store.inM3, 'volume')),
+      strong(q(comesM3, 'volume')),
       plain(' the storm brings, with '),
       strong(q(left, 'difference')),
       plain(` of freeboard left${by}, and ${emptiedWords(store, q)}.`),
@@ -196,7 +197,7 @@ function tellWorks(telling: Telling): Piece[] {
   if (store.heldM3 < PASSES_M3 && left !== null && left > 0) {
     return [
       plain(`${name} passes the `),
-      strong(q(store.inM3, 'volume')),
+      strong(q(comesM3, 'volume')),
       plain(` this storm brings on${where} at up to `),
       strong(q(store.peakOutM3s, 'flow')),
       plain(', with '),
@@ -205,10 +206,10 @@ function tellWorks(telling: Telling): Piece[] {
       ...tail,
     ];
   }
-  if (store.heldM3 >= store.inM3 && left !== null && left > 0) {
+  if (store.heldM3 >= comesM3 && left !== null && left > 0) {
     return [
       plain(`${name} takes the `),
-      strong(q(store.inM3, 'volume')),
+      strong(q(comesM3, 'volume')),
       plain(` this storm brings, lets go${where} at up to `),
       strong(q(store.peakOutM3s, 'flow')),
       plain(', and keeps '),
@@ -222,7 +223,7 @@ function tellWorks(telling: Telling): Piece[] {
     plain(`${name} holds `),
     strong(q(store.heldM3, 'volume')),
     plain(' of the '),
-    strong(q(store.inM3, 'volume')),
+    strong(q(comesM3, 'volume')),
     plain(' this storm brings; the rest leaves'),
     plain(where),
     plain(' at up to '),
@@ -232,6 +233,13 @@ function tellWorks(telling: Telling): Piece[] {
       : [plain(', with '), strong(q(left, 'difference')), plain(` of freeboard left${by}.`)]),
     ...tail,
   ];
+}
+
+/** What comes to a store in the storm [m3]: into the pit under a grate what the yard over it lets down, too. */
+function comesIn({ stores, links }: Derived, { id, inM3 }: Derived['stores'][number]): number {
+  const yards = new Set(stores.flatMap((s) => (s.hollow ? [s.id] : [])));
+  const down = links.filter((l) => l.to === id && l.role === 'mouth' && yards.has(l.from));
+  return down.reduce((sum, l) => sum + Math.max(0, l.volumeM3 ?? 0), inM3 ?? 0);
 }
 
 /** A work of several stores is told as one. */

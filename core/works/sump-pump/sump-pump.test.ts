@@ -6,7 +6,10 @@ import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { NO_TRAITS, begunBy, expectFields, landOf, wrong } from '../../testing/guests.ts';
 import { derived, planeProject } from '../../testing/projects.ts';
-import { factsOf, siteOf, stormOf, withAt } from '../../testing/rules.ts';
+import { ask as askBy } from '../../testing/ground.ts';
+import { factsOf, siteOf, stormOf, withAt, words } from '../../testing/rules.ts';
+import type { Project } from '../../project/index.ts';
+import { formatQuantity } from '../../units/index.ts';
 import { newDrain } from '../index.ts';
 import { SUMP_CYCLE, SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
 import { type Sump, cycleM3, newSump, sump } from './index.ts';
@@ -204,6 +207,22 @@ describe('at the end of a drain', () => {
     const lifted = d.links.find((l) => l.outlet === 's#pump')?.volumeM3 ?? 0;
     expect(lifted).toBeGreaterThan(0.9 * (store?.inM3 ?? Infinity) - 1);
     expect(store?.peakLevelM).toBeLessThan(100.16);
+  });
+  it('all its yard lets down comes to it, in the answer and day by day, and is lifted away', () => {
+    const open: Sump = { ...pit, line: [[20, 20], [38, 20]], top: 'grate', levels: { ...pit.levels, rimM: 99.99 }, backup: 'battery', batteryWh: 5000 };
+    const { d, yard } = of(open, [open]);
+    const down = d.links.find((l) => l.outlet === 's:2#grate')?.volumeM3 ?? 0;
+    expect(down).toBeGreaterThan(0.9 * (yard?.inM3 ?? Infinity));
+    const comes = formatQuantity(down + (d.stores.find((s) => s.id === 's')?.inM3 ?? NaN), 'volume', 'metric');
+    expect(words(d.verdicts.works)).toContain(`Sump passes the ${comes.replace(/[\u00a0\u202f]/g, ' ')} this storm brings on`);
+    // A pit is no wall, and its yard no bank that should go before it.
+    expect(d.checks.filter((c) => c.id === 'network.bank-before-wall' || c.id === 'network.way-out-built')).toEqual([]);
+    const climate = { rainMm: Array<number>(12).fill(70), wetDays: Array<number>(12).fill(9), evaporationMm: Array<number>(12).fill(40) };
+    const { stores, balance } = askBy('season', { ...project(open), options: [{ ...project(open).options[0], works: [open] }], climate } as Project, {});
+    const [own, over] = ['s', 's:2'].map((id) => stores.find((one) => one.id === id)!.told!);
+    expect(own.inM3).toBeGreaterThan(0.95 * over.spilledM3);
+    expect(own.spilledM3).toBeCloseTo(own.inM3, 3);
+    expect(Math.abs(balance.errorM3)).toBeLessThan(1e-6);
   });
   it('when mains go water stands over its grate, unless a second pump takes over', () => {
     const open: Sump = { ...pit, line: [[20, 20], [38, 20]], top: 'grate', levels: { ...pit.levels, rimM: 99.99 } }; // prettier-ignore
