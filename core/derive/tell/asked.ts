@@ -25,3 +25,10 @@ export function storeTold(on: On): DerivedStore | undefined {
   const work = workAsked(on);
   return derived.stores.find((s) => s.id === selected) ?? (work && storeOf(on, work)) ?? derived.stores[0];
 }
+
+/** What comes to a store in the storm [m3]: into the pit under a grate what the yard over it lets down, too. */
+export function comesIn({ stores, links }: Derived, { id, inM3 }: DerivedStore): number {
+  const yards = new Set(stores.flatMap((s) => (s.hollow ? [s.id] : [])));
+  const down = links.filter((l) => l.to === id && l.role === 'mouth' && yards.has(l.from));
+  return down.reduce((sum, l) => sum + Math.max(0, l.volumeM3 ?? 0), inM3 ?? 0);
+}

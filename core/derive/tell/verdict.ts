@@ -6,7 +6,7 @@ import { isReadable } from '../../survey/index.ts';
 import type { LeftBand, Worst } from '../../contract/index.ts';
 import type { Derived } from '../types.ts';
 import { aloneTold } from './alone.ts';
-import { storeOf, storeTold, workAsked } from './asked.ts';
+import { comesIn, storeOf, storeTold, workAsked } from './asked.ts';
 import { deepestWords } from './deepest.ts';
 import { emptiedWords } from './emptied.ts';
 import { pipedTold } from './piped.ts';
@@ -233,13 +233,6 @@ function tellWorks(telling: Telling): Piece[] {
       : [plain(', with '), strong(q(left, 'difference')), plain(` of freeboard left${by}.`)]),
     ...tail,
   ];
-}
-
-/** What comes to a store in the storm [m3]: into the pit under a grate what the yard over it lets down, too. */
-function comesIn({ stores, links }: Derived, { id, inM3 }: Derived['stores'][number]): number {
-  const yards = new Set(stores.flatMap((s) => (s.hollow ? [s.id] : [])));
-  const down = links.filter((l) => l.to === id && l.role === 'mouth' && yards.has(l.from));
-  return down.reduce((sum, l) => sum + Math.max(0, l.volumeM3 ?? 0), inM3 ?? 0);
 }
 
 /** A work of several stores is told as one. */

@@ -8,7 +8,6 @@ import { NO_TRAITS, begunBy, expectFields, landOf, wrong } from '../../testing/g
 import { derived, planeProject } from '../../testing/projects.ts';
 import { ask as askBy } from '../../testing/ground.ts';
 import { factsOf, siteOf, stormOf, withAt, words } from '../../testing/rules.ts';
-import type { Project } from '../../project/index.ts';
 import { formatQuantity } from '../../units/index.ts';
 import { newDrain } from '../index.ts';
 import { SUMP_CYCLE, SUMP_RUNS, SUMP_STARTS } from './formulas.ts';
@@ -218,7 +217,7 @@ describe('at the end of a drain', () => {
     // A pit is no wall, and its yard no bank that should go before it.
     expect(d.checks.filter((c) => c.id === 'network.bank-before-wall' || c.id === 'network.way-out-built')).toEqual([]);
     const climate = { rainMm: Array<number>(12).fill(70), wetDays: Array<number>(12).fill(9), evaporationMm: Array<number>(12).fill(40) };
-    const { stores, balance } = askBy('season', { ...project(open), options: [{ ...project(open).options[0], works: [open] }], climate } as Project, {});
+    const { stores, balance } = askBy('season', { ...project(open), options: [{ ...project(open).options[0], works: [open] }], climate }, {});
     const [own, over] = ['s', 's:2'].map((id) => stores.find((one) => one.id === id)!.told!);
     expect(own.inM3).toBeGreaterThan(0.95 * over.spilledM3);
     expect(own.spilledM3).toBeCloseTo(own.inM3, 3);
