@@ -165,6 +165,11 @@ describe('rules on crossings', () => {
     },
     ...setbackCases('crossing', near),
   });
+  it('rules on levels and sources from memory are as listed', () => {
+    const ids = (which: (r: (typeof CROSSING_RULES)[number]) => boolean | undefined) => CROSSING_RULES.filter(which).map((r) => r.id).sort(); // prettier-ignore
+    expect(ids((r) => r.isOfLevels)).toEqual(['crossing.pipe-top', 'crossing.road-freeboard']);
+    expect(ids((r) => r.source.fromMemory)).toEqual(['crossing.headwater', 'crossing.road-freeboard']);
+  });
   /** Level of the outlet at which the pipe falls so much: its length goes with it. */
   function fallTo(fall: number): number {
     let [lo, hi] = [105, 108];

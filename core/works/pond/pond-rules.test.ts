@@ -265,6 +265,14 @@ describe('rules on ponds', () => {
     },
     ...setbackCases('pond', near),
   });
+  it('rules on levels and sources from memory are as listed; a pit keeps from the boundary by its own edge', () => {
+    const ids = (which: (r: (typeof POND_RULES)[number]) => boolean | undefined) => POND_RULES.filter(which).map((r) => r.id).sort(); // prettier-ignore
+    expect(ids((r) => r.isOfLevels)).toEqual(['pond.auxiliary-height', 'pond.ends', 'pond.freeboard', 'pond.pipe-below', 'pond.way-out']);
+    expect(ids((r) => r.source.fromMemory)).toEqual(['pond.auxiliary-height', 'pond.catchment', 'pond.depth', 'pond.freeboard', 'pond.key', 'pond.pipe-below', 'pond.settlement', 'pond.sides', 'pond.top-width']); // prettier-ignore
+    const boundary = POND_RULES.find((r) => r.id === 'pond.boundary-distance')!;
+    const pit = (toM: number): PondFacts => facts({ site: siteOf(site.grid, { outline: [[10, 10], [100 + toM, 10], [100 + toM, 190], [10, 190]] }) }, { ...ONE, wall: undefined, pit: PIT }); // prettier-ignore
+    expect([pit(2), pit(-1)].map((f) => judgeBy(boundary, f)?.value)).toEqual([expect.closeTo(2, 9), 0]);
+  });
   const find = (id: string, on: PondFacts) =>
     judgeBy(
       POND_RULES.find((r) => r.id === id)!,

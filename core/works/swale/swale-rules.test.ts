@@ -333,6 +333,19 @@ describe('rules on swales', () => {
     const other = { ...mouth(0.25), swale: { ...SWALE0, joins: { store: 'pond', end: 'end' } } } as SwaleFacts;
     expect(find('swale.mouth-freeboard', other)?.at).toEqual([172, 101]);
   });
+  it('of two ends alike the first is told; rules on levels and sources from memory are as listed', () => {
+    const even = {
+      ...running(20),
+      ground: { ...ground, groundM: ground.groundM.map(() => 0), crossSlope: ground.crossSlope.map(() => 0.1) },
+    };
+    expect(find('swale.ends', even)?.at).toEqual([32, 101]);
+    expect(SWALE_RULES.filter((r) => r.isOfLevels).map((r) => r.id).sort()).toEqual(['swale.bank-freeboard', 'swale.far-end', 'swale.fuse', 'swale.low-bank', 'swale.mouth-freeboard', 'swale.way-out']); // prettier-ignore
+    expect(
+      SWALE_RULES.filter((r) => r.source.fromMemory)
+        .map((r) => r.id)
+        .sort(),
+    ).toEqual(['swale.far-end', 'swale.mouth-freeboard']);
+  });
   it('judges a low place against the crest where there is no sill', () => {
     const bare = facts({ store: storeOf({ ...SWALE0, ...low(0.3) }, ground, []) }, low(0.3));
     expect(find('swale.low-bank', bare)).toMatchObject({ severity: 'mend' });
