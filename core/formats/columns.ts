@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { UserProblem } from '../project/index.ts';
 import { type InputFile, refuseFile, refuseLines } from './imported.ts';
 import { type DecimalMark, decimalMarkOf, plainNumber } from './decimals.ts';
-import { textOf } from './text.ts';
+import { isSpaced, textOf } from './text.ts';
 
 export interface Sheet {
   readonly file: string;
@@ -27,12 +27,14 @@ export interface Table {
 /** Longer than any line of a table, and more of them than a gauge gives in a lifetime. */
 const MOST_COLUMNS = 1000;
 
-/** Reads a delimited text: comma, semicolon or tab. `decimal` is the user's word on the mark of its numbers. */
+/** Reads a delimited text: comma, semicolon, tab, or numbers parted by spaces. `decimal` is the user's word on the mark of its numbers. */
 export function readTable({ name, bytes }: InputFile, decimal?: DecimalMark): Table {
   const text = textOf(bytes);
   if (text.includes('\u0000')) refuseFile(name, 'csv.binary', { what: 'it is not a text file', do: 'Export it as CSV.' });
-  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] });
-  const rows = parsed.data
+  const lines = isSpaced(text)
+    ? text.split('\n').map((line) => line.trim().split(/\s+/))
+    : Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] }).data;
+  const rows = lines
     .map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }))
     .filter(({ cells }) => cells.some((c) => c !== ''));
   if (rows.length === 0) refuseFile(name, 'file.empty', { what: 'there is nothing in it', do: 'Choose another file.' });

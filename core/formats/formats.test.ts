@@ -83,6 +83,32 @@ describe('bringing files in', () => {
     expect(levelAt(placed.grid, [431030, 4612025])).toBeCloseTo(48, 2);
     expect(fromLonLat(crs, toLonLat(crs, [431000, 4612000]))[0]).toBeCloseTo(431000, 4);
   });
+  it('reads points as instruments write them: without a header, counted, parted by spaces, with a decimal comma, with codes behind', async () => {
+    const at = (i: number): readonly [number, number, number] => {
+      const [x, y] = [((i * 37) % 61) + 0.5, ((i * 23) % 53) + 0.25];
+      return [431000 + x, 4612000 + y, 50 + 0.1 * x - 0.2 * y];
+    };
+    const write = (line: (p: readonly [number, number, number], k: number) => string): string => Array.from({ length: 60 }, (_, k) => line(at(k), k)).join('\n'); // prettier-ignore
+    const middle = 50 + 0.1 * 30 - 0.2 * 25;
+    const files: readonly (readonly [string, string, RegExp])[] = [
+      ['bare.csv', write(([x, y, z]) => `${x},${y},${z}`), /no header: the columns as easting, northing and level/],
+      ['bare.xyz', write(([x, y, z]) => `${x} ${y}   ${z}`), /no header/],
+      ['counted.txt', write(([x, y, z], k) => `${k + 101},${x},${y},${z},FENCE`), /first column as numbers of the points/],
+      ['comma.xyz', write((p) => p.map((v) => v.toFixed(3).replace('.', ',')).join('  ')), /no header/],
+      ['coded.txt', write(([x, y, z]) => `${x.toFixed(3)} ${y.toFixed(3)} ${z.toFixed(4)} TOP-BANK`), /no header/],
+      ['headed.xyz', `East North Ele\n${write(([x, y, z]) => `${x} ${y} ${z}`)}`, /60 points were joined/],
+      ['ele.csv', `name,E,N,ele\n${write(([x, y, z], k) => `P${k},${x},${y},${z}`)}`, /60 points were joined/],
+      ['height.csv', `Easting (m);Northing (m);Height (m)\n${write(([x, y, z]) => `${x};${y};${z}`)}`, /60 points were joined/],
+    ];
+    for (const [name, text, note] of files) {
+      const read = (await importFile(file(name, text))) as ImportedTerrain;
+      expect([name, levelAt(read.grid, [431030, 4612025])]).toEqual([name, expect.closeTo(middle, 2)]);
+      expect(read.notes.join(' ')).toMatch(note);
+    }
+    // A line that is no point is named by its place in the file; degrees without a header are not taken for metres.
+    expect(await refusal('gap.xyz', `${write(([x, y, z]) => `${x} ${y} ${z}`)}\n431000 wet 3`)).toBe('csv.text line 61');
+    expect(await refusal('deg.xyz', '12.5001 48.1 3\n12.5003 48.1002 6\n12.5002 48.1009 9')).toBe('crs.degrees');
+  });
   it.each([
     ['empty.asc', '', 'file.empty'],
     ['short.asc', ASC.replace('4 5 -9999\n', '4 5'), 'grid.truncated line 8'],

@@ -1,5 +1,6 @@
 import { readAsciiGrid } from './ascii-grid.ts';
-import { readTable, sheetOf } from './columns.ts';
+import { bareSheet, isBare } from './bare-points.ts';
+import { type Row, readTable, sheetOf } from './columns.ts';
 import type { DecimalMark } from './decimals.ts';
 import { UserError, unforeseen } from '../project/index.ts';
 import { requireCrs } from './crs.ts';
@@ -33,6 +34,16 @@ export async function importFile(file: InputFile, how: ImportHow = {}): Promise<
   }
 }
 
+/** Points without a header. */
+async function readBare(
+  rows: readonly Row[],
+  { name, wanted, notes }: { readonly name: string; readonly wanted: string | null; readonly notes: readonly string[] },
+): Promise<Imported> {
+  const bare = bareSheet(rows, name);
+  const read = await readSurvey(bare.sheet, wanted);
+  return { ...read, notes: [...notes, ...bare.notes, ...read.notes] };
+}
+
 async function understood(file: InputFile, { crs = null, decimal }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
@@ -48,6 +59,7 @@ async function understood(file: InputFile, { crs = null, decimal }: ImportHow): 
     if (isGauge(sheet)) return noted(readGauge(sheet));
     if (isRain(rows)) return noted(readRainTable(rows, name));
     if (isSurvey(sheet)) return noted(await readSurvey(sheet, wanted));
+    if (isBare(rows)) return readBare(rows, { name, wanted, notes });
     return refuseFile(name, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`,
       line: 1,

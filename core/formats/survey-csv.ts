@@ -5,9 +5,29 @@ import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
 import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
 import { oddLevels } from './levels.ts';
 
-const X = ['x', 'e', 'east', 'easting', 'xm'];
-const Y = ['y', 'n', 'north', 'northing', 'ym'];
-const Z = ['z', 'level', 'elevation', 'elev', 'height', 'rl', 'zm', 'levelm', 'alt', 'altitude', 'h'];
+const X = ['x', 'e', 'east', 'easting', 'eastings', 'xm', 'xcoord', 'eastingm'];
+const Y = ['y', 'n', 'north', 'northing', 'northings', 'ym', 'ycoord', 'northingm'];
+const Z = [
+  'z',
+  'level',
+  'elevation',
+  'elev',
+  'ele',
+  'height',
+  'rl',
+  'zm',
+  'levelm',
+  'alt',
+  'altitude',
+  'h',
+  'elevm',
+  'elem',
+  'elevationm',
+  'heightm',
+  'altm',
+  'altitudem',
+  'reducedlevel',
+];
 const LAT = ['lat', 'latitude'];
 const LON = ['lon', 'lng', 'long', 'longitude'];
 /** Cell sizes offered, near half the mean spacing of the points [m]. */

@@ -6,3 +6,15 @@ export function textOf(bytes: Uint8Array): string {
   const text = isWide ? new TextDecoder(bytes[0] === 0xff ? 'utf-16le' : 'utf-16be').decode(bytes) : strFromU8(bytes);
   return text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
 }
+
+/** Lines looked at to see how a text is parted. */
+const LOOKED_AT = 20;
+/** A line of numbers parted by spaces alone: none ends with a comma. */
+const SPACED = /^\s*[-+]?[\d.,]*\d(\s+\S*[^\s,;]){2,}\s*$/;
+
+/** Whether the lines of a text are parted by spaces: columns drawn with them, or written by an instrument. */
+export function isSpaced(text: string): boolean {
+  const lines = text.split('\n', LOOKED_AT + 1).slice(0, LOOKED_AT).filter((line) => line.trim() !== ''); // prettier-ignore
+  const points = lines.length > 1 ? lines.slice(1) : lines;
+  return points.length > 0 && points.every((line) => !/[;\t]/.test(line) && SPACED.test(line));
+}
