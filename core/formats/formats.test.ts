@@ -120,7 +120,7 @@ describe('bringing files in', () => {
     ['degrees.asc', ASC.replace('cellsize 2', 'cellsize 0.0002').replace('100', '12.5').replace('200', '48.1'), 'crs.degrees'],
     ['big.asc', ASC.replace('ncols 3', 'ncols 5000').replace('nrows 2', 'nrows 5000'), 'terrain.too-big'],
     ['cut.tif', tiff({}).slice(0, 60), 'geotiff.unreadable'],
-    ['degrees.tif', tiff({ GTModelTypeGeoKey: 2, GeographicTypeGeoKey: 4326 }), 'crs.degrees'],
+    ['degrees.tif', tiff({ GTModelTypeGeoKey: 2, GeographicTypeGeoKey: 4326 }), 'crs.not-degrees'],
     ['unknown.tif', tiff({ ProjectedCSTypeGeoKey: 3857 }), 'crs.unknown'],
     ['void.tif', tiff({ GDAL_NODATA: '-9999' }, new Float32Array(16).fill(-9999)), 'terrain.no-data'],
     ['text.csv', 'x,y,z\n1,2,3\n4,high,6\n7,8,9', 'csv.text line 3'],

@@ -1,9 +1,10 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
 import { type Grid, MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
 import { refuseDegrees, tooBig } from './ascii-grid.ts';
-import { requireCrs } from './crs.ts';
+import { requireCrs, utmCodeFor } from './crs.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
+import { type Lattice, frameOver, isTooLarge, squared, warped } from './resample.ts';
 import { tiffFault } from './tiff-guard.ts';
 import { UserError } from '../project/index.ts';
 
@@ -13,6 +14,8 @@ const GEOGRAPHIC = 2;
 const PIXEL_IS_POINT = 2;
 const METRE = 9001;
 const USER_DEFINED = 32767;
+/** Cells longer than so many of their widths are no survey of ground. */
+const MOST_OBLONG = 20;
 
 /** A block this large holds the largest terrain in four bands of single precision. */
 const MOST_BLOCK_BYTES = 256e6;
@@ -40,13 +43,6 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
 /** The system a file names, checked against what the user gave. */
 async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
-  if (keys.GTModelTypeGeoKey === GEOGRAPHIC) {
-    refuseFile(name, 'crs.degrees', {
-      what: 'its coordinates are longitude and latitude in degrees',
-      field: 'GTModelTypeGeoKey',
-      do: 'Convert it to a projected system in metres, such as the UTM zone of your land.',
-    });
-  }
   const units = keys.ProjLinearUnitsGeoKey;
   if (typeof units === 'number' && units !== METRE) {
     refuseFile(name, 'crs.not-metres', {
@@ -117,36 +113,116 @@ async function readImage(file: InputFile, wanted: string | null): Promise<Import
       what: `its blocks unpack to ${Math.round(blockBytes / 1e6)} MB each`,
       do: 'Export it again in strips or tiles, one band alone.',
     });
-  const { origin, cellM } = frameOf(image, name);
-  const crs = await systemOf(image, name, wanted);
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
-  const shift = keys.GTRasterTypeGeoKey === PIXEL_IS_POINT ? cellM / 2 : 0;
-  const west = origin[0] - shift;
-  const south = origin[1] + shift - nrows * cellM;
+  const isGeographic = keys.GTModelTypeGeoKey === GEOGRAPHIC;
+  const { origin, dx, dy } = frameOf(image, name);
+  const isPoint = keys.GTRasterTypeGeoKey === PIXEL_IS_POINT;
+  const [x0, y0] = [origin[0] + (isPoint ? 0 : dx / 2), origin[1] - (isPoint ? 0 : dy / 2)];
+  const [west, south] = [x0 - dx / 2, y0 + dy / 2 - nrows * dy];
   if (![west, south].every(Number.isFinite))
     refuseFile(name, 'geotiff.no-position', { what: 'where it lies is no number', do: 'Export it again with its position.' });
-  refuseDegrees(name, { cell: cellM, west, south });
+  const crs = isGeographic ? null : await systemOf(image, name, wanted);
+  if (!isGeographic) refuseDegrees(name, { cell: dx, west, south });
+  const notes: string[] = [];
   const levels = await readLevels(image, name);
-  const notes =
-    crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
   await scaled(levels, image, notes);
+  inMetres(levels, { unit: keys.VerticalUnitsGeoKey, file: name, notes });
   onlyGround(levels, { file: name, noData: null, notes });
   if (image.getSamplesPerPixel() > 1) notes.push(`It has ${image.getSamplesPerPixel()} bands; the first was read as levels.`);
-  return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), crs, source: name, notes };
+  const lattice = { ncols, nrows, x0, y0, dx, dy, levels };
+  if (isGeographic) return fromDegrees(lattice, { name, wanted, datum: keys.GeographicTypeGeoKey, notes });
+  if (crs === null)
+    notes.unshift('The file names no coordinate system: positions are taken as local metres, and geographic exports are off.');
+  if (isSquare(dx, dy))
+    return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM: dx, west, south }, levels), crs, source: name, notes };
+  const made = squared(lattice);
+  if (isTooLarge(made.frame)) tooBig(name, made.frame.ncols * made.frame.nrows);
+  notes.push(`Its cells of ${dx} by ${dy} m were made square, ${made.frame.cellM} m, straight between their middles.`);
+  return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: name, notes };
 }
 
-function frameOf(image: Image, name: string): { origin: number[]; cellM: number } {
+/** Datums within two metres of WGS 84, by their EPSG codes: ETRS89, NAD83, GDA94, GDA2020, NZGD2000, SIRGAS 2000. */
+const NEAR_WGS84: ReadonlySet<unknown> = new Set([4258, 4269, 4283, 7844, 4167, 4674]);
+const WGS84 = 4326;
+
+/** Longitudes and latitudes brought into metres: the system wanted, else the UTM zone of their middle. */
+async function fromDegrees(
+  of: Lattice,
+  {
+    name,
+    wanted,
+    datum,
+    notes,
+  }: { readonly name: string; readonly wanted: string | null; readonly datum: unknown; readonly notes: string[] },
+): Promise<ImportedTerrain> {
+  const { ncols, nrows, x0, y0, dx, dy } = of;
+  const [east, south] = [x0 + (ncols - 1) * dx, y0 - (nrows - 1) * dy];
+  if (x0 < -180 || east > 180 || y0 > 84 || south < -80)
+    refuseFile(name, 'crs.not-degrees', {
+      what: `${south} to ${y0} and ${x0} to ${east} are no latitudes and longitudes that can be laid flat`,
+      field: 'GTModelTypeGeoKey',
+      do: 'Check its system, or convert it to metres.',
+    });
+  const known = typeof datum === 'number' && datum !== USER_DEFINED;
+  if (known && datum !== WGS84 && !NEAR_WGS84.has(datum))
+    refuseFile(name, 'crs.datum', {
+      what: `its degrees are on a datum (${datum}) that may lie a hundred metres off WGS 84`,
+      field: 'GeographicTypeGeoKey',
+      do: 'Convert it to WGS 84 or to a projected system in metres.',
+    });
+  const crs = await requireCrs(wanted ?? utmCodeFor([(x0 + east) / 2, (y0 + south) / 2]), name);
+  const frame = frameOver(of, crs);
+  if (isTooLarge(frame)) tooBig(name, frame.ncols * frame.nrows);
+  if (frame.cellM > MAX_CELL_M)
+    refuseFile(name, 'grid.coarse', {
+      what: `its cells are about ${frame.cellM} m wide`,
+      do: `Bring in a finer one: up to ${MAX_CELL_M} m.`,
+    });
+  notes.unshift(`Its longitudes and latitudes were laid flat in ${crs.code} (${crs.name}), on cells of ${frame.cellM} m.`);
+  if (datum !== WGS84)
+    notes.push(known ? `Its datum (${datum}) was taken as WGS 84: up to two metres off.` : 'It names no datum: WGS 84 was taken.');
+  return { kind: 'terrain', grid: gridFromLevels(frame, warped(of, crs, frame)), crs: crs.code, source: name, notes };
+}
+
+/** Units of length by their EPSG codes, in metres: metre, foot, US survey foot. */
+const UNITS: ReadonlyMap<unknown, readonly [string, number]> = new Map([
+  [METRE, ['metres', 1]],
+  [9002, ['feet', 0.3048]],
+  [9003, ['US survey feet', 1200 / 3937]],
+]);
+
+/** Levels in another unit are turned into metres, and it is said. */
+function inMetres(
+  levels: Float64Array,
+  { unit, file, notes }: { readonly unit: unknown; readonly file: string; readonly notes: string[] },
+): void {
+  if (unit === undefined || unit === USER_DEFINED || unit === 0) return;
+  const [name, m] =
+    UNITS.get(unit) ??
+    refuseFile(file, 'levels.unit', {
+      what: `its levels are in a unit with the code ${JSON.stringify(unit).slice(0, 20)}`,
+      field: 'VerticalUnitsGeoKey',
+      do: 'Convert them to metres.',
+    });
+  if (m === 1) return;
+  for (let i = 0; i < levels.length; i++) levels[i] *= m;
+  notes.push(`Its levels were in ${name}; they were turned into metres.`);
+}
+
+const isSquare = (dx: number, dy: number): boolean => Math.abs(dy - dx) <= 0.001 * dx;
+
+/** The upper left corner, or the middle of that cell, and how wide and high cells are, in the file's own unit. */
+function frameOf(image: Image, name: string): { origin: number[]; dx: number; dy: number } {
   try {
     const origin = image.getOrigin();
-    const [dx, dy] = image.getResolution();
-    const cellM = Math.abs(dx);
-    if (!(cellM > 0 && cellM <= MAX_CELL_M) || Math.abs(Math.abs(dy) - cellM) > 0.001 * cellM) {
+    const [dx, dy] = image.getResolution().map(Math.abs);
+    if (!(dx > 0 && dx <= MAX_CELL_M && dy > 0 && dy <= MAX_CELL_M) || Math.max(dx, dy) > MOST_OBLONG * Math.min(dx, dy)) {
       refuseFile(name, 'grid.not-square', {
-        what: `its cells are ${Math.abs(dx)} by ${Math.abs(dy)}`,
+        what: `its cells are ${dx} by ${dy}`,
         do: `Resample it to square cells of up to ${MAX_CELL_M} m.`,
       });
     }
-    return { origin, cellM };
+    return { origin, dx, dy };
   } catch (error) {
     if (error instanceof Error && error.name === 'UserError') throw error;
     return refuseFile(name, 'geotiff.no-position', {

@@ -75,7 +75,7 @@ export function StartPage(): ReactNode {
       <p>All it needs is the shape of the ground. Any one of these will do:</p>
       <ul>
         <li>
-          a <strong>terrain grid</strong>: GeoTIFF or ASCII grid in a projected system in metres (
+          a <strong>terrain grid</strong>: GeoTIFF in metres or degrees, or an ASCII grid in metres (
           <a href="/samples/sallow-rise.tif" download>
             a sample
           </a>
