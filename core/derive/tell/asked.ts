@@ -2,7 +2,6 @@
 import type { WorkBase } from '../../contract/index.ts';
 import { type Project, optionOf } from '../../project/index.ts';
 import type { Derived, DerivedStore } from '../types.ts';
-import { isOf } from './series.ts';
 
 interface On {
   readonly project: Project;
@@ -15,9 +14,9 @@ type Asked = WorkBase & { readonly host?: string };
 export const workAsked = ({ project, derived, selected }: On): Asked | undefined =>
   (optionOf(project, derived.option).works as readonly Asked[]).find((w) => w.id === selected);
 
-/** The store a work makes, or lets out. */
+/** The store a work makes, or lets out; one it only stands in with others is told by the first of them. */
 export const storeOf = ({ derived }: Pick<On, 'derived'>, { id, host }: Asked): DerivedStore | undefined =>
-  derived.stores.find((s) => s.work === id || s.id === host) ?? derived.stores.find((s) => isOf(s, id));
+  derived.stores.find((s) => s.work === id || s.id === host);
 
 /** The store told about: the selected one or that of a selected work, else the first. */
 export function storeTold(on: On): DerivedStore | undefined {

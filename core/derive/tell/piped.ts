@@ -61,7 +61,9 @@ function stands(stores: readonly DerivedStore[], { q, name, by }: Telling): Piec
   });
   if (known.length === 0) return [];
   const { store, worst, found } = known.reduce((a, b) => (b.worst > a.worst ? b : a));
-  const where = stores.length > 1 ? ` of ${store.name.replace(`${name}, `, '')}` : '';
+  // Of a hollow others stand in too its own part of the name is enough.
+  const part = store.name.replace(`${name}, `, '');
+  const where = stores.length > 1 ? ` of ${/^yard \d+/.exec(part)?.[0] ?? part}` : '';
   return [
     plain(' Water stands '),
     strong(q(Math.max(0, found), 'difference')),

@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { WorkBase } from '../../contract/index.ts';
 import { derived, planeProject } from '../../testing/projects.ts';
+import { verdict } from '../tell/verdict.ts';
 import { type PipedDrain, type Sump, newDrain, newSeepDrain, newSump } from '../../works/index.ts';
 
 const [CELLS, CELL_M] = [81, 0.5];
@@ -22,16 +23,15 @@ const sump = (id: string): Sump => ({
 }); // prettier-ignore
 const seep = newSeepDrain('h', 'Holed pipe', { line: [[24, 20], [16, 20]], purpose: 'yard', levels: { upperM: 99.5, outletM: 99.42 } }); // prettier-ignore
 
-const of = (...works: readonly WorkBase[]) =>
-  derived(
-    planeProject(
-      {
-        terrain: { kind: 'grid', ncols: CELLS, nrows: CELLS, west: 0, south: 0, cellM: CELL_M, rows: 'north-first', z: BOWL },
-        site: { crs: null, outline: [], zeroLevelM: 0 },
-      },
-      works,
-    ),
-  ).derived;
+const projectOf = (...works: readonly WorkBase[]) =>
+  planeProject(
+    {
+      terrain: { kind: 'grid', ncols: CELLS, nrows: CELLS, west: 0, south: 0, cellM: CELL_M, rows: 'north-first', z: BOWL },
+      site: { crs: null, outline: [], zeroLevelM: 0 },
+    },
+    works,
+  );
+const of = (...works: readonly WorkBase[]) => derived(projectOf(...works)).derived;
 const highest = (d: ReturnType<typeof of>): number => Math.max(...d.stores.map((s) => s.worst.peakLevelM.value));
 const yardsIn = (d: ReturnType<typeof of>) => d.stores.filter((s) => !s.name.endsWith('pit'));
 
@@ -45,6 +45,16 @@ describe('works in one hollow', () => {
     for (const to of ['e:pipe1', 'w:pipe1', 'p']) expect(roles).toContainEqual(['mouth', to]);
     expect(d.outlets.filter((o) => o.role === 'on').length).toBeLessThanOrEqual(1);
     expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
+  });
+  it('each have an answer of their own: a drain by its pipes, a holed drain by its checks, a sump by its pit', () => {
+    const d = of(EAST, seep, sump('p'));
+    const words = (selected: string): string =>
+      verdict('works', projectOf(EAST, seep, sump('p')), { derived: d, system: 'metric', selected })
+        .map((p) => p.text)
+        .join('');
+    expect(words('e')).toMatch(/^Drain e leads away up to/);
+    expect(words('h')).toMatch(/^Holed pipe: of \d+ checks/);
+    expect(words('p')).toMatch(/^Sump passes the/);
   });
   it('hold its water once: the bowl by hand, and a dish about each lowest grate', () => {
     const [one, two] = [of(EAST), of(EAST, WEST)].map((d) => d.stores[0].stage);
