@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { UserProblem } from '../project/index.ts';
 import { type InputFile, refuseFile, refuseLines } from './imported.ts';
 import { type DecimalMark, decimalMarkOf, plainNumber } from './decimals.ts';
-import { isSpaced, textOf } from './text.ts';
+import { isSpaced, spacedCells, textOf } from './text.ts';
 
 export interface Sheet {
   readonly file: string;
@@ -32,7 +32,7 @@ export function readTable({ name, bytes }: InputFile, decimal?: DecimalMark): Ta
   const text = textOf(bytes);
   if (text.includes('\u0000')) refuseFile(name, 'csv.binary', { what: 'it is not a text file', do: 'Export it as CSV.' });
   const lines = isSpaced(text)
-    ? text.split('\n').map((line) => line.trim().split(/\s+/))
+    ? text.split('\n').map(spacedCells)
     : Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'] }).data;
   const rows = lines
     .map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }))

@@ -97,6 +97,8 @@ describe('bringing files in', () => {
       ['comma.xyz', write((p) => p.map((v) => v.toFixed(3).replace('.', ',')).join('  ')), /no header/],
       ['coded.txt', write(([x, y, z]) => `${x.toFixed(3)} ${y.toFixed(3)} ${z.toFixed(4)} TOP-BANK`), /no header/],
       ['headed.xyz', `East North Ele\n${write(([x, y, z]) => `${x} ${y} ${z}`)}`, /60 points were joined/],
+      ['units.txt', `Easting (m) Northing (m) Level (m) a b\n${write(([x, y, z]) => `${x} ${y} ${z} 3 7`)}`, /60 points were joined/],
+      ['blanks.csv', write(([x, y, z]) => `${x} ,${y} ,${z}`), /no header/],
       ['ele.csv', `name,E,N,ele\n${write(([x, y, z], k) => `P${k},${x},${y},${z}`)}`, /60 points were joined/],
       ['height.csv', `Easting (m);Northing (m);Height (m)\n${write(([x, y, z]) => `${x};${y};${z}`)}`, /60 points were joined/],
     ];

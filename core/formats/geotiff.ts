@@ -172,6 +172,12 @@ async function fromDegrees(
     });
   const crs = await requireCrs(wanted ?? utmCodeFor([(x0 + east) / 2, (y0 + south) / 2]), name);
   const frame = frameOver(of, crs);
+  if (!Number.isFinite(frame.ncols * frame.nrows))
+    refuseFile(name, 'crs.far', {
+      what: `it lies too far from where ${crs.code} (${crs.name}) is laid out`,
+      field: 'crs',
+      do: 'Leave the system out, or give that of your land.',
+    });
   if (isTooLarge(frame)) tooBig(name, frame.ncols * frame.nrows);
   if (frame.cellM > MAX_CELL_M)
     refuseFile(name, 'grid.coarse', {

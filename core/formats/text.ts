@@ -9,8 +9,15 @@ export function textOf(bytes: Uint8Array): string {
 
 /** Lines looked at to see how a text is parted. */
 const LOOKED_AT = 20;
-/** A line of numbers parted by spaces alone: none ends with a comma. */
-const SPACED = /^\s*[-+]?[\d.,]*\d(\s+\S*[^\s,;]){2,}\s*$/;
+/** A line of numbers parted by spaces alone: none begins or ends with a comma. */
+const SPACED = /^\s*[-+]?\d[\d.,]*(?<![.,])(\s+[^\s,;](\S*[^\s,;])?){2,}\s*$/;
+
+/** Cells of a line parted by spaces; a unit in brackets stays with the name before it. */
+export const spacedCells = (line: string): string[] =>
+  line
+    .trim()
+    .replace(/\s+(?=\()/g, '')
+    .split(/\s+/);
 
 /** Whether the lines of a text are parted by spaces: columns drawn with them, or written by an instrument. */
 export function isSpaced(text: string): boolean {

@@ -140,5 +140,5 @@ export function poolHolds({ levelM, cellM2 }: PoolGround, upToM: number): { read
 
 /** Hollows found from two places are one where the lowest of either lies in the other, and both run on at the same level. */
 export const isSamePool = (a: PoolGround, b: PoolGround): boolean =>
-  (a.cells.includes(b.cells[0]) || b.cells.includes(a.cells[0])) && Math.abs(a.spillM - b.spillM) < SAME_SPILL_M;
+  Math.abs(a.spillM - b.spillM) < SAME_SPILL_M && (a.cells.includes(b.cells[0]) || b.cells.includes(a.cells[0]));
 const SAME_SPILL_M = 0.02;

@@ -15,6 +15,11 @@ describe('corners', () => {
     const after: Line = [[0, 0], [30, 0], [10, 20]]; // prettier-ignore
     const far = Math.hypot(20, 20);
     expect([0, 5, 10, 20, 30].map((v) => keptAlong(LINE, after, v))).toEqual([0, 15, 30, expect.closeTo(30 + far / 2, 9), expect.closeTo(30 + far, 9)]); // prettier-ignore
+    // What was rounded a hair past the end stands at the end, and is never put beyond it.
+    expect(keptAlong(LINE, after, 30.0004)).toBeCloseTo(30 + far, 9);
+    const end = { id: 'd', kind: 'x', name: 'D', status: 'planned', line: LINE, basins: [{ atM: 30 }] } as WorkBase;
+    const moved = movedCorner(end, { paths: ['line'], along: ['basins'] }, { path: 'line', k: 1, to: [30, 0] });
+    expect(moved['basins.0.atM']).toBe(Math.floor(1000 * (30 + far)) / 1000);
     const drain = { id: 'd', kind: 'x', name: 'D', status: 'planned', line: LINE, basins: [{ atM: 5 }, { atM: 10 }] } as WorkBase;
     expect(movedCorner(drain, { paths: ['line'], along: ['basins'] }, { path: 'line', k: 1, to: [30.00049, 0] })).toEqual({
       line: [[0, 0], [30, 0], [10, 20]], 'basins.0.atM': 15, 'basins.1.atM': 30,

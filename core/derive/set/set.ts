@@ -91,11 +91,21 @@ function stormsOf(laid: Laid, graph: Graph): Storms | null {
   return { durationsMin: setDurations(rain.table, rain.storm, leastConcentration(laid, graph)), isSet: true };
 }
 
+/** Levels said of stores; of those that share a hollow the highest that was said of any. */
+function saidStarts({ scenario, water: { instead } }: Laid): ReadonlyMap<string, number> {
+  const said = new Map<string, number>();
+  for (const [store, levelM] of Object.entries(scenario.option.starts ?? {})) {
+    const id = instead.get(store) ?? store;
+    said.set(id, Math.max(levelM, said.get(id) ?? -Infinity));
+  }
+  return said;
+}
+
 /** Levels stores are found at, with the run of a like storm where what it leaves must be known. */
 function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<string, number> {
   const { scenario, water } = laid;
   const { storm } = scenario.project.rain ?? {};
-  const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: new Map(Object.entries(scenario.option.starts ?? {})) };
+  const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: saidStarts(laid) };
   if (on.antecedent === 'dry' || askForLike(on).length === 0) return startsFound({ ...on, stoodM3: new Map() });
   const name = `${scenario.id}|before`;
   const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), graph };

@@ -58,7 +58,7 @@ export function labourSum(rows: readonly LabourRow[]): LabourSum | null {
   const hours = known.reduce((sum, r) => sum + r.hours, 0);
   const holdsM3 = known.reduce((sum, r) => sum + r.holdsM3, 0);
   const each = (of: 'aYear' | 'inSilt'): number | null => {
-    const litres = known.flatMap((r) => r[of] ?? []).map((perHour, k) => perHour * known[k].hours);
+    const litres = known.flatMap((r) => (r[of] === null ? [] : [r[of] * r.hours]));
     return litres.length < known.length ? null : litres.reduce((a, b) => a + b) / hours;
   };
   return {

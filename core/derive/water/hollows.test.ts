@@ -1,10 +1,11 @@
 // Several works in one hollow: one water, counted once, let out by all of them.
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { WorkBase } from '../../contract/index.ts';
-import { derived, planeProject } from '../../testing/projects.ts';
+import type { Condition, WorkBase } from '../../contract/index.ts';
+import { derived, noGrid, planeProject } from '../../testing/projects.ts';
+import { derive } from '../derive.ts';
 import { verdict } from '../tell/verdict.ts';
-import { type PipedDrain, type Sump, newDrain, newSeepDrain, newSump } from '../../works/index.ts';
+import { type PipedDrain, type Sump, newDrain, newSeepDrain, newSump, registry } from '../../works/index.ts';
 
 const [CELLS, CELL_M] = [81, 0.5];
 // A yard like a bowl: up to a round ridge at 15 m, beyond which the ground falls away.
@@ -68,6 +69,21 @@ describe('works in one hollow', () => {
     const dish = at(two, 100.4) - at(one, 100.4);
     expect(dish).toBeGreaterThan(0.3);
     expect(dish).toBeLessThan(0.4);
+  });
+  it('begin where somebody said, of whichever of them it was said', () => {
+    const project = projectOf(EAST, WEST);
+    const begun = (starts: Record<string, number>) => derived({ ...project, options: [{ ...project.options[0], starts }] }).derived.stores[0].startM; // prettier-ignore
+    expect([begun({ w: 100.2 }), begun({ e: 100.1 }), begun({ e: 100.1, w: 100.2 })]).toEqual([100.2, 100.1, 100.2]);
+  });
+  it('let nothing out through gravel that is open to the ground once all is blocked', () => {
+    const open = { ...seep, top: 'open' as const };
+    expect(registry.bind(open).traits).toMatchObject({ canBlock: true, isConduit: true });
+    expect(registry.bind(seep).traits).toMatchObject({ canBlock: false, isConduit: false });
+    const peak = (work: WorkBase, conditions: readonly Condition[]): number =>
+      derive(projectOf(work), { registry, grids: noGrid, conditions }).derived.stores[0].peakLevelM!;
+    // Closed it stands as under grass, open lower.
+    expect(peak(open, ['blocked'])).toBeCloseTo(peak(seep, []), 9);
+    expect(peak(open, [])).toBeLessThan(peak(open, ['blocked']));
   });
   it('keep the sill somebody said: a guess of another work is not put in its place', () => {
     const said = { ...EAST, thresholdM: 100.9 };

@@ -54,7 +54,9 @@ export function waterOf(
   const standing = standingOf(live, { site, graph, conditions, all });
   const { instead } = standing;
   const intakes = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) => {
-    const led = own.map((intake) => ({ ...intake, store: instead.get(intake.store) ?? intake.store }));
+    // The same list as long as it shares no hollow: thousands of places are not written out at every edit.
+    const isLed = own.some((intake) => instead.has(intake.store));
+    const led = isLed ? own.map((intake) => ({ ...intake, store: instead.get(intake.store) ?? intake.store })) : own;
     return own.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [led], (all) => all)];
   });
   const met = interception(model, intakes, graph);

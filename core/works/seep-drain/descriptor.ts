@@ -13,7 +13,8 @@ export const seepDrainDescriptor: Descriptor<SeepDrain> = {
   lists: SEEP_LISTS,
   references: [{ path: 'into', title: 'Leads into', label: 'Leads into', none: 'no other work: it ends by itself' }],
   validate: validateSeep,
-  traits: () => ({ retains: 'none', canBlock: false, isConduit: false, canSilt: false, isCut: false, joinable: false, wayOut: null }),
+  // Gravel open to the ground closes with fines: it is not counted on when all is blocked.
+  traits: ({ top }) => ({ retains: 'none', canBlock: top === 'open', isConduit: top === 'open', canSilt: false, isCut: false, joinable: false, wayOut: null }), // prettier-ignore
   refs: ({ into }) => (into === undefined ? [] : [{ role: 'to', id: into, path: 'into', whenGone: 'lets-go' }]),
   draws: SEEP_DRAWS,
   corners: { paths: ['line'] },
