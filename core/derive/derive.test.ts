@@ -127,7 +127,7 @@ describe('derive', () => {
     // the land, of what the ground sheds, or of where water runs is worked out again.
     expect(again()).toEqual(
       [
-        ...['bind', 'footing', 'place', 'store', 'links', 'under'],
+        ...['part', 'bind', 'footing', 'place', 'store', 'links', 'under'],
         // Its water is wider, so more rain falls on it.
         ...['inflow', 'outlets', 'routed', 'route', 'flows', 'outcome', 'outlet-storms', 'exits-of', 'leaving'],
         ...['laid', 'run', 'worst', 'worst-flows', 'worst-outlet', 'worst-exit'],
@@ -139,6 +139,26 @@ describe('derive', () => {
     // Going back finds everything as it was.
     expect(graph.runs).toEqual(held1);
     expect(held).toBeGreaterThan(derived(project).derived.stores[0].heldM3);
+  });
+  it('routes nothing anew that a moved work does not reach, though water is caught anew on all the land', () => {
+    const graph = new Graph();
+    const context = { registry, grids: noGrid, graph };
+    const [from, to] = [60, 100];
+    const beside = { ...SWALE, id: 'w2', name: 'Beside', line: [[from, 121], [to, 121]] as [number, number][] }; // prettier-ignore
+    const [along] = SWALE.line;
+    const placed = (eastM: number): Project => {
+      const line = [along, [SWALE.line[1][0] - eastM, SWALE.line[1][1]]] as [number, number][];
+      return planeProject({}, [{ ...SWALE, line } as typeof SWALE, SILL, beside]);
+    };
+    const first = derive(placed(0), context).derived;
+    const [caught, routed] = [graph.runs.get('interception') ?? 0, graph.runs.get('route') ?? 0];
+    const then = derive(placed(20), context).derived;
+    expect(graph.runs.get('interception')).toBe(caught + 1);
+    // Half of what was routed at first: one of the two stores, in every storm.
+    expect((graph.runs.get('route') ?? 0) - routed).toBeLessThanOrEqual(routed / 2);
+    expect(then.stores[1]).toEqual(first.stores[1]);
+    expect(then.stores[0].inM3).not.toBe(first.stores[0].inM3);
+    expect(JSON.stringify(derived(placed(20)).derived)).toBe(JSON.stringify(then));
   });
   it('sends the overflow of an upper swale into the one below', () => {
     const lower = {

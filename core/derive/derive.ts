@@ -3,7 +3,7 @@ import type { Condition } from '../contract/index.ts';
 import type { Project } from '../project/index.ts';
 import { Graph } from './graph/graph.ts';
 import { type Slowly, finish } from './graph/slowly.ts';
-import { type Scenario, asDesigned, inCase } from './scenario/scenario.ts';
+import { type Scenario, asDesigned, inCase, withSettledWorks } from './scenario/scenario.ts';
 import { underCondition } from './scenario/standard.ts';
 import type { RoomContext } from './set/laid.ts';
 import { NO_LOOKS, bandsOf, crestsOf } from './set/rare.ts';
@@ -40,7 +40,8 @@ function scenarioFor(
 export function* deriveSlowly(project: Project, { graph = new Graph(), ...on }: DeriveContext, asked: SetAsked = {}): Slowly<DeriveResult> {
   // A case, and what is found otherwise than usual, is a condition of its own.
   const isOwn = on.case !== undefined || (on.conditions ?? []).length > 0;
-  const scenario = scenarioFor(project, on);
+  const said = scenarioFor(project, on);
+  const scenario = graph.runFor(`${said.id}|works`, () => withSettledWorks(said, graph));
   const set = yield* runSetSlowly(scenario, { ...on, graph }, { ...asked, ...(isOwn ? { asFound: true } : {}) });
   if (!set) return withoutGround(scenario);
   const looks = isOwn ? NO_LOOKS : { crests: yield* crestsOf(set, graph), bands: yield* bandsOf(set, graph) };

@@ -6,6 +6,9 @@ const PARTS = 8;
  * laid down in so many parts that straight lines between those do; above the last row it grows by a power of its own.
  */
 export class Rating {
+  /** Where it was read last: what follows is asked nearby. */
+  private last = 0;
+
   private constructor(
     private readonly headM: Float64Array,
     private readonly flowM3s: Float64Array,
@@ -25,16 +28,25 @@ export class Rating {
 
   flowAt(head: number): number {
     const { headM, flowM3s, power } = this;
-    const last = headM.length - 1;
+    const end = headM.length - 1;
     if (!(head > 0)) return 0;
-    if (head >= headM[last]) return flowM3s[last] * (head / headM[last]) ** power;
-    let [lo, hi] = [0, last];
+    if (head >= headM[end]) return flowM3s[end] * (head / headM[end]) ** power;
+    const lo = this.rowBelow(head);
+    return flowM3s[lo] + ((flowM3s[lo + 1] - flowM3s[lo]) * (head - headM[lo])) / (headM[lo + 1] - headM[lo]);
+  }
+
+  /** The row at or below a head within the table: the one read last, else found by halving. */
+  private rowBelow(head: number): number {
+    const { headM, last } = this;
+    if (headM[last] <= head && head < headM[last + 1]) return last;
+    let [lo, hi] = [0, headM.length - 1];
     while (hi - lo > 1) {
       const mid = (lo + hi) >> 1;
       if (headM[mid] <= head) lo = mid;
       else hi = mid;
     }
-    return flowM3s[lo] + ((flowM3s[hi] - flowM3s[lo]) * (head - headM[lo])) / (headM[hi] - headM[lo]);
+    this.last = lo;
+    return lo;
   }
 }
 

@@ -47,6 +47,9 @@ const MOST_SWEEPS = 100;
 /** Farthest one Newton step moves a level [m]. */
 const LONGEST_MOVE_M = 0.5;
 
+/** Share of the water at hand by which a step's volumes may miss: water is kept by what is moved, so only levels feel it. */
+const CLOSE = 1e-8;
+
 /** A group being solved. Levels, targets and residuals are by place in the group. */
 export class JoinedGroup {
   private readonly levels: Float64Array;
@@ -56,6 +59,9 @@ export class JoinedGroup {
   private readonly rows: Float64Array;
   private readonly brought: Float64Array;
   private readonly trial: Float64Array;
+  /** What each pool lets out and each joint carries at the levels looked at last [m3/s]. */
+  private readonly out: Float64Array;
+  private readonly ran: Float64Array;
   private readonly isEmpty: Uint8Array;
   private readonly pattern: Pattern;
 
@@ -64,7 +70,11 @@ export class JoinedGroup {
     private readonly joints: readonly Joint[],
   ) {
     const n = pools.length;
-    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial] = Array.from({ length: 6 }, () => new Float64Array(n));
+    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial, this.out] = Array.from(
+      { length: 7 },
+      () => new Float64Array(n),
+    );
+    this.ran = new Float64Array(joints.length);
     this.isEmpty = new Uint8Array(n);
     this.rows = new Float64Array(n * (n + 1));
     this.pattern = patternOf(
@@ -75,53 +85,65 @@ export class JoinedGroup {
 
   /** Volumes and outflows against what must be, by levels; returns the largest miss [m3]. */
   private miss(levels: Float64Array, stepS: number): number {
-    const { pools, joints, residual, targets, later } = this;
-    for (let j = 0; j < pools.length; j++)
-      residual[j] = pools[j].volumeAt(levels[j]) + later[j] * stepS * pools[j].outflowAt(levels[j]) - targets[j];
-    for (const { a, b, flowAt } of joints) {
-      const moved = stepS * flowAt(levels[a], levels[b]);
-      residual[a] += moved;
-      residual[b] -= moved;
+    const { pools, joints, residual, targets, later, out, ran, isEmpty } = this;
+    for (let j = 0; j < pools.length; j++) {
+      out[j] = pools[j].outflowAt(levels[j]);
+      residual[j] = pools[j].volumeAt(levels[j]) + later[j] * stepS * out[j] - targets[j];
+    }
+    for (let k = 0; k < joints.length; k++) {
+      const { a, b, flowAt } = joints[k];
+      ran[k] = flowAt(levels[a], levels[b]);
+      residual[a] += stepS * ran[k];
+      residual[b] -= stepS * ran[k];
     }
     let most = 0;
     for (let j = 0; j < residual.length; j++) {
       // More asked of a store than it has: it stands at its floor, and gives what there is.
-      this.isEmpty[j] = residual[j] > 0 && levels[j] <= pools[j].floorM ? 1 : 0;
-      if (this.isEmpty[j] === 0) most = Math.max(most, Math.abs(residual[j]));
+      isEmpty[j] = residual[j] > 0 && levels[j] <= pools[j].floorM ? 1 : 0;
+      if (isEmpty[j] === 0) most = Math.max(most, Math.abs(residual[j]));
     }
     return most;
   }
 
+  /** How all misses answer to each level, written into the rows, with the misses themselves behind. */
+  private write(stepS: number): void {
+    const { pools, joints, levels, rows, later, residual, out, ran, isEmpty } = this;
+    const n = pools.length;
+    const width = n + 1;
+    clear(rows, this.pattern);
+    for (let j = 0; j < n; j++) {
+      if (isEmpty[j] === 1) {
+        rows[j * width + j] = 1;
+        continue;
+      }
+      const more = pools[j].outflowAt(levels[j] + FEEL_M) - out[j];
+      rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * more) / FEEL_M;
+      rows[j * width + n] = -residual[j];
+    }
+    for (let k = 0; k < joints.length; k++) {
+      const { a, b, flowAt } = joints[k];
+      if (isEmpty[a] === 1 && isEmpty[b] === 1) continue;
+      // By the level beyond first: laws keep what they worked out for a level asked last.
+      const byB = (stepS * (flowAt(levels[a], levels[b] + FEEL_M) - ran[k])) / FEEL_M;
+      const byA = (stepS * (flowAt(levels[a] + FEEL_M, levels[b]) - ran[k])) / FEEL_M;
+      if (isEmpty[a] === 0) {
+        rows[a * width + a] += byA;
+        rows[a * width + b] += byB;
+      }
+      if (isEmpty[b] === 0) {
+        rows[b * width + a] -= byA;
+        rows[b * width + b] -= byB;
+      }
+    }
+  }
+
   private newton(stepS: number, close: number): boolean {
-    const { pools, joints, levels, rows, later, residual, trial } = this;
+    const { pools, levels, rows, trial } = this;
     const n = pools.length;
     const width = n + 1;
     let worst = this.miss(levels, stepS);
     for (let round = 0; round < MOST_NEWTON && worst > close; round++) {
-      clear(rows, this.pattern);
-      for (let j = 0; j < n; j++) {
-        const out = pools[j].outflowAt(levels[j] + FEEL_M) - pools[j].outflowAt(levels[j]);
-        rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * out) / FEEL_M;
-        rows[j * width + n] = -residual[j];
-      }
-      for (const { a, b, flowAt } of joints) {
-        const here = flowAt(levels[a], levels[b]);
-        const byA = (stepS * (flowAt(levels[a] + FEEL_M, levels[b]) - here)) / FEEL_M;
-        const byB = (stepS * (flowAt(levels[a], levels[b] + FEEL_M) - here)) / FEEL_M;
-        rows[a * width + a] += byA;
-        rows[a * width + b] += byB;
-        rows[b * width + a] -= byA;
-        rows[b * width + b] -= byB;
-      }
-      for (let j = 0; j < n; j++) {
-        if (this.isEmpty[j] === 0) continue;
-        rows[j * width + n] = 0;
-        rows[j * width + j] = 1;
-        for (const { a, b } of joints) {
-          if (a === j) rows[j * width + b] = 0;
-          else if (b === j) rows[j * width + a] = 0;
-        }
-      }
+      this.write(stepS);
       if (!eliminate(rows, this.pattern)) return false;
       let share = 1;
       for (let j = 0; j < n; j++) share = Math.min(share, LONGEST_MOVE_M / Math.max(1e-12, Math.abs(rows[j * width + n])));
@@ -184,7 +206,7 @@ export class JoinedGroup {
       levels[j] = Math.max(pool.floorM, pool.levelM[i] + (i === 0 ? 0 : n * (pool.levelM[i] - pool.levelM[i - 1])));
       scale = Math.max(scale, Math.abs(there));
     }
-    const close = 1e-9 * scale;
+    const close = CLOSE * scale;
     if (!this.newton(stepS, close)) this.sweep(stepS, close);
     let stirs = 0;
     for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j]));

@@ -68,6 +68,8 @@ const QUIET_M = 0.002;
 /** And this share of the depth there is: what empties falls by the same share in the same time. */
 const QUIET_SHARE = 0.02;
 
+/** Levels nearer than this are one. */
+const ONE_LEVEL_M = 1e-8;
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
 
@@ -187,18 +189,33 @@ export class Pool {
     return this.volumeOf.at(level) + laterS * this.outflowAt(level) - targetM3;
   }
 
-  /** Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. */
-  solve(targetM3: number, laterS: number, guessM: number): number {
+  /**
+   * Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. `slope` is about
+   * how fast they do [m2].
+   */
+  solve(targetM3: number, laterS: number, { guessM, slope }: { readonly guessM: number; readonly slope: number }): number {
     const floor = this.floorM;
     // Water is kept by what is moved, not by this level: a millionth of a litre in each cubic metre is near enough.
     const close = 1e-9 * Math.max(1, Math.abs(targetM3));
-    let lo = guessM;
-    let hi = guessM;
-    let fLo = this.excess(guessM, targetM3, laterS);
-    let fHi = fLo;
-    if (Math.abs(fLo) < close) return guessM;
+    let at = guessM;
+    let f = this.excess(at, targetM3, laterS);
+    if (Math.abs(f) < close) return at;
+    // Along its slope, as long as each look leaves far less to find: on these nearly straight curves one or two do.
+    for (let k = 0, rise = slope; k < 4; k++) {
+      const next = Math.max(floor, at - f / rise);
+      if (next === at) break;
+      const found = this.excess(next, targetM3, laterS);
+      if (Math.abs(found) < close) return next;
+      if (Math.abs(found) > Math.abs(f) / 4) break;
+      rise = (found - f) / (next - at);
+      at = next;
+      f = found;
+      if (!(rise > 0)) break;
+    }
+    let [lo, hi] = [at, at];
+    let [fLo, fHi] = [f, f];
     // Outwards from the guess until the target is bracketed; twice as far as its own miss says, so that one look does.
-    const first = Math.max(1e-7, (2 * Math.abs(fLo)) / this.surface);
+    const first = Math.max(1e-7, (2 * Math.abs(f)) / this.surface);
     for (let widen = first; fHi < 0; widen *= 2) {
       lo = hi;
       fLo = fHi;
@@ -277,7 +294,8 @@ export class Pool {
     if (this.soakedM3 >= this.room) this.soak = 0;
     this.volumeM3[end] = Math.max(0, there - left - soaked);
     this.levelM[end] = this.levelOf.at(this.volumeM3[end]);
-    this.sumBefore = this.outflowAt(this.levelM[end]);
+    // The level found and that of the water left there are one, but for rounding.
+    this.sumBefore = Math.abs(this.levelM[end] - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(this.levelM[end]);
     before.set(now);
     this.inM3s[end] = meanIn + Math.max(0, on.jointIn) / stepS;
     this.outM3s[end] = this.sumBefore - now[own.length];
@@ -310,8 +328,9 @@ export class Pool {
     const later = this.laterShare(i, stepS);
     const gain = stepS * (meanIn - this.sumBefore);
     const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
-    const guessM = Math.max(this.floorM, this.levelM[i] + gain / (this.surface * (1 + later * this.answer)));
-    const levelM = this.solve(targetM3, later * stepS, guessM);
+    const slope = this.surface * (1 + later * this.answer);
+    const guessM = Math.max(this.floorM, this.levelM[i] + gain / slope);
+    const levelM = this.solve(targetM3, later * stepS, { guessM, slope });
     const stirs = this.onlyFills(levelM) ? 0 : this.stirs(i, levelM);
     if (n > 1 && stirs > 1) return stirs;
     this.settle(i, n, { stepS: on.stepS, later, meanIn, levelM, jointIn: 0 });

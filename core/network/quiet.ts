@@ -5,7 +5,7 @@ const MOST_STEPS = 16;
 /** Of how much steps taken as one may stir, what is aimed at: they seldom have to be taken again. */
 const AIMED = 0.7;
 /** What comes may differ by this share of its peak among steps taken as one. */
-const ALIKE = 0.001;
+const ALIKE = 0.005;
 
 /** Finds how many steps can be taken as one by what comes to each of several stores. */
 export class Quiet {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Stage } from '../contract/index.ts';
-import { DRAIN_DOWN, type RoutedStore, cascadeOrder, delayed, meanWettedArea, route } from './index.ts';
+import { DRAIN_DOWN, type RoutedStore, addDelayed, cascadeOrder, delayedLength, meanWettedArea, route } from './index.ts';
 
 const FT = 0.3048;
 const CFS = FT ** 3;
@@ -197,7 +197,8 @@ describe('a flow that arrives later', () => {
     const flow = Float64Array.from([0, 2, 6, 4, 0]);
     const centre = (q: Float64Array): number => q.reduce((a, v, i) => a + v * i, 0) / q.reduce((a, v) => a + v, 0);
     for (const lagS of [0, 60, 90, 601]) {
-      const late = delayed(flow, lagS, 60);
+      const late = new Float64Array(delayedLength(flow, lagS, 60));
+      addDelayed(late, flow, { s: lagS, stepS: 60 });
       expect(late.reduce((a, v) => a + v, 0)).toBeCloseTo(12, 12);
       expect(centre(late) - centre(flow)).toBeCloseTo(lagS / 60, 9);
     }

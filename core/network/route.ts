@@ -41,7 +41,7 @@ export interface Arrivals {
 }
 
 /** Adds a hydrograph to another, a lag later; between steps it is shared so that its volume is kept. */
-function arrive(into: Float64Array, flow: Float64Array, lag: { readonly s: number; readonly stepS: number }): void {
+export function addDelayed(into: Float64Array, flow: Float64Array, lag: { readonly s: number; readonly stepS: number }): void {
   const shift = lag.s / lag.stepS;
   const whole = Math.floor(shift);
   const share = shift - whole;
@@ -51,25 +51,32 @@ function arrive(into: Float64Array, flow: Float64Array, lag: { readonly s: numbe
   }
 }
 
+/** Written out, as all that runs over every step of a storm. */
+function sumOf(flow: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < flow.length; i++) sum += flow[i];
+  return sum;
+}
+
+/** Whether a way out let anything through: most of them never do. */
+export const hasRun = ({ volumeM3, peakM3s }: OutletRun): boolean => volumeM3 !== 0 || peakM3s !== 0;
+
 /** What comes to a store over the ways out that lead to it. */
 export function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
   const flowM3s = new Float64Array(steps);
   let sent = 0;
   for (const { run, lagS, share } of ways) {
+    if (!hasRun(run)) continue;
     const flow = run.flowM3s;
     const part = share === 1 ? flow : flow.map((q) => share * q);
-    arrive(flowM3s, part, { s: lagS, stepS });
-    for (let i = 0; i < part.length; i++) sent += part[i];
+    addDelayed(flowM3s, part, { s: lagS, stepS });
+    sent += sumOf(part);
   }
-  return { flowM3s, onTheWayM3: Math.max(0, stepS * (sent - flowM3s.reduce((a, q) => a + q, 0))) };
+  return { flowM3s, onTheWayM3: Math.max(0, stepS * (sent - sumOf(flowM3s))) };
 }
 
-/** A hydrograph as it arrives a lag later, long enough to hold all of it. */
-export function delayed(flow: Float64Array, lagS: number, stepS: number): Float64Array {
-  const into = new Float64Array(flow.length + Math.ceil(lagS / stepS) + 1);
-  arrive(into, flow, { s: lagS, stepS });
-  return into;
-}
+/** How many steps hold all of a hydrograph as it arrives a lag later. */
+export const delayedLength = (flow: Float64Array, lagS: number, stepS: number): number => flow.length + Math.ceil(lagS / stepS) + 1;
 
 /** Where an outlet's water goes among the stores of a run, step by step. */
 interface Way {
@@ -126,8 +133,9 @@ class Group {
   }
 
   /** Mean inflow of a step: its own catchment's, and what arrives from other stores. */
-  private meanIn(store: RoutedStore, arriving: Float64Array, i: number): number {
-    return ((i === 0 ? 0 : (store.inflow[i - 1] ?? 0)) + (store.inflow[i] ?? 0)) / 2 + arriving[i];
+  private meanIn({ inflow }: RoutedStore, arriving: Float64Array, i: number): number {
+    const before = i > 0 && i <= inflow.length ? inflow[i - 1] : 0;
+    return (before + (i < inflow.length ? inflow[i] : 0)) / 2 + arriving[i];
   }
 
   /** Parts of a group that joints hold together, in the order given. */
@@ -218,7 +226,9 @@ class Group {
     const { steps } = this.over;
     const comes = unit.members.map(({ store }) => {
       const arriving = this.arrivingAt(store.id);
-      return Float64Array.from({ length: steps }, (_, i) => this.meanIn(store, arriving, i));
+      const comes = new Float64Array(steps);
+      for (let i = 0; i < steps; i++) comes[i] = this.meanIn(store, arriving, i);
+      return comes;
     });
     const quiet = new Quiet(comes);
     const meanIn = new Float64Array(comes.length);
@@ -241,7 +251,8 @@ class Group {
     for (const { id, inflow } of this.stores) {
       const pool = this.nodeOf(id);
       inM3 += pool.volumeM3[0];
-      for (let i = 0; i < steps; i++) inM3 += (((i === 0 ? 0 : (inflow[i - 1] ?? 0)) + (inflow[i] ?? 0)) / 2) * stepS;
+      // Each instant counts half in the step before it and half in the one after; the last only in its own.
+      for (let i = 0; i < steps && i < inflow.length; i++) inM3 += (i < steps - 1 ? inflow[i] : inflow[i] / 2) * stepS;
       soakedM3 += pool.soakedM3;
       storedM3 += pool.volumeM3[steps];
     }

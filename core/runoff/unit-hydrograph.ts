@@ -151,10 +151,17 @@ export function unitShares(concentrationMin: number, stepS: number, peakFactor =
 /** Each value spread over the later ones by the shares of a unit: the sum of all. */
 export function convolve(values: Float64Array, unit: Float64Array): Float64Array {
   const out = new Float64Array(values.length + unit.length - 1);
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    if (v === 0) continue;
-    for (let k = 0; k < unit.length; k++) out[i + k] += v * unit[k];
+  // Most of a storm's hours send nothing yet, or no more.
+  let first = 0;
+  while (first < values.length && values[first] === 0) first++;
+  let last = values.length - 1;
+  while (last > first && values[last] === 0) last--;
+  const ends = Math.min(out.length, last + unit.length);
+  for (let j = first; j < ends; j++) {
+    const to = Math.min(last, j);
+    let sum = 0;
+    for (let i = Math.max(first, j - unit.length + 1); i <= to; i++) sum += values[i] * unit[j - i];
+    out[j] = sum;
   }
   return out;
 }

@@ -170,8 +170,11 @@ export const shapeOf = (
   set: CellSet & { readonly edge: Uint8Array; readonly slopes: Float32Array },
 ): CatchmentShape => shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1, lengths: new Float64Array(set.mask.length) });
 
-/** `lengths` holds path length to the outlet, in cells, of the members done so far; 0 elsewhere. */
-function shapeIn(
+/**
+ * The same of cells that bear a number among others: `members` are these, of all that were parted by one list of numbers. `lengths`,
+ * one a cell of the grid, holds path length to the outlet, in cells, of the members done so far; all parts may share it.
+ */
+export function shapeIn(
   grid: Grid,
   flow: Flow,
   set: Labelled & { readonly edge: Uint8Array; readonly slopes: Float32Array; readonly lengths: Float64Array },
@@ -222,21 +225,6 @@ export function partedBy(flow: Flow, label: ArrayLike<number>, count: number): I
   const members = new Int32Array(order.length);
   for (let k = order.length - 1; k >= 0; k--) members[ends[label[order[k]]]++] = order[k];
   return Array.from({ length: count }, (_, n) => members.subarray(starts[n + 1], starts[n + 2]));
-}
-
-/** Shapes of cells parted by a number, one after the other. */
-export function shapesOf(
-  grid: Grid,
-  flow: Flow,
-  on: {
-    readonly parts: readonly Int32Array[];
-    readonly label: ArrayLike<number>;
-    readonly edge: Uint8Array;
-    readonly slopes: Float32Array;
-  },
-): CatchmentShape[] {
-  const lengths = new Float64Array(on.label.length);
-  return on.parts.map((members, k) => shapeIn(grid, flow, { ...on, members, wanted: k + 1, lengths }));
 }
 
 /** Outer boundary of a cell set through cell corners; the largest piece when it falls apart. */

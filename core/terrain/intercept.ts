@@ -83,15 +83,28 @@ export interface Catching {
   readonly points?: readonly Point[];
 }
 
+/** Cells by what they were found for, on the grid they were found on last: thousands of small intakes are asked about several times. */
+const found = new WeakMap<Line, { readonly grid: Grid; readonly cells: ArrayLike<number> & Iterable<number> }>();
+
+function foundOnce(grid: Grid, drawn: Line, find: () => ArrayLike<number> & Iterable<number>): Iterable<number> {
+  const known = found.get(drawn);
+  if (known?.grid === grid) return known.cells;
+  const cells = find();
+  found.set(drawn, { grid, cells });
+  return cells;
+}
+
+/** Half a cell off either end: the cells counted then span the line's length on average, not a cell more. */
+function underShortened(grid: Grid, line: Line): Int32Array {
+  const length = lineLength(line);
+  const half = Math.min(grid.cellM, length / 2) / 2;
+  return cellsUnder(grid, subLine(line, half, length - half));
+}
+
 /** Cells something catches water at. */
 export function catchingCells(grid: Grid, { line, ring, points = [] }: Omit<Catching, 'number'>): number[] {
   const cells: number[] = [];
-  if (line) {
-    // Half a cell off either end: the cells counted then span the line's length on average, not a cell more.
-    const length = lineLength(line);
-    const half = Math.min(grid.cellM, length / 2) / 2;
-    cells.push(...cellsUnder(grid, subLine(line, half, length - half)));
-  }
+  if (line) cells.push(...foundOnce(grid, line, () => underShortened(grid, line)));
   if (ring) cells.push(...cellsInside(grid, ring));
   for (const at of points) if (cellAt(grid, at) >= 0) cells.push(cellAt(grid, at));
   return cells;

@@ -62,6 +62,18 @@ function byKind<T extends { readonly kind: string }>(list: readonly T[]): (kind:
   };
 }
 
+/** What is made of a work, made once of each: documents are never changed, only replaced. */
+function once<T>(make: (work: WorkBase) => T): (work: WorkBase) => T {
+  const made = new WeakMap<WorkBase, T>();
+  return (work) => {
+    const known = made.get(work);
+    if (known !== undefined) return known;
+    const one = make(work);
+    made.set(work, one);
+    return one;
+  };
+}
+
 /** One work as its descriptor has it, with what else is bound to it. */
 function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, more: M): DescribedWork & M {
   const refs = of.refs(work);
@@ -100,7 +112,7 @@ export function createCatalogue<const T extends readonly unknown[]>(descriptors:
   return {
     kinds,
     has: (kind) => kinds.includes(kind),
-    describe: (work) => described(of(work.kind), work, {}),
+    describe: once((work) => described(of(work.kind), work, {})),
     title: (kind) => of(kind).title,
     draws: list.flatMap(({ kind, family, draws }) => draws.map((draw) => ({ ...draw, kind, family }))),
     workType: () => {
@@ -126,12 +138,12 @@ export function createRegistry<const T extends readonly unknown[]>(techniques: T
       }),
     formulas: [...new Set(list.flatMap((t) => t.formulas))],
     rules: list.flatMap((t) => t.rules),
-    bind: (work) => {
+    bind: once((work) => {
       const technique = of(work.kind);
       return described(technique, work, {
         measure: (plot: Plot, host: Host | null) => technique.measure(work, plot, host),
         place: (ground: unknown, host: Host | null) => technique.place(work, ground, host),
       });
-    },
+    }),
   };
 }

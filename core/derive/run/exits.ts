@@ -1,6 +1,6 @@
 // What leaves the property, place by place, with the works and without them.
 import type { Link } from '../../contract/index.ts';
-import { type OutletRun, type RouteResult, delayed } from '../../network/index.ts';
+import { type OutletRun, type RouteResult, addDelayed, delayedLength, hasRun } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
 import { asItself } from '../graph/graph.ts';
@@ -16,13 +16,17 @@ const NOTHING: LeavingFlow = { volumeM3: 0, peakM3s: 0, peakAtS: null };
 function told(flowM3s: Float64Array, stepS: number): LeavingFlow {
   const { peakM3s, peakAtS } = peakOf(flowM3s, stepS);
   if (peakM3s === 0) return NOTHING;
-  return { volumeM3: stepS * flowM3s.reduce((a, v) => a + v, 0), peakM3s, peakAtS };
+  let sum = 0;
+  for (let i = 0; i < flowM3s.length; i++) sum += flowM3s[i];
+  return { volumeM3: stepS * sum, peakM3s, peakAtS };
 }
 
-/** Sum of hydrographs of different length. */
-function added(flows: readonly Float64Array[]): Float64Array {
-  const sum = new Float64Array(Math.max(0, ...flows.map((f) => f.length)));
-  for (const flow of flows) for (let i = 0; i < flow.length; i++) sum[i] += flow[i];
+/** What ground sheds here, and what ways out bring after their lags. */
+function arrivingAt({ open, ways, stepS }: Omit<Came, 'without'>): Float64Array {
+  const last = ways.map(({ run, lagS }) => delayedLength(run.flowM3s, lagS, stepS));
+  const sum = new Float64Array(Math.max(0, open?.length ?? 0, ...last));
+  if (open) sum.set(open);
+  for (const { run, lagS } of ways) if (hasRun(run)) addDelayed(sum, run.flowM3s, { s: lagS, stepS });
   return sum;
 }
 
@@ -95,8 +99,9 @@ interface Came {
   readonly stepS: number;
 }
 
-function leavingAt({ at, isPlace, areaM2 }: Exit, id: string, { without, open, ways, stepS }: Came): Leaving {
-  const flowM3s = added([...(open ? [open] : []), ...ways.map(({ run, lagS }) => delayed(run.flowM3s, lagS, stepS))]);
+function leavingAt({ at, isPlace, areaM2 }: Exit, id: string, came: Came): Leaving {
+  const { without, stepS } = came;
+  const flowM3s = arrivingAt(came);
   return {
     told: asItself({ id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) }),
     series: { id, stepS, flowM3s, withoutM3s: without },

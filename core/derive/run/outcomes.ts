@@ -9,13 +9,18 @@ import { type Soaks, roomOf } from './storm-run.ts';
 
 /** Flow over all its ways out at each instant, drowned ones too: the mouths of joined stores let none out. */
 function outflows(store: Store, run: StoreRun, outlets: readonly (OutletRun | null)[]): Float64Array {
-  const sum = Float64Array.from(run.outM3s);
-  store.outlets.forEach(({ kind }, k) => {
-    const drowned = outlets[k];
-    if (kind === 'joint' || drowned?.isJoint !== true) return;
-    drowned.flowM3s.forEach((q, i) => (sum[i + 1] += q));
-  });
+  const drowned = outlets.filter((o, k) => store.outlets[k].kind !== 'joint' && o?.isJoint === true);
+  if (drowned.length === 0) return run.outM3s;
+  const sum = run.outM3s.slice();
+  for (const one of drowned) for (let i = 0; one && i < one.flowM3s.length; i++) sum[i + 1] += one.flowM3s[i];
   return sum;
+}
+
+/** The greatest of a series, no less than a least. */
+function greatestOf(series: Float64Array, least: number): number {
+  let most = least;
+  for (let i = 0; i < series.length; i++) if (series[i] > most) most = series[i];
+  return most;
 }
 
 /** What the storm did to one store, and the working of how long it takes to empty. */
@@ -39,19 +44,12 @@ export function stormOf(
   const { outlets, stepS } = on;
   const sheet = new Worksheet(store.id);
   const leaving = outflows(store, run, outlets);
-  let peakLevelM = -Infinity;
-  let peakInM3s = 0;
-  let peakOutM3s = 0;
-  let firstSpillS: number | null = null;
+  const peakLevelM = greatestOf(run.levelM, -Infinity);
+  const peakInM3s = greatestOf(run.inM3s, 0);
+  const peakOutM3s = greatestOf(leaving, 0);
+  const first = leaving.findIndex((q) => q > 0);
+  const firstSpillS = first < 0 ? null : first * stepS;
   let [spilledM3, spillsS] = [0, 0];
-  run.levelM.forEach((level, i) => {
-    peakLevelM = Math.max(peakLevelM, level);
-    peakInM3s = Math.max(peakInM3s, run.inM3s[i]);
-  });
-  leaving.forEach((q, i) => {
-    peakOutM3s = Math.max(peakOutM3s, q);
-    if (firstSpillS === null && q > 0) firstSpillS = i * stepS;
-  });
   store.outlets.forEach(({ kind }, k) => {
     const ran = outlets[k];
     if (kind === 'joint' || !ran) return;
@@ -61,10 +59,7 @@ export function stormOf(
   const { riseM, leftM } = store.tilt?.(peakLevelM) ?? { riseM: 0, leftM: store.crestM - peakLevelM };
   const endM3 = run.volumeM3[run.volumeM3.length - 1];
   // Drain-down starts from what stands when the sill stops running.
-  const standing = Math.min(
-    run.volumeM3.reduce((a, v) => Math.max(a, v), 0),
-    store.heldM3,
-  );
+  const standing = Math.min(greatestOf(run.volumeM3, 0), store.heldM3);
   const { mmPerHour } = on.soaks;
   const roomM3 = roomOf(on.soaks) - run.soakedM3;
   const [driesMmPerHour, { steadyM3s }] = [store.driesMmPerHour ?? 0, on];
@@ -165,7 +160,7 @@ export function conduitStorm(
     name: store.name,
     peakM3s: through?.peakM3s ?? 0,
     capacityM3s: pipe.flowAt(store.crestM),
-    peakLevelM: run.levelM.reduce((a, v) => Math.max(a, v), -Infinity),
+    peakLevelM: greatestOf(run.levelM, -Infinity),
     surchargedH: (run.levelM.reduce((n, v) => n + (v > soffitM ? 1 : 0), 0) * stepS) / 3600,
     // Under a grate there is no rim: what rises there is the yard's.
     overM3: over?.volumeM3 ?? 0,

@@ -62,7 +62,9 @@ export function stormRun(
   const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
   const exits = weather && !isInside ? exitGrounds(model, insideOf(model, project.site.outline, graph), { met: water.met, graph }) : [];
   const natural = isInside ? [] : water.natural;
-  const hydrology = hydrologyOf(weather, { ...water, natural, exits: exits.map((e) => e.whole) });
+  const ids = new Set(water.stores.map((s) => s.id));
+  const catchments = isInside ? water.catchments.filter((g) => ids.has(g.catchment.of)) : water.catchments;
+  const hydrology = hydrologyOf(weather, { catchments, natural, exits: exits.map((e) => e.whole) });
   const { storm, runoff } = hydrology;
   const soakage = rain?.storm.soakage === true;
   const result =

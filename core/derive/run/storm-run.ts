@@ -76,10 +76,14 @@ function inflowOf(
   { storm, flowM3s, ground, steadyM3s, sent, raise, steps }: Comes,
 ): Float64Array {
   const perMm = rainedM2 / 1000 / (storm.stepMin * 60);
-  return Float64Array.from(
-    { length: steps },
-    (_, i) => steadyM3s + sent * ground * raised(flowM3s?.[i] ?? 0, raise) + perMm * (storm.stepsMm[i] ?? 0),
-  );
+  const { stepsMm } = storm;
+  const inflow = new Float64Array(steps).fill(steadyM3s);
+  // What is shed and what falls end before the run does.
+  const shed = Math.min(steps, flowM3s?.length ?? 0);
+  for (let i = 0; flowM3s && i < shed; i++) inflow[i] += sent * ground * raised(flowM3s[i], raise);
+  const rained = Math.min(steps, stepsMm.length);
+  for (let i = 0; i < rained; i++) inflow[i] += perMm * stepsMm[i];
+  return inflow;
 }
 
 /** How far under an outlet the water beyond may stay for the two to be routed apart [m]. */

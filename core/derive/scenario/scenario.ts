@@ -48,6 +48,12 @@ export function settled(project: Project, graph: Graph): Project {
   };
 }
 
+/** The same with works that say what they said before as the things they were: a copy of all comes with every message. */
+export const withSettledWorks = (scenario: Scenario, graph: Graph): Scenario => ({
+  ...scenario,
+  option: { ...scenario.option, works: scenario.option.works.map((work) => graph.same(`work:${work.id}`, work)) },
+});
+
 /** The same under another rain; all rains of one name share what is kept. */
 export const underRain = (scenario: Scenario, name: string, rain: Rain): Scenario => ({
   ...scenario,

@@ -47,9 +47,19 @@ export function laidOut(scenario: Scenario, context: RoomContext): Laid | null {
   });
 }
 
+/** Rains of one storm by the rain they are of and its length: each is written out only once. */
+const rains = new WeakMap<object, Map<number, OneRain>>();
+
 /** The rain of one storm: of the length given, else of the longest that is looked at. */
-export const rainOver = ({ rain }: Pick<Project, 'rain'>, durationMin?: number): OneRain | null =>
-  rain ? { ...rain, storm: ofLength(rain.storm, durationMin ?? longestOf(rain.table, rain.storm)) } : null;
+export function rainOver({ rain }: Pick<Project, 'rain'>, durationMin?: number): OneRain | null {
+  if (!rain) return null;
+  const lengthMin = durationMin ?? longestOf(rain.table, rain.storm);
+  const known = rains.get(rain) ?? new Map<number, OneRain>();
+  rains.set(rain, known);
+  const one = known.get(lengthMin) ?? { ...rain, storm: ofLength(rain.storm, lengthMin) };
+  known.set(lengthMin, one);
+  return one;
+}
 
 /** A run of one storm, what is worked out for it kept under a name of its own. */
 export function runOn(
@@ -66,9 +76,11 @@ export function runOn(
   },
 ): Run {
   const { name, rain, startsM, isRaised = false, isInside = false, graph } = on;
+  // One thing as long as it says the same, whoever made it.
+  const by = graph.same('rain-run', rain);
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
-  const reads = [same, world.site, { rain, sent: scenario.conditions.sent }, startsM, { isRaised, isInside }] as const;
-  return graph.step(`run:${name}`, reads, (_, __, { rain: by }) =>
-    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: graph.same('rain-run', by), startsM, isRaised, isInside })),
+  const reads = [same, world.site, by, scenario.conditions.sent, startsM, { isRaised, isInside }] as const;
+  return graph.step(`run:${name}`, reads, () =>
+    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: by, startsM, isRaised, isInside })),
   );
 }

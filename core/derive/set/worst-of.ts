@@ -7,31 +7,36 @@ import { STRICT, type SetRan, memberName } from './set.ts';
 
 /** Runs a quantity is told of as found: as it runs off, where it is a matter of what is caught, or raised to the peaks chosen. */
 type Runs = 'plain' | 'raised';
-type Quantities<T> = Readonly<Record<string, readonly [of: (storm: T) => number | null, sense: 1 | -1, only?: Runs]>>;
+type Quantity<T> = readonly [name: string, of: (storm: T) => number | null, sense: 1 | -1, only?: Runs];
+type Quantities<T> = readonly Quantity<T>[];
 
 /** What is told of a store at its worst, whether more or less is worse, and of which runs where not of all. */
-const STORE_QUANTITIES: Quantities<StoreStorm> = {
-  peakLevelM: [(s) => s.peakLevelM, 1],
-  riseM: [(s) => s.riseM, 1],
-  freeboardM: [(s) => s.freeboardM, -1],
-  spilledM3: [(s) => s.spilledM3, 1, 'plain'],
-  heldShare: [(s) => (s.inM3 > 0 ? Math.max(0, 1 - s.spilledM3 / s.inM3) : null), -1, 'plain'],
-  inM3: [(s) => s.inM3, 1, 'plain'],
-  raisedInM3: [(s) => s.inM3, 1, 'raised'],
-  peakInM3s: [(s) => s.peakInM3s, 1],
-  peakOutM3s: [(s) => s.peakOutM3s, 1],
-  spillsH: [(s) => s.spillsH, 1],
-  firstSpillS: [(s) => s.firstSpillS, -1, 'plain'],
-  nextDayM3: [(s) => s.nextDayM3, 1, 'plain'],
-};
-const OUTLET_QUANTITIES: Quantities<OutletStorm> = {
-  peakM3s: [(o) => o.peakM3s, 1],
-  volumeM3: [(o) => o.volumeM3, 1, 'plain'],
-  runsH: [(o) => o.runsH, 1],
-  velocityMs: [(o) => o.velocityMs, 1],
-};
+const STORE_QUANTITIES: Quantities<StoreStorm> = [
+  ['peakLevelM', (s) => s.peakLevelM, 1],
+  ['riseM', (s) => s.riseM, 1],
+  ['freeboardM', (s) => s.freeboardM, -1],
+  ['spilledM3', (s) => s.spilledM3, 1, 'plain'],
+  ['heldShare', (s) => (s.inM3 > 0 ? Math.max(0, 1 - s.spilledM3 / s.inM3) : null), -1, 'plain'],
+  ['inM3', (s) => s.inM3, 1, 'plain'],
+  ['raisedInM3', (s) => s.inM3, 1, 'raised'],
+  ['peakInM3s', (s) => s.peakInM3s, 1],
+  ['peakOutM3s', (s) => s.peakOutM3s, 1],
+  ['spillsH', (s) => s.spillsH, 1],
+  ['firstSpillS', (s) => s.firstSpillS, -1, 'plain'],
+  ['nextDayM3', (s) => s.nextDayM3, 1, 'plain'],
+];
+const OUTLET_QUANTITIES: Quantities<OutletStorm> = [
+  ['peakM3s', (o) => o.peakM3s, 1],
+  ['volumeM3', (o) => o.volumeM3, 1, 'plain'],
+  ['runsH', (o) => o.runsH, 1],
+  ['velocityMs', (o) => o.velocityMs, 1],
+];
 
-const EXIT_QUANTITIES: Quantities<LeavingFlow> = { peakM3s: [(e) => e.peakM3s, 1], volumeM3: [(e) => e.volumeM3, 1, 'plain'] };
+const EXIT_QUANTITIES: Quantities<LeavingFlow> = [
+  ['peakM3s', (e) => e.peakM3s, 1],
+  ['volumeM3', (e) => e.volumeM3, 1, 'plain'],
+];
+const LEFT: Quantities<StoreStorm> = STORE_QUANTITIES.filter(([name]) => name === 'freeboardM');
 
 const valueIn = ({ outcomes }: Brief, id: string, of: (storm: StoreStorm) => number): number => {
   const storm = outcomes.get(id)?.storm;
@@ -44,11 +49,12 @@ function worstOf<T>(members: readonly Member[], of: (brief: Brief) => T | undefi
   for (const { brief, durationMin, condition, isRaised } of members) {
     const one = of(brief);
     if (one === undefined) continue;
-    for (const [name, [valueOf, sense, only]] of Object.entries(quantities)) {
+    for (const [name, valueOf, sense, only] of quantities) {
       if (only === 'raised' && !(isRaised && condition === 'found')) continue;
       if (only === 'plain' && isRaised && condition === 'found') continue;
       const value = valueOf(one);
-      if (value === null || (name in worst && sense * value <= sense * worst[name].value)) continue;
+      const known = worst[name] as Worst | undefined;
+      if (value === null || (known && sense * value <= sense * known.value)) continue;
       worst[name] = { value, durationMin, condition };
     }
   }
@@ -61,7 +67,7 @@ export const storeWorst = (members: readonly Member[], id: string): Record<strin
 /** Least freeboard of a store as found, full and blocked; by what is most usual where several are as bad. */
 export const leastLeft = (members: readonly Member[], id: string): Worst | null => {
   const strict = members.filter((m) => STRICT.has(m.condition));
-  return worstOf(strict, (b) => b.outcomes.get(id)?.storm, { freeboardM: STORE_QUANTITIES.freeboardM }).freeboardM ?? null;
+  return worstOf(strict, (b) => b.outcomes.get(id)?.storm, LEFT).freeboardM ?? null;
 };
 /** The worst of a place where water leaves over the whole set. */
 export const exitWorst = (members: readonly Member[], id: string): Record<string, Worst> =>

@@ -32,22 +32,21 @@ function lowestOf({ grid }: Plan, intakes: readonly Intake[]): readonly [number,
   return lowest < 0 ? null : centreOf(grid, lowest);
 }
 
-function placeOf(plan: Plan, intakes: readonly Intake[], on: { readonly share: number; readonly work: string }): IntakePlace | null {
+/** The way of what a store's intakes let pass; null where they lie off the ground. */
+function pastOf(plan: Plan, intakes: readonly Intake[], work: string): Link | null {
   const [{ store }] = intakes;
-  const takes = intakes.find((i) => i.takes !== undefined)?.takes;
-  const delayS = Math.max(...intakes.map((i) => i.delayS ?? 0));
   const at = lowestOf(plan, intakes);
   if (!at) return null;
-  const id = `${store}#intake`;
-  const { work, share } = on;
-  const past = linkOf(plan, store, { id: `${id}:past`, work, role: 'past', dischargeAt: at });
-  return {
-    id,
-    store,
-    work,
-    takes: (comes) => (takes ? takenBy(takes, share * comes) : share * comes),
-    past: { ...past, lagS: past.lagS + delayS },
-  };
+  const past = linkOf(plan, store, { id: `${store}#intake:past`, work, role: 'past', dischargeAt: at });
+  return { ...past, lagS: past.lagS + Math.max(...intakes.map((i) => i.delayS ?? 0)) };
+}
+
+function placeOf(
+  past: Link,
+  { store, work }: { readonly store: string; readonly work: string },
+  { share, takes }: { readonly share: number; readonly takes: Intake['takes'] | null },
+): IntakePlace {
+  return { id: `${store}#intake`, store, work, takes: (comes) => (takes ? takenBy(takes, share * comes) : share * comes), past };
 }
 
 /** Places of all stores that do not simply take all that meets them; a store has one law, told by any of its intakes. */
@@ -66,6 +65,8 @@ export function intakePlaces(
     const share = met.shares.get(store) ?? 1;
     const work = workOf.get(store);
     if (work === undefined || (share === 1 && intakes.every((i) => i.takes === undefined && (i.delayS ?? 0) === 0))) return [];
-    return graph.step(`intake:${store}`, [plan, intakes, { share, work }], placeOf) ?? [];
+    const past = graph.settled(`intake-past:${store}`, [plan, intakes, work], pastOf);
+    const takes = intakes.find((i) => i.takes !== undefined)?.takes ?? null;
+    return past ? graph.step(`intake:${store}`, [past, { store, work }, { share, takes }], placeOf) : [];
   });
 }

@@ -140,13 +140,19 @@ export function tracedLinks({ option, standing: { stores, works, instead }, plan
         if (to !== undefined) led.add(outlet.id);
         return to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') };
       });
-      const own = graph.step(`links:${store.id}`, [store, given, plan], (from, ways) =>
+      // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
+      const traced = store.outlets.map((outlet, k) =>
+        given[k]
+          ? null
+          : graph.settled(`way:${outlet.id}`, [plan, outlet.dischargeAt, store.id], (on, dischargeAt, from) =>
+              linkOf(on, from, { id: outlet.id, work: outlet.work, role: outlet.role, dischargeAt }),
+            ),
+      );
+      const own = graph.step(`links:${store.id}`, [store, given, traced], (from, ways, found) =>
         from.outlets.map((outlet, k) => {
           const way = ways[k];
           if (way) return asItself(givenLink(from, outlet, way));
-          // Where it comes out decides its way, not its level: that is dragged.
-          const traced = graph.step(`way:${outlet.id}`, [plan, outlet.dischargeAt, from.id], () => linkOf(plan, from.id, outlet));
-          return asItself({ ...traced, work: outlet.work, role: outlet.role });
+          return asItself({ ...(found[k] as Link), work: outlet.work, role: outlet.role });
         }),
       );
       return [store.id, own];

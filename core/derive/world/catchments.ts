@@ -14,8 +14,8 @@ import {
   partedBy,
   shareOfCell,
   setOf,
+  shapeIn,
   shapeOf,
-  shapesOf,
   upstreamOf,
 } from '../../terrain/index.ts';
 import { type Graph, asItself } from '../graph/graph.ts';
@@ -97,12 +97,16 @@ function nameOf(members: Int32Array): string {
 /** What runs onto each store directly, its own cells included: all of them in one pass, each kept while its cells stay. */
 export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered[] {
   return graph.step('catchments', [model, met], () => {
-    const parts = partedBy(model.flow, met.label, met.stores.length);
-    const shapes = shapesOf(model.grid, model.flow, { parts, label: met.label, edge: model.edge, slopes: slopesIn(model, graph) });
-    return shapes.map((shape, k): Gathered => {
-      const of = met.stores[k];
-      const members = parts[k];
-      return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({ catchment: { of, ...shape }, members: members.slice() }));
+    const { grid, flow, edge } = model;
+    const { label, stores } = met;
+    const slopes = slopesIn(model, graph);
+    const lengths = new Float64Array(label.length);
+    return partedBy(flow, label, stores.length).map((members, k): Gathered => {
+      const of = stores[k];
+      return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({
+        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, lengths }) },
+        members: members.slice(),
+      }));
     });
   });
 }
@@ -122,7 +126,7 @@ export const naturalCatchment = (
             model.flow,
             intakes.flatMap((i) => catchingCells(model.grid, i)),
           );
-    return gather(store, { model, graph: on.graph, cells });
+    return on.graph.step(`natural-shape:${store}`, [model, nameOf(cells.members)], () => gather(store, { model, graph: on.graph, cells }));
   });
 
 /** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
@@ -170,11 +174,11 @@ export function exitGrounds(
   return graph.step('exits-open', [model, wholes, met], (_, all, { label, stores }) =>
     all.map(({ exit, id, own }): ExitGround => {
       if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
-      const open = setOf(
-        own.members.filter((i) => label[i] === 0),
-        label.length,
+      const open = own.members.filter((i) => label[i] === 0);
+      const uncaught = graph.step(`exit-open:${id}`, [model, nameOf(open)], () =>
+        gather(id, { model, graph, cells: setOf(open, label.length) }),
       );
-      return { exit, id, whole: own, uncaught: gather(id, { model, graph, cells: open }) };
+      return { exit, id, whole: own, uncaught };
     }),
   );
 }

@@ -8,7 +8,9 @@ export const springsOf = (features: readonly Feature[], plan: Plan, graph: Graph
   features.flatMap((f): DerivedSpring[] => {
     const { id, kind, at, flowM3s = 0 } = f;
     if (kind !== 'spring' || !at) return [];
-    return [graph.step(`spring:${id}`, [plan, at, flowM3s], (by, from, flow) => ({ id, flowM3s: flow, ...followWater(by, from, null) }))];
+    return [
+      graph.settled(`spring:${id}`, [plan, at, flowM3s], (by, from, flow) => ({ id, flowM3s: flow, ...followWater(by, from, null) })),
+    ];
   });
 
 /** Steady inflow of each store from springs [m3/s]. */
