@@ -56,6 +56,12 @@ export function drains(open: () => Bench): void {
       await v.reads('aside', /runs to Drain 2/);
       await v.choose('Work', 'Drain 1');
       await v.verdict(/^Drain 1 leads away up to \d+\sL\/s/);
+      // What the street takes nobody has said; told, it is held against what comes.
+      await v.reads('aside', /Ask whoever owns the street’s drain how much it may be given/);
+      await v.press('You were told how much the street takes');
+      await v.type('May be given to the street', '0.1');
+      await v.reads('aside', /too much: hold some of it back in a store/);
+      await v.type('May be given to the street', '500');
       // A pipe does not climb: said where and by how much, and nothing is changed.
       await v.type('Invert where it ends', '41.6');
       await v.reads('body', /pipe 3 of "Drain 1" would climb \d+\smm/);

@@ -106,6 +106,8 @@ export interface StormFacts {
   readonly storm: StoreStorm | null;
   /** What the storm did to its pipes, where it lays any. */
   readonly conduits?: readonly ConduitStorm[];
+  /** Those of its stores and pipes that water of other works is led to, where it lays any. */
+  readonly ledTo?: readonly string[];
   /** All its stores, where it makes more than one. */
   readonly others?: readonly { readonly store: Store; readonly storm: StoreStorm | null }[];
   readonly catchment: Catchment | null;

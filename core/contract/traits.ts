@@ -6,6 +6,8 @@ export interface Traits {
   readonly canBlock: boolean;
   /** Its water goes through a closed bore, which blocks first. */
   readonly isConduit: boolean;
+  /** It stands still when the mains go. */
+  readonly needsMains?: true;
   /** Soil settles in it and takes its room. */
   readonly canSilt: boolean;
   /** It is cut into the ground, last of all: until then it lets nothing out. */

@@ -248,9 +248,10 @@ export interface Runoff {
 
 /**
  * How ground and water may be found when a storm begins. found: as they usually are · full: every store to its lowest way out ·
- * blocked: full, and every pipe closed by debris · wet: the ground soaked by rain before · bare: nothing grows on it.
+ * blocked: full, and every pipe closed by debris · unpowered: full, and what the mains drive stands still while all pipes run · wet:
+ * the ground soaked by rain before · bare: nothing grows on it.
  */
-export const CONDITIONS = ['found', 'full', 'blocked', 'wet', 'bare'] as const;
+export const CONDITIONS = ['found', 'full', 'blocked', 'unpowered', 'wet', 'bare'] as const;
 export type Condition = (typeof CONDITIONS)[number];
 
 /** Which storm of a set, and how it found ground and water. */

@@ -1,16 +1,23 @@
 // How ground and water may be found besides as they usually are: what every work is judged under, asked for or not.
-import type { Condition, WorkBase } from '../../contract/index.ts';
+import type { Condition, Traits, WorkBase } from '../../contract/index.ts';
 import type { Option } from '../../project/index.ts';
 import type { Registry } from '../../works/index.ts';
-import { bared } from './conditions.ts';
+import { type Conditions, bared } from './conditions.ts';
 import { type Scenario, liveWorks } from './scenario.ts';
 
+const worksThat = ({ works }: Option, registry: Pick<Registry, 'bind'>, are: (traits: Traits) => boolean): readonly WorkBase[] =>
+  liveWorks(works).filter((work) => are(registry.bind(work).traits));
+
 /** Works whose water goes through a bore that debris can close. */
-export const boresOf = ({ works }: Option, registry: Pick<Registry, 'bind'>): readonly WorkBase[] =>
-  liveWorks(works).filter((work) => {
-    const { traits } = registry.bind(work);
-    return traits.canBlock && traits.isConduit;
-  });
+export const boresOf = (option: Option, registry: Pick<Registry, 'bind'>): readonly WorkBase[] =>
+  worksThat(option, registry, ({ canBlock, isConduit }) => canBlock && isConduit);
+
+/** Some works closed altogether, all stores full when it begins. */
+const closed = (conditions: Conditions, works: readonly WorkBase[]): Conditions => ({
+  ...conditions,
+  startsFull: true,
+  blocked: new Map([...conditions.blocked, ...works.map((w) => [w.id, 1] as const)]),
+});
 
 /** A scenario under a standard condition; null where that is what it is already. */
 export function underCondition(scenario: Scenario, condition: Condition, registry: Pick<Registry, 'bind'>): Scenario | null {
@@ -21,9 +28,14 @@ export function underCondition(scenario: Scenario, condition: Condition, registr
     case 'full':
       return { ...scenario, id: named, conditions: { ...conditions, startsFull: true } };
     case 'blocked': {
-      const closed = boresOf(scenario.option, registry).map((w) => [w.id, 1] as const);
-      if (closed.length === 0) return null;
-      return { ...scenario, id: named, conditions: { ...withKey, startsFull: true, blocked: new Map([...conditions.blocked, ...closed]) } };
+      const bores = boresOf(scenario.option, registry);
+      return bores.length === 0 ? null : { ...scenario, id: named, conditions: closed(withKey, bores) };
+    }
+    case 'unpowered': {
+      const still = worksThat(scenario.option, registry, (t) => t.needsMains === true);
+      // Where nothing else could close it is the same as blocked.
+      const isOwn = still.length > 0 && still.length < boresOf(scenario.option, registry).length;
+      return isOwn ? { ...scenario, id: named, conditions: closed(withKey, still) } : null;
     }
     case 'wet': {
       if (project.runoff?.wetness === 'wet') return null;

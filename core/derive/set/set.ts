@@ -14,7 +14,7 @@ import { storesOnly } from '../water/water.ts';
 import { type Laid, type RoomContext, laidOut, rainOver, runOn } from './laid.ts';
 
 /** Conditions in which water or works are found worse than made: what is fine must be fine in them too. */
-export const STRICT: ReadonlySet<Condition> = new Set(['found', 'full', 'blocked']);
+export const STRICT: ReadonlySet<Condition> = new Set(['found', 'full', 'blocked', 'unpowered']);
 
 export interface SetAsked {
   /** Only these members, by `memberName`: those that governed last, while an answer is wanted at once. */

@@ -102,6 +102,7 @@ export function toldOf(
   const fromAbove = arrivingPeaks(flows, joints);
   const own = grouped(flows, (l) => workOf.get(l.from) ?? l.work);
   const made = grouped(flows, (l) => (l.work === workOf.get(l.from) ? null : l.work));
+  const led = grouped(flows, (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null)));
   const catchments = new Map(water.catchments.map((g) => [g.catchment.of, g]));
   const { runoff } = run.hydrology;
   const designPeaks = new Map(
@@ -134,7 +135,7 @@ export function toldOf(
       runoff: runoff.get(id) ?? null,
       designPeakM3s: designPeaks.get(id) ?? null,
       burstMmPerHour,
-      ...(pipes.length > 0 ? { conduits: pipes } : {}),
+      ...(pipes.length > 0 ? { conduits: pipes, ledTo: [...new Set((led.get(work.id) ?? []).map((l) => l.to))] } : {}),
     };
     return [work.id, graph.step(`facts:${work.id}`, [known], factsOf)];
   });
@@ -158,13 +159,13 @@ export function toldOf(
   };
 }
 
-interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'burstMmPerHour' | 'conduits'> {
+interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'burstMmPerHour' | 'conduits' | 'ledTo'> {
   readonly mine: readonly { readonly store: Store; readonly outcome: StoreOutcome | null }[];
   readonly gathered: Water['catchments'][number] | null;
   readonly runoff: CatchmentRunoff | null;
 }
 
-function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, burstMmPerHour, conduits }: Known): StormFacts {
+function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, burstMmPerHour, conduits, ledTo }: Known): StormFacts {
   const [first, ...rest] = mine.map(({ store, outcome }) => ({ store, storm: outcome?.storm ?? null }));
   return {
     missing,
@@ -178,5 +179,6 @@ function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, 
     designPeakM3s,
     burstMmPerHour,
     ...(conduits ? { conduits } : {}),
+    ...(ledTo ? { ledTo } : {}),
   };
 }

@@ -7,6 +7,7 @@ export const CONDITION_WORDS: Readonly<Record<Condition, string>> = {
   found: '',
   full: 'all full when it begins',
   blocked: 'all full and pipes blocked',
+  unpowered: 'all full and the mains gone',
   wet: 'on ground wet from before',
   bare: 'on bare ground',
 };
@@ -16,6 +17,7 @@ export const CONDITION_NAMES: Readonly<Record<Condition, string>> = {
   found: 'as usually found',
   full: 'all full',
   blocked: 'full, pipes blocked',
+  unpowered: 'full, mains gone',
   wet: 'wet ground',
   bare: 'bare ground',
 };

@@ -9,7 +9,7 @@ import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { type Laid, rainOver } from '../set/laid.ts';
 import type { Looks } from '../set/rare.ts';
-import type { SetRan } from '../set/set.ts';
+import { STRICT, type SetRan } from '../set/set.ts';
 import { exitWorst, storeWorst } from '../set/worst-of.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, View } from '../types.ts';
 import { failureChecks } from '../water/standing.ts';
@@ -106,7 +106,7 @@ function conditionAt({ members, water }: SetRan, on: string): Condition {
   const works = new Map(water.works.map(({ bound }) => [bound.work.id, bound.hostId]));
   const host = works.get(on) ?? on;
   const store = water.stores.find((s) => s.id === host || isOf(s, host));
-  const strict = members.filter((m) => m.condition === 'full' || m.condition === 'blocked');
+  const strict = members.filter((m) => m.condition !== 'found' && STRICT.has(m.condition));
   return (store && storeWorst(strict, store.id).freeboardM)?.condition ?? 'full';
 }
 

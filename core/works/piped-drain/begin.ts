@@ -75,7 +75,8 @@ export const beginDrain: Technique<PipedDrain, unknown>['begin'] = ({ how, point
   const grateM = isOpen ? GRATE_M : 0;
   const basins = places
     .filter((atM, k) => k === 0 || atM - places[k - 1] > 0.3)
-    .map((atM): Basin => ({ atM: mm(atM), invertM: 0, pipeM: PIPE_M, grateLongM: grateM, grateWideM: grateM, sumpM: isOpen ? SUMP_M : 0 }));
+    .map((atM): Basin => ({ atM: mm(atM), invertM: 0, pipeM: PIPE_M, grateLongM: grateM, grateWideM: grateM, sumpM: isOpen ? SUMP_M : 0 }))
+    .map((basin, k): Basin => (isOpen || k > 0 ? basin : { ...basin, spouts: 1 }));
   const first = newDrain(land.idFor('drain'), land.nameFor('Drain'), {
     line,
     basins,

@@ -8,6 +8,7 @@ import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres, millimetres } from
 import { FINE, saidRule } from '../said-rule.ts';
 import { storeIdOf, whichOf, worstOf } from '../series.ts';
 import { byLikelihood, causeName, causesOf, isLookedAt } from './found.ts';
+import { JOINING_RULES } from './joining-checks.ts';
 import { isOpen } from './model.ts';
 import { PIPE_RULES } from './pipe-checks.ts';
 import { leaps } from './slope-checks.ts';
@@ -353,4 +354,5 @@ export const PIPED_DRAIN_RULES: readonly Rule<DrainFacts>[] = [
   asked,
   passes,
   ...PIPE_RULES,
+  ...JOINING_RULES,
 ];

@@ -33,6 +33,24 @@ export const PIPE_SPEED = defineFormula(
   ({ D, S, n }) => (Math.cbrt(D / 4) ** 2 * Math.sqrt(S)) / n,
 );
 
+export const STREET_LEFT = defineFormula(
+  {
+    id: 'drain.street-left',
+    title: 'What a pipe in the street can still take',
+    statement: 'L = π/4 · D² · (D/4)^(2/3) · S^(1/2) / n − q',
+    symbols: {
+      D: { means: 'its inner diameter', unit: 'm', domain: 'positive' },
+      S: { means: 'its fall', unit: 'm/m', domain: 'positive' },
+      n: { means: 'Manning roughness', unit: 's/m^(1/3)', domain: 'positive', range: [0.008, 0.03] },
+      q: { means: 'what runs in it already', unit: 'm³/s', domain: 'nonNegative' },
+    },
+    result: { symbol: 'L', means: 'flow left', unit: 'm³/s' },
+    source: { key: 'chow1959', locator: 'Manning, R = D/4 full', fromMemory: true },
+    limits: 'Running full without pressure; where its water stands higher it takes less.',
+  },
+  ({ D, S, n, q }) => (Math.PI / 4) * D * D * ((Math.cbrt(D / 4) ** 2 * Math.sqrt(S)) / n) - q,
+);
+
 export const COVER_LEFT = defineFormula(
   {
     id: 'drain.cover',

@@ -7,9 +7,10 @@ import { runRules } from '../rules.ts';
 import { beginDrain } from './begin.ts';
 import { PIPED_DRAIN_RULES } from './checks.ts';
 import { pipedDrainDescriptor } from './descriptor.ts';
-import { COVER_LEFT, LEAST_FALL, PIPE_SPEED } from './formulas.ts';
+import { COVER_LEFT, LEAST_FALL, PIPE_SPEED, STREET_LEFT } from './formulas.ts';
 import { diagnosisOf } from './found.ts';
 import { type DrainGround, measureDrain } from './ground.ts';
+import { streetLeft } from './joining-checks.ts';
 import { deepestM, hoursOf, quantitiesOf, stepsOf } from './making.ts';
 import { type PipedDrain, ROUGHNESS, isOpen } from './model.ts';
 import { sectionOf } from './section.ts';
@@ -48,6 +49,8 @@ function figuresOf(facts: DrainFacts, sheet: Worksheet): Figure[] {
   const pipes = pipesOf(work, ground);
   const last = pipes[pipes.length - 1];
   const peakOf = (k: number): number | null => conduits.find((c) => c.id === pipeId(work, ground, k))?.peakM3s ?? null;
+  const isStreet = ground.taker === null && work.ends === 'street';
+  const leftM3s = isStreet ? streetLeft(work, (values) => sheet.use(STREET_LEFT, values)) : null;
   const flattest = pipes.reduce((a, p) => (p.slope < a.slope ? p : a));
   return [
     { id: 'lengthM', label: 'Long', value: ground.lengthM, kind: 'distance' },
@@ -62,6 +65,7 @@ function figuresOf(facts: DrainFacts, sheet: Worksheet): Figure[] {
     ...(pipes.length > 1
       ? pipes.slice(0, -1).map((p): Figure => ({ id: `peak${p.k + 1}`, label: `Pipe ${p.k + 1}: comes at most`, value: peakOf(p.k), kind: 'flow' }))
       : []),
+    ...(isStreet ? [{ id: 'streetM3s', label: 'The street can still take', value: leftM3s, kind: 'flow' } as const] : []),
     ...ground.yards.map(({ pool }, n): Figure => ({ id: `yard${n + 1}M`, label: ground.yards.length === 1 ? 'Stands before it runs on' : `Yard ${n + 1}: stands before it runs on`, value: pool.spillM - pool.lowM, kind: 'difference' })),
     { id: 'hours', label: 'Hours of one person', value: hoursOf(work, ground), kind: 'hours' },
   ]; // prettier-ignore
@@ -119,7 +123,7 @@ function placeDrain(work: PipedDrain, ground: DrainGround): PlacedWork {
 
 export const pipedDrain: Technique<PipedDrain, DrainGround> = {
   ...pipedDrainDescriptor,
-  formulas: [LEAST_FALL, PIPE_SPEED, COVER_LEFT],
+  formulas: [LEAST_FALL, PIPE_SPEED, COVER_LEFT, STREET_LEFT],
   rules: PIPED_DRAIN_RULES,
   begin: beginDrain,
   measure: measureDrain,

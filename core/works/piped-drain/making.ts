@@ -2,7 +2,7 @@ import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, DAY_H, counted, inOrder, line, standingIn } from '../making.ts';
 import type { DrainGround } from './ground.ts';
-import { type PipedDrain, isOpen } from './model.ts';
+import { type PipedDrain, isOpen, joinsAt, spoutsAt } from './model.ts';
 import { type Pipe, pipesOf } from './standing.ts';
 
 /** A trench so much wider than its pipe, bed and cover of gravel about it [m], and what lies in a length of pipe as it is sold [m]: common practice. */
@@ -78,6 +78,23 @@ function pavingOf(work: PipedDrain, { aboveM2, slabM3 }: Parts, on: { readonly l
   ];
 } // prettier-ignore
 
+/** A riser ends so far over the ground [m]: common practice. */
+const RISES_M = 0.15;
+
+/** What brings water down into it from walls: adapters, risers, branches, and the traps of what drips. */
+function joinedOf({ basins }: PipedDrain, { atBasins }: DrainGround): QuantityLine[] {
+  const joints = basins.reduce((sum, b) => sum + joinsAt(b), 0);
+  if (joints === 0) return [];
+  const spouts = basins.reduce((sum, b) => sum + spoutsAt(b), 0);
+  const risersM = basins.reduce((sum, b, k) => sum + joinsAt(b) * Math.max(0, atBasins[k] + RISES_M - b.invertM), 0);
+  return [
+    line({ item: 'riser', label: 'Risers', kind: 'length', from: 'from each invert to 150 mm over the ground' }, risersM, 'made'),
+    counted({ item: 'branch', label: 'Branches with a bend', from: 'one for each that joins' }, joints),
+    ...(spouts > 0 ? [counted({ item: 'adapter', label: 'Adapters from downspout to pipe', from: 'one for each downspout' }, spouts)] : []),
+    ...(joints > spouts ? [counted({ item: 'trap', label: 'Traps of cooling units’ drips', from: 'one for each' }, joints - spouts)] : []),
+  ];
+}
+
 export function quantitiesOf(work: PipedDrain, ground: DrainGround): QuantityLine[] {
   const parts = partsOf(work, ground);
   const widths = byWidth(work, ground);
@@ -91,6 +108,7 @@ export function quantitiesOf(work: PipedDrain, ground: DrainGround): QuantityLin
     counted({ item: 'joint', label: 'Sockets and couplings', from: 'between lengths, and at every basin' }, lengths.reduce((a, l) => a + Math.max(0, l.sold - 1), 0) + 2 * work.basins.length),
     counted({ item: 'reducer', label: 'Reducers', from: 'where its width changes' }, work.basins.slice(1).filter((b, k) => b.pipeM !== work.basins[k].pipeM).length),
     ...(bends > 0 ? [counted({ item: 'bend', label: 'Bends between basins', from: 'corners of the line without a basin' }, bends)] : []),
+    ...joinedOf(work, ground),
     counted({ item: 'basin', label: 'Basins with grates', from: 'as listed' }, open.length),
     counted({ item: 'lid', label: 'Joints under lids', from: 'as listed' }, work.basins.length - open.length),
     line({ item: 'cut', label: 'To dig', kind: 'volume', from: 'pipe by pipe, 0.2 m wider, 0.1 m under it; sumps' }, parts.trenchM3 + parts.basinM3, 'earth'),
@@ -127,6 +145,9 @@ export function stepsOf(work: PipedDrain, ground: DrainGround): BuildStep[] {
     },
     { id: 'bed', does: 'Spread a hand of gravel and bring it to its falls by level or a taut string: no hump, no sag.', hold: 'A reading every 2 m and at every basin; each lower than the last.' },
     { id: 'lay', does: 'Set the basins, sumps down, and lay the pipe from below upwards, sockets uphill; smooth pipe with no holes where it only leads.', hold: 'A bucket poured into the top comes out at the end, none of it stands on the way; photograph it with a tape before it is covered.' },
+    ...(work.basins.some((b) => joinsAt(b) > 0)
+      ? [{ id: 'join', does: 'Set a riser on each branch and tie the downspouts in above the ground, each with a joint that comes apart by hand; a drip through its trap.', hold: 'Water poured into each gutter and tray arrives at the end.' }]
+      : []),
     { id: 'cover', does: 'Gravel over the pipe, then earth in layers, trodden down; grates a finger under the ground, the ground led to them.' },
     ...(ground.taker === null && work.ends === 'daylight'
       ? [{ id: 'end', does: 'Lay stone or a slab where it ends, and a grille or a flap on it.' }]

@@ -17,6 +17,9 @@ export interface Basin {
   readonly grateWideM: number;
   /** Depth under the invert, for silt. */
   readonly sumpM: number;
+  /** Downspouts, and lines of what cooling units drip, that join it; left out, none. */
+  readonly spouts?: number;
+  readonly drips?: number;
 }
 
 export interface PipedDrain extends WorkBase {
@@ -47,6 +50,11 @@ export interface PipedDrain extends WorkBase {
   /** Lowest sill, vent or window near its basins, and the highest water known where it ends. */
   readonly thresholdM?: number;
   readonly outsideM?: number;
+  /** Of a street's drain: what may be given to it; its width and fall, and what runs in it already [m3/s, m, m/m, m3/s]. */
+  readonly mayGiveM3s?: number;
+  readonly streetPipeM?: number;
+  readonly streetFall?: number;
+  readonly streetOwnM3s?: number;
   /** Of a drain that is there: what was seen of it, and what it let through when it was tried. */
   readonly found: Found;
   readonly passesM3s?: number;
@@ -55,6 +63,8 @@ export interface PipedDrain extends WorkBase {
 
 /** Manning’s roughness by wall (handbook 4.1; Chow 1959 Table 5-6; from memory). */
 export const ROUGHNESS: Readonly<Record<PipedDrain['wall'], number>> = { smooth: 0.011, ribbed: 0.016, concrete: 0.013 };
+
+const IN_STREET = { path: 'ends', is: ['street'] } as const;
 
 export const DRAIN_FIELDS: readonly FieldSpec[] = [
   { path: 'levels.outletM', label: 'Invert where it ends', kind: 'level', min: -500, max: 9000, help: 'Lowest of the bore, where its water leaves.' },
@@ -65,6 +75,10 @@ export const DRAIN_FIELDS: readonly FieldSpec[] = [
   { path: 'dimensions.stoneM', label: 'Stone where it ends', kind: 'difference', min: 0, max: 0.6, help: 'Its median size; nothing where none is laid.', shownWhen: { path: 'ends', is: ['daylight'] } },
   { path: 'thresholdM', label: 'Lowest sill or vent near it', kind: 'level', min: -500, max: 9000, help: 'A door, a cellar window, a vent: what water must never reach.', optional: { offer: 'You have levelled the lowest sill', start: 0 } },
   { path: 'outsideM', label: 'Highest water where it ends', kind: 'level', min: -500, max: 9000, help: 'In the street drain, the ditch or the stream, in a great storm.', optional: { offer: 'You know how high water stands where it ends', start: 0 } },
+  { path: 'mayGiveM3s', label: 'May be given to the street', kind: 'flow', min: 0, max: 50, help: 'As whoever owns its drain allowed it.', optional: { offer: 'You were told how much the street takes', start: 0.005 }, shownWhen: IN_STREET },
+  { path: 'streetPipeM', label: 'Its pipe, inside', kind: 'difference', min: 0.05, max: 3, help: 'The pipe in the street that takes it: from its owner, or measured at a lid.', optional: { offer: 'You know the pipe in the street', start: 0.3 }, shownWhen: IN_STREET },
+  { path: 'streetFall', label: 'That pipe falls', kind: 'slope', min: 0.0005, max: 0.3, help: 'Between two lids, by their inverts.', optional: { offer: 'You know its fall', start: 0.01 }, shownWhen: IN_STREET },
+  { path: 'streetOwnM3s', label: 'Runs in it already', kind: 'flow', min: 0, max: 50, help: 'In a storm as is designed for: from its owner, or by how full it runs under a lid.', optional: { offer: 'You know what runs in it already', start: 0 }, shownWhen: IN_STREET },
   { path: 'passesM3s', label: 'It lets through, as tried', kind: 'tapFlow', min: 0, max: 5, help: 'A barrel emptied into it with a watch in hand, or a hose of known flow: as much as it took without rising.', optional: { offer: 'You have tried what it lets through', start: 0.001 }, shownWhen: { path: 'status', is: ['existing', 'built'] } },
   { path: 'labour.mPerDay', label: 'One person lays in a day', kind: 'distance', min: 0.5, max: 200, help: 'Trench, pipe, gravel and turf: 6 to 10 m by hand.' },
 ]; // prettier-ignore
@@ -86,6 +100,8 @@ export const BASIN_FIELDS: readonly FieldSpec[] = [
   { path: 'grateLongM', label: 'Grate, long', kind: 'length', min: 0, max: 20, help: 'Nothing for a joint under a lid; metres for a channel with a grate.' },
   { path: 'grateWideM', label: 'Grate, wide', kind: 'length', min: 0, max: 3, help: 'Across.' },
   { path: 'sumpM', label: 'Sump below the invert', kind: 'difference', min: 0, max: 1.5, help: 'Where silt and debris stay: 150 mm or more.' },
+  { path: 'spouts', label: 'Downspouts joined there', kind: 'count', min: 0, max: 6, help: 'By an adapter and a riser. Say at the roof that its water leads here: only then it counts.', optional: { offer: 'A downspout joins there', start: 1 } },
+  { path: 'drips', label: 'Cooling units’ drips joined there', kind: 'count', min: 0, max: 6, help: 'Some litres an hour, no load; a trap keeps the air of the drain out of the house.', optional: { offer: 'The drip of a cooling unit joins there', start: 1 } },
 ]; // prettier-ignore
 
 /** More basins than any yard has in one line. */
@@ -103,13 +119,19 @@ export const DRAIN_LISTS: readonly ListSpec[] = [
       const length = lineLength(work.line);
       const atM = (last.atM + length) / 2;
       const fall = (last.invertM - work.levels.outletM) * ((atM - last.atM) / Math.max(1e-6, length - last.atM));
-      return { ...last, atM, invertM: Math.round(1000 * (last.invertM - fall)) / 1000 };
+      const { pipeM, grateLongM, grateWideM, sumpM } = last;
+      return { atM, invertM: Math.round(1000 * (last.invertM - fall)) / 1000, pipeM, grateLongM, grateWideM, sumpM };
     },
   },
 ];
 
 /** Whether a basin has a grate. */
 export const isOpen = ({ grateLongM, grateWideM }: Pick<Basin, 'grateLongM' | 'grateWideM'>): boolean => grateLongM > 0 && grateWideM > 0;
+
+/** Downspouts, and all lines, that join a basin from above. */
+export const spoutsAt = ({ spouts = NONE_JOINED }: Basin): number => spouts;
+export const joinsAt = ({ spouts = NONE_JOINED, drips = NONE_JOINED }: Basin): number => spouts + drips;
+const NONE_JOINED = 0;
 
 /** Water does not run up: a pipe may lie level at the least, to a hair. */
 const HAIR_M = 1e-6;

@@ -88,6 +88,8 @@ function taken1(flowM3s: number): number {
   const Rf = Math.max(0, 1 - 0.295 * Math.max(0, V - Vo));
   return Rf * Eo + (1 - Eo) / (1 + (0.0828 * V ** 1.8) / (Sx * L ** 2.3));
 }
+/** Led to the street, five litres a second coming. */
+const street = (known: Partial<PipedDrain>): DrainFacts => ({ ...pipe(0.5), work: { ...ONE, ends: 'street', ...known } });
 const took = grateTakes(ONE, BASIN, 0.07);
 const whole = pipeTakes(ONE, flat(ONE), pipesOf(ONE, flat(ONE))[0]);
 const leaving = (v: number): DrainFacts => ({
@@ -166,6 +168,27 @@ describe('rules on drains', () => {
     'piped-drain.sump': { at: (v) => basin(0, { sumpM: v }), limit: 0.15, judged: [[0.15, 'fine'], [0.149, 'weigh', /150 mm/], [0.051, 'weigh'], [0.049, 'mend']], silent: [facts(CLOSED)] },
     'piped-drain.meets': { at: (v) => taken({ levelM: 99.2 - v }), limit: 0, judged: [[0.01, 'fine'], [-0.0005, 'weigh'], [-0.05, 'mend', /Raise its end 50 mm/]], silent: [facts()] },
     'piped-drain.apart': { at: (v) => taken({ apartM: v }), limit: 0.5, judged: [[0.5, 'fine'], [0.6, 'weigh', /Draw its end to a shaft of Main/], [2.9, 'weigh'], [3.1, 'mend']], silent: [facts(), taken({ pipeM: null })] },
+    'piped-drain.spouts': {
+      at: (v) => basin(0, { sumpM: v, spouts: 1 }, CLOSED),
+      limit: 0.15,
+      judged: [[0.15, 'fine'], [0.149, 'weigh', /screen the gutter/], [0, 'weigh']],
+      cure: (v) => (v < 0.15 ? { 'basins.0.sumpM': 0.15 } : undefined),
+      silent: [facts(), basin(0, { spouts: 0, drips: 2 }, CLOSED)],
+    },
+    'piped-drain.roof-led': {
+      at: (v) => ({ ...basin(1, { spouts: 2 }, TWO), ledTo: v === 0 ? ['d:pipe2'] : ['d:pipe1', 'other'] }),
+      found: (v) => (v === 0 ? 0 : null),
+      limit: 0,
+      judged: [[0, 'fine'], [1, 'unknown', /leads to pipe 2/]],
+      silent: [facts(), { ...facts(TWO), ledTo: [] }],
+    },
+    'piped-drain.street': {
+      at: (v) => (v === 9 ? street({}) : street({ mayGiveM3s: 0.005 + v })),
+      found: (v) => (v === 9 ? null : v),
+      limit: 0,
+      judged: [[9, 'unknown', /how wide its pipe is, how it falls, what runs in it already\./], [0.0001, 'fine'], [-0.002, 'mend', /^2\sL\/s too much/], [-0.0001, 'mend']],
+      silent: [facts(), taken({}, { ...ONE, into: 'main', ends: 'street', mayGiveM3s: 1 }), { ...street({ mayGiveM3s: 1 }), conduits: [] }],
+    },
     // It is dug 0.8 m deep where it ends.
     'piped-drain.footing': { at: (v) => near('building', 0.8 * v), limit: 1.5, judged: [[1.51, 'fine'], [1.49, 'weigh', /Keep 1\.20 m away/], [1.01, 'weigh'], [0.99, 'mend']], silent: [facts(), near('tree', 1)] },
     'piped-drain.roots': { at: (v) => near('tree', v), limit: 3, judged: [[3.01, 'fine'], [2.99, 'weigh', /Go round it/], [1.01, 'weigh'], [0.99, 'mend']], silent: [facts(), near('building', 1)] },

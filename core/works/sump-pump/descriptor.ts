@@ -13,7 +13,10 @@ export const sumpDescriptor: Descriptor<Sump> = {
   choices: SUMP_CHOICES,
   validate: validateSump,
   // Where nothing takes over, mains that go are a way out that is closed.
-  traits: ({ backup }) => ({ retains: 'none', canBlock: true, isConduit: backup === 'none', canSilt: false, isCut: false, joinable: false, wayOut: null }),
+  traits: ({ backup }) => ({
+    retains: 'none', canBlock: true, isConduit: backup === 'none', canSilt: false, isCut: false, joinable: false, wayOut: null,
+    ...(backup === 'none' ? { needsMains: true } : {}),
+  }),
   refs: () => [],
   draws: SUMP_DRAWS,
   corners: { paths: ['line'] },

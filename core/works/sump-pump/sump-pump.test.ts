@@ -91,8 +91,8 @@ describe('the pit', () => {
     expect(yard.hollow?.pool).toBe(pool);
   });
   it('stands still when mains go, unless something takes over', () => {
-    expect(sump.traits(SUMP)).toEqual({ ...NO_TRAITS, canBlock: true, isConduit: true });
-    expect(sump.traits({ ...SUMP, backup: 'battery' }).isConduit).toBe(false);
+    expect(sump.traits(SUMP)).toEqual({ ...NO_TRAITS, canBlock: true, isConduit: true, needsMains: true });
+    expect(sump.traits({ ...SUMP, backup: 'battery' })).toEqual({ ...NO_TRAITS, canBlock: true });
     expect([sump.intakes(SUMP), sump.intakes({ ...SUMP, top: 'lid' })]).toEqual([[{ store: 's:2', points: [[20, 20]] }], []]);
     const facts = {
       ...factsOf(SITE, { storm: stormOf({ peakInM3s: 0.001 }), designPeakM3s: 0.0005 }),
@@ -230,5 +230,16 @@ describe('at the end of a drain', () => {
     expect(store?.worst.peakLevelM).toMatchObject({ condition: 'blocked' });
     expect(store?.worst.peakLevelM.value).toBeGreaterThan(100);
     expect(kept?.worst.peakLevelM.value).toBeLessThan(store?.worst.peakLevelM.value ?? 0);
+  });
+  it('when mains go while the drain still runs to it, it fills by more than when all is closed', () => {
+    const { d, store } = of(pit, [drain, pit]);
+    expect(d.set?.conditions ?? []).toEqual(d.set ? expect.arrayContaining(['unpowered']) : []);
+    expect(store?.worst.peakLevelM).toMatchObject({ condition: 'unpowered' });
+    expect(store?.worst.peakLevelM.value).toBeGreaterThan(pit.levels.rimM - 0.01);
+    // With something that takes over, and with nothing but the pump that could close, there is no such case.
+    for (const works of [[drain, { ...pit, backup: 'generator' as const }], [pit]]) {
+      const told = of(pit, works).d.stores.flatMap((s) => Object.values(s.worst).map((w) => w.condition));
+      expect(told).not.toContain('unpowered');
+    }
   });
 }); // prettier-ignore

@@ -11,6 +11,7 @@ const LINES: readonly { readonly condition: Condition; readonly name: string; re
   { condition: 'found', name: 'as found', stroke: 'var(--deepWater)' },
   { condition: 'full', name: 'all full', stroke: 'var(--strawText)', dash: '6 4' },
   { condition: 'blocked', name: 'pipes blocked too', stroke: 'var(--alarm)', dash: '2 3' },
+  { condition: 'unpowered', name: 'mains gone', stroke: 'var(--ink)', dash: '8 3 2 3' },
 ];
 
 /** A length on the axis: minutes bare after the first, so that all have room. */

@@ -14,6 +14,12 @@ const FIXED: ReadonlySet<string> = new Set(['mouth', 'lift', 'through', 'eaves']
 export const ownPipes = (conduits: readonly ConduitStorm[], not: string): readonly { readonly id: string; readonly name: string }[] =>
   conduits.flatMap(({ id, work, name }) => (id === work && id !== not ? [{ id, name: name.replace(/, pipe 1$/, '') }] : []));
 
+/** Every pipe of other works: a downspout may join any of them. */
+const pipesOf = (conduits: readonly ConduitStorm[], not: string): readonly { readonly id: string; readonly name: string }[] => [
+  ...ownPipes(conduits, not),
+  ...conduits.flatMap(({ id, work, name }) => (work === not || id === work ? [] : [{ id, name }])),
+];
+
 /** Where a work's ways out lead: down the ground as it lies, unless the user says otherwise. */
 export function LeadsTo({ id }: { readonly id: string }): ReactNode {
   const project = useProject();
@@ -28,7 +34,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
     (o) =>
       o.work === id && !FIXED.has(o.role) && !isPipe.has(o.store) && !inside.has(derived?.links.find((l) => l.outlet === o.id)?.to ?? ''),
   );
-  const stores = [...(derived?.stores ?? []).filter((s) => !isOf(s, id) && !own.some((o) => o.store === s.id)), ...ownPipes(pipes, id)];
+  const stores = [...(derived?.stores ?? []).filter((s) => !isOf(s, id) && !own.some((o) => o.store === s.id)), ...pipesOf(pipes, id)];
   return (
     <>
       {own.map((o) => (
