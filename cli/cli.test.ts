@@ -177,6 +177,19 @@ describe('the command line', () => {
       },
     });
   });
+  it('says what is drawn in a file and what each is likely to be, and makes ground of its levels where it is asked to', async () => {
+    const contours = [0, 1, 2].map((k) => ({ type: 'Feature', properties: { layer: 'Farm tracks', ele: 100 + k }, geometry: { type: 'LineString', coordinates: [[500000, 5300000 + 9 * k], [500030, 5300000 + 9 * k]] } })); // prettier-ignore
+    const file = put('map.geojson', JSON.stringify({ type: 'FeatureCollection', features: contours }));
+    expect(await run('import', file, '--crs', 'EPSG:32633')).toMatchObject({
+      kind: 'shapes',
+      crs: 'EPSG:32633',
+      canBeGround: true,
+      shapes: [{ group: 'Farm tracks', form: 'line', likely: 'track', levelsM: [100, 100] }, {}, {}],
+    });
+    const ground = await run<Record<string, unknown>>('import', file, '--crs', 'EPSG:32633', '--as', 'terrain');
+    expect(ground).toMatchObject({ kind: 'terrain', crs: 'EPSG:32633', minM: expect.any(Number) });
+    expect(await refusal('import', file, '--as', 'picture')).toBe('cli.as@');
+  });
   it('exports pegs with staff readings', async () => {
     const lines = (await COMMANDS.export([project, '--pegs', 'csv', '--hi', '112', '--interval', '50'])).trim().split('\n');
     expect(lines).toHaveLength(1 + 4 + 3);

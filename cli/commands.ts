@@ -1,11 +1,22 @@
 import { basename } from 'node:path';
 import { type Command, applyCommand } from '#core/commands';
 import { type Family, FAMILIES, FORMULAS, Graph, ask, compareOptions, derive, failureOrder } from '#core/derive';
-import { type DecimalMark, type ImportedGauge, type PegFormat, importFile, parseJson, requireCrs, writePegs } from '#core/formats';
+import {
+  type DecimalMark,
+  type ImportedGauge,
+  type ImportedShapes,
+  type PegFormat,
+  canBeGround,
+  importFile,
+  parseJson,
+  requireCrs,
+  writePegs,
+} from '#core/formats';
 import type { LawResult, SymbolCard } from '#core/formula';
 import { UserError, fail } from '#core/project';
 import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
+import { likelyThing } from '#core/seen';
 import { readFrom } from '#core/survey';
 import { extentOf, statsOf } from '#core/terrain';
 import { kindsOf, registry } from '#core/works';
@@ -108,13 +119,30 @@ function decimalOf(said: string | undefined): { decimal?: DecimalMark } {
     : fail('cli.decimal', `--decimal is "${said}"`, { do: `Use one of ${Object.keys(DECIMALS).join(', ')}.` });
 }
 
+/** As what the user wants a drawn file taken. */
+function asOf(said: string | undefined): { as?: 'terrain' | 'features' } {
+  if (said === undefined) return {};
+  return said === 'terrain' || said === 'features' ? { as: said } : fail('cli.as', `--as is "${said}"`, { do: 'Use terrain or features.' });
+}
+
+/** What is drawn in a file, with what each is likely to be. */
+const shapesJson = (imported: ImportedShapes): string =>
+  toJson({
+    kind: 'shapes',
+    crs: imported.crs,
+    shapes: imported.shapes.map((s) => ({ ...s, likely: likelyThing(`${s.group} ${s.name}`, s.form) })),
+    canBeGround: canBeGround(imported),
+    warnings: imported.notes,
+  });
+
 async function importCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs', 'decimal']);
+  const args = readArguments(words, ['crs', 'decimal', 'as']);
   const path = soleArgument(args, 'FILE');
-  const how = { crs: args.options.get('crs') ?? null, ...decimalOf(args.options.get('decimal')) };
+  const how = { crs: args.options.get('crs') ?? null, ...decimalOf(args.options.get('decimal')), ...asOf(args.options.get('as')) };
   const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, how);
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });
   if (imported.kind === 'gauge') return gaugeJson(imported);
+  if (imported.kind === 'shapes') return shapesJson(imported);
   const { grid, crs, notes } = imported;
   const [west, south, east, north] = extentOf(grid);
   const { ncols, nrows, cellM } = grid;

@@ -221,10 +221,10 @@ export function abuse(open: () => Bench): void {
   describe('what cannot be taken as it is', () => {
     it('is told on the page: blank and spoilt files, doubtful numbers, works off the terrain', async () => {
       const v = await Visitor.arrive(open(), '/start');
-      await v.give('Choose a terrain or survey file', fileOf('commas.csv', ',,,\n,,,\n'));
+      await v.give('Choose ground, a track or a map', fileOf('commas.csv', ',,,\n,,,\n'));
       await v.reads('[role="alert"]', /commas\.csv was not taken in; nothing has changed.*there is nothing in it.*Do:/s);
       await v.give(
-        'Choose a terrain or survey file',
+        'Choose ground, a track or a map',
         fileOf(
           'spoilt.tif',
           Uint8Array.from({ length: 900 }, (_, i) => (i < 4 ? [0x49, 0x49, 42, 0][i] : (i * 37) % 256)),
@@ -234,7 +234,7 @@ export function abuse(open: () => Bench): void {
       const points = ['x;y;z', ...Array.from({ length: 20 }, (_, i) => `${(i % 5) * 10};${Math.floor(i / 5) * 10};1,${204 + i}`)].join(
         '\n',
       );
-      await v.give('Choose a terrain or survey file', fileOf('doubtful.csv', points));
+      await v.give('Choose ground, a track or a map', fileOf('doubtful.csv', points));
       await v.reads('[role="alert"]', /doubtful\.csv.*line 2.*may be 1\.204 or 1204/s);
       await v.press('The comma is for decimals');
       await v.page.waitForFunction(() => window.location.pathname.endsWith('/land'));
@@ -261,7 +261,7 @@ export function abuse(open: () => Bench): void {
       const side = 1800;
       const row = Array.from({ length: side }, (_, i) => (100 + i / 100).toFixed(2)).join(' ');
       const asc = `ncols ${side}\nnrows ${side}\nxllcorner 0\nyllcorner 0\ncellsize 1\n${`${row}\n`.repeat(side)}`;
-      await v.give('Choose a terrain or survey file', fileOf('large.asc', asc));
+      await v.give('Choose ground, a track or a map', fileOf('large.asc', asc));
       await v.page.locator('::-p-aria([name="Cancel"][role="button"])').click();
       const gone = await v.page.evaluate(
         () =>

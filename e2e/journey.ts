@@ -29,7 +29,7 @@ export function journeys(open: () => Bench): void {
       const v = await Visitor.arrive(open(), '/start');
       // Land
       await v.type('Name of the project', 'Test hill');
-      await v.give('Choose a terrain or survey file', demo('sallow-rise.tif'));
+      await v.give('Choose ground, a track or a map', demo('sallow-rise.tif'));
       await v.page.waitForSelector('aside[aria-label="Land sheet"]');
       await v.verdict(/The ground runs from 95\.\d\d m to 15\d\.\d\d m.*Drop a pin/s);
       await v.menu('Draw', 'Draw the property line');

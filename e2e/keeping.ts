@@ -60,7 +60,7 @@ export function keeping(open: () => Bench): void {
           throw new DOMException('no room', 'QuotaExceededError');
         };
       });
-      await v.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await v.give('Choose ground, a track or a map', demo('sample-survey.csv'));
       await v.reads('[data-testid="saved"]', /storage is full\. Export the project/);
       await v.reads('main', /sample-survey\.csv is in/);
       await v.type('Project name', 'No room');
@@ -107,12 +107,12 @@ export function keeping(open: () => Bench): void {
       const first = await Visitor.arrive(open(), '/p/sallow-rise/land', { context });
       await first.verdict(/Valley gate/);
       const before = documentHash(await first.kept());
-      await first.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await first.give('Choose ground, a track or a map', demo('sample-survey.csv'));
       await first.reads('main', /sample-survey\.csv is in/);
       await first.kept();
       // Another project opens in a second tab, which clears out what no kept document names.
       const second = await Visitor.arrive(open(), '/start', { context });
-      await second.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+      await second.give('Choose ground, a track or a map', demo('sample-survey.csv'));
       await second.page.waitForSelector('aside[aria-label="Land sheet"]');
       await second.kept();
       await second.page.reload({ waitUntil: 'networkidle0' });
@@ -135,7 +135,7 @@ export function keeping(open: () => Bench): void {
       '%s is refused in words',
       async (_how, spoil) => {
         const v = await Visitor.arrive(open(), '/start');
-        await v.give('Choose a terrain or survey file', demo('sample-survey.csv'));
+        await v.give('Choose ground, a track or a map', demo('sample-survey.csv'));
         await v.page.waitForSelector('aside[aria-label="Land sheet"]');
         const hash = documentHash(await v.kept());
         const url = new URL(v.page.url()).pathname;

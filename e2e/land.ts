@@ -1,8 +1,10 @@
 import { join } from 'node:path';
 import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from '@jest/globals';
+import { requireCrs, toLonLat } from '#core/formats';
 import type { Point } from '#core/geometry';
 import { type Bench, Visitor } from './driver.ts';
+import { serious } from './views.ts';
 
 const [W, S] = [431000, 4612000];
 const at = (x: number, y: number): Point => [W + x, S + y];
@@ -20,6 +22,53 @@ interface Counting {
 
 /** The land as a person would read it: what was seen, where water goes, places, sections. */
 export function land(open: () => Bench): void {
+  describe('a map drawn elsewhere', () => {
+    const place = async (x: number, y: number): Promise<string> =>
+      toLonLat(await requireCrs('EPSG:32626', 'here'), [W + x, S + y]).join(',');
+    const places = async (list: readonly Point[]): Promise<string> => (await Promise.all(list.map(([x, y]) => place(x, y)))).join(' ');
+    const placemark = (name: string, body: string): string => `<Placemark><name>${name}</name>${body}</Placemark>`;
+    it('dropped on the page lies where it was drawn, each folder as what it is said to be, and one undo takes it all back', async () => {
+      const v = await Visitor.arrive(open(), LAND);
+      await v.verdict(/3\.10 ha drains to Valley gate/);
+      const before = (await v.kept()).features.length;
+      const barn = await places([[300, 120], [318, 122], [317, 134], [299, 132], [300, 120]]); // prettier-ignore
+      const brook = await places([[210, 300], [215, 290]]); // prettier-ignore
+      const kml = `<kml xmlns="http://www.opengis.net/kml/2.2"><Document><Folder><name>Houses</name>${placemark('Old barn', `<Polygon><outerBoundaryIs><LinearRing><coordinates>${barn}</coordinates></LinearRing></outerBoundaryIs></Polygon>`)}</Folder>
+        <Folder><name>Water</name>${placemark('Spring run', `<LineString><coordinates>${brook}</coordinates></LineString>`)}</Folder></Document></kml>`;
+      await v.drop('farm.kml', new TextEncoder().encode(kml));
+      await v.reads(
+        '[role="dialog"]',
+        /What is drawn in farm\.kml.*laid flat in EPSG:32626.*Houses\s*Old barn.*1 area.*Building.*Water\s*Spring run.*1 line.*Left out/s,
+      );
+      await v.choose('Water, taken as', 'Ditch');
+      expect(await serious(v)).toEqual([]);
+      await v.press('Take these 2 in');
+      await v.reads('body', /2 of 2 shapes of farm\.kml are in/);
+      const features = (await v.until(() => v.kept(), (p) => p.features.length === before + 2)).features.slice(before); // prettier-ignore
+      expect(features.map((f) => [f.kind, f.name])).toEqual([['building', 'Old barn'], ['ditch', 'Spring run']]); // prettier-ignore
+      const [corner] = features[0].ring!;
+      expect(Math.hypot(corner[0] - W - 300, corner[1] - S - 120)).toBeLessThan(0.01);
+      await v.press('Undo');
+      await v.until(() => v.kept(), (p) => p.features.length === before); // prettier-ignore
+      // Spoilt, it changes nothing, and says where.
+      await v.drop('farm.kml', new TextEncoder().encode(kml.slice(0, 300)));
+      await v.reads('body', /farm\.kml was not taken in; nothing has changed.*breaks off, or is spoilt/s);
+      expect((await v.kept()).features).toHaveLength(before);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a stranger with contours is at the ground they make', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      const contour = (y: number, ele: number): object => ({ type: 'Feature', properties: { ele }, geometry: { type: 'LineString', coordinates: Array.from({ length: 11 }, (_, k) => [15 + 0.0002 * k, 48 + y]) } }); // prettier-ignore
+      const file = { type: 'FeatureCollection', features: [0, 1, 2, 3].map((k) => contour(0.0003 * k, 200 + 2 * k)) };
+      await v.reads('body', /Bring in the ground/);
+      await v.drop('contours.geojson', new TextEncoder().encode(JSON.stringify(file)));
+      await v.reads('[role="dialog"]', /It bears levels/);
+      await v.press('Make ground of its levels');
+      await v.verdict(/runs from 200\.\d\d m to 20[56]\.\d\d m/);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+  });
+
   describe('a windrow the map does not show', () => {
     it('drawn by mouse takes ground from what lies below, and says how much to open', async () => {
       const v = await Visitor.arrive(open(), LAND);

@@ -84,7 +84,7 @@ export function views(open: () => Bench): void {
       await v.type('Project name', 'Kept');
       const hash = documentHash(await v.kept());
       for (const [name, content, says] of BAD) {
-        await v.give('Choose a terrain or survey file', put(name, content));
+        await v.give('Choose ground, a track or a map', put(name, content));
         const said = await v.reads('[role="alert"]', says);
         expect(said).toContain(`${name} was not taken in; nothing has changed`);
         expect(said).toMatch(/Do: \S+/);

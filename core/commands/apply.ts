@@ -105,6 +105,23 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     requireFree(d.features, feature.id);
     d.features.push(asDraft(feature));
   },
+  'features.add': (d, { features, outline, crs }) => {
+    const given: unknown = features;
+    if (!Array.isArray(given)) refuse('features.list', `what is to be added is ${told(features)}`, 'Give a list of features.');
+    for (const feature of features) {
+      requireFree(d.features, feature.id);
+      d.features.push(asDraft(feature));
+    }
+    if (outline !== undefined) d.site.outline = asDraft([...outline]);
+    if (crs === undefined) return;
+    if (d.site.crs !== null && d.site.crs !== crs)
+      refuse(
+        'features.crs',
+        `these lie in ${told(crs)}, the project in ${told(d.site.crs)}`,
+        'Bring them in again in the system of the project.',
+      );
+    d.site.crs = crs;
+  },
   'feature.remove': (d, { id }) => {
     d.features.splice(indexIn(d.features, id), 1);
   },

@@ -11,6 +11,7 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'pin.move': { id: 'needs', at: 'needs' },
   'pin.remove': { id: 'needs' },
   'feature.add': { feature: 'needs' },
+  'features.add': { features: 'needs', outline: 'may', crs: 'may' },
   'feature.change': { id: 'needs', set: 'needs' },
   'feature.remove': { id: 'needs' },
   'land.set': { land: 'needs' },

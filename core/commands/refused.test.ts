@@ -91,6 +91,7 @@ describe('a command', () => {
     const sound: readonly Command[] = [
       { type: 'pin.add', payload: { pin: { id: 'k', at: [5, 5] } } },
       { type: 'feature.add', payload: { feature: { id: 'f', kind: 'spring', at: [9, 9], flowM3s: 0.001 } } },
+      { type: 'features.add', payload: { features: [{ id: 'g', kind: 'track', line: [[1, 1], [9, 9]] }], outline: [[0, 0], [9, 0], [9, 9]] } }, // prettier-ignore
       { type: 'works.add', payload: { works: [{ ...SWALE, id: 'w9' }, { ...SILL, id: 's9', host: 'w9' } as typeof SILL] } },
       { type: 'works.change', payload: { changes: [{ id: 'pond', set: { borrow: 'inside', clayPercent: 25 } }] } },
       { type: 'case.add', payload: { case: { id: 'c', name: 'C', blockedPercent: { pond: 50 } } } },

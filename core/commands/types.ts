@@ -12,6 +12,8 @@ interface Payloads {
   'pin.move': { readonly id: string; readonly at: Point };
   'pin.remove': { readonly id: string };
   'feature.add': { readonly feature: Feature };
+  /** Many at once, as a map brings them; with the property line, and the system they lie in where the project has none. */
+  'features.add': { readonly features: readonly Feature[]; readonly outline?: readonly Point[]; readonly crs?: string };
   /** Values by name; null takes one away. */
   'feature.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
   'feature.remove': { readonly id: string };

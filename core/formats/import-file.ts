@@ -4,8 +4,12 @@ import { type Row, readTable, sheetOf } from './columns.ts';
 import type { DecimalMark } from './decimals.ts';
 import { UserError, unforeseen } from '../project/index.ts';
 import { requireCrs } from './crs.ts';
+import { isGeoJson, readGeoJson } from './geojson.ts';
 import { readGeoTiff } from './geotiff.ts';
-import { type Imported, type InputFile, refuseFile } from './imported.ts';
+import { type Imported, type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
+import { readMarkup } from './markup.ts';
+import { parseJson } from './project-file.ts';
+import { groundOfShapes } from './shape-ground.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
 import { isSurvey, readSurvey } from './survey-csv.ts';
@@ -19,6 +23,15 @@ export interface ImportHow {
   readonly crs?: string | null;
   /** The mark for decimals in its numbers. */
   readonly decimal?: DecimalMark;
+  /** What is drawn is taken as ground, by the levels it bears, or as things on it; left out, as things. */
+  readonly as?: 'terrain' | 'features';
+}
+
+/** What draws points, lines and areas; null for other files. */
+async function drawnIn(file: InputFile, ending: string, wanted: string | null): Promise<ImportedShapes | null> {
+  if (ending === 'gpx' || ending === 'kml' || ending === 'kmz') return readMarkup(file, wanted);
+  if (ending === 'geojson' || (ending === 'json' && isGeoJson(parseJson(file.name, file.bytes)))) return readGeoJson(file, wanted);
+  return null;
 }
 
 /**
@@ -44,11 +57,13 @@ async function readBare(
   return { ...read, notes: [...notes, ...bare.notes, ...read.notes] };
 }
 
-async function understood(file: InputFile, { crs = null, decimal }: ImportHow): Promise<Imported> {
+async function understood(file: InputFile, { crs = null, decimal, as }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   const wanted = crs === null || crs.trim() === '' ? null : (await requireCrs(crs, name)).code;
   const ending = name.toLowerCase().split('.').pop() ?? '';
+  const drawn = await drawnIn(file, ending, wanted);
+  if (drawn) return as === 'terrain' ? groundOfShapes(drawn) : drawn;
   if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, wanted);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, wanted);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
@@ -68,6 +83,6 @@ async function understood(file: InputFile, { crs = null, decimal }: ImportHow): 
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc) or a CSV of survey points, rain depths or a rain gauge.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz or .gpx.',
   });
 }

@@ -1,4 +1,5 @@
 import { type UserProblem, UserError } from '../project/index.ts';
+import type { Line } from '../geometry/index.ts';
 import type { RainRecord, RainTable, TableLimits } from '../rain/index.ts';
 import type { Grid } from '../terrain/index.ts';
 
@@ -39,7 +40,26 @@ export interface ImportedGauge {
   readonly notes: readonly string[];
 }
 
-export type Imported = ImportedTerrain | ImportedRain | ImportedGauge;
+/** Something drawn on a map or walked with a phone. */
+export interface DrawnShape {
+  /** What it is called, and what it was filed under; '' where it is not told. */
+  readonly name: string;
+  readonly group: string;
+  readonly form: 'point' | 'line' | 'ring';
+  readonly points: Line;
+  /** A level at each of its points [m]; null where it bears none. */
+  readonly levelsM: readonly number[] | null;
+}
+
+export interface ImportedShapes {
+  readonly kind: 'shapes';
+  readonly shapes: readonly DrawnShape[];
+  readonly crs: string | null;
+  readonly source: string;
+  readonly notes: readonly string[];
+}
+
+export type Imported = ImportedTerrain | ImportedRain | ImportedGauge | ImportedShapes;
 
 export interface InputFile {
   readonly name: string;

@@ -1,6 +1,7 @@
 // Reading and writing open formats. Every reader either understands a file or says what is wrong, where, and what to do.
 export * from './imported.ts';
 export * from './import-file.ts';
+export { canBeGround, groundOfShapes } from './shape-ground.ts';
 export * from './crs.ts';
 export * from './project-file.ts';
 export * from './pegs.ts';

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { strToU8 } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import { UserError, assetName, gridToBytes } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { FULL_GROUND, planeProject } from '../testing/projects.ts';
@@ -38,6 +38,10 @@ const SURVEY = [
 ].join('\n');
 /** Two months of a daily gauge with a gap, a trace and a sum. */
 const GAUGE = `date,rain_mm\n${Array.from({ length: 60 }, (_, i) => `2021-0${i < 31 ? 5 : 6}-${String(i < 31 ? i + 1 : i - 30).padStart(2, '0')},${['0', '3.2', 'T', '', '12.5', '7A'][(i * 7) % 6]}`).join('\n')}\n`;
+const CORNERS = [[15, 48, 3], [15.001, 48, 4], [15.001, 48.001, 5.5], [15, 48, 3]]; // prettier-ignore
+const GEOJSON = JSON.stringify({ type: 'FeatureCollection', features: [{ type: 'Feature', properties: { name: 'Barn', layer: 'Houses', ele: 101.5 }, geometry: { type: 'Polygon', coordinates: [CORNERS] } }, { type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates: CORNERS } }] }); // prettier-ignore
+const KML = `<?xml version="1.0"?><kml xmlns="http://www.opengis.net/kml/2.2"><Document><Folder><name>Ways</name><Placemark><name>To &amp; fro</name><LineString><coordinates>${CORNERS.map((c) => c.join(',')).join(' ')}</coordinates></LineString></Placemark></Folder><Placemark><Point><coordinates>15,48</coordinates></Point></Placemark></Document></kml>`;
+const GPX = `<gpx version="1.1" xmlns="http://www.topografix.com/GPX/1/1"><wpt lat="48" lon="15"><ele>7</ele><name>Gate</name></wpt><trk><trkseg>${CORNERS.map(([lon, lat, z]) => `<trkpt lat="${lat}" lon="${lon}"><ele>${z}</ele></trkpt>`).join('')}</trkseg></trk></gpx>`;
 const RAIN = new TextDecoder().decode(demo('sample-rain.csv'));
 
 /** Ways a file is spoilt on its way: cut short, bytes changed, a piece repeated or left out. */
@@ -74,6 +78,15 @@ function expectSound(read: Imported): void {
     const { record } = read;
     expect(record.wet.every((v, i) => v < record.steps && (i === 0 || v > record.wet[i - 1]))).toBe(true);
     expect(record.mm.every((v) => v > 0 && Number.isFinite(v))).toBe(true);
+    return;
+  }
+  if (read.kind === 'shapes') {
+    expect(read.shapes.length).toBeGreaterThan(0);
+    for (const { form, points, levelsM } of read.shapes) {
+      expect(points.length).toBeGreaterThanOrEqual({ point: 1, line: 2, ring: 3 }[form]);
+      expect(points.flat().every(Number.isFinite) && (levelsM ?? []).every(Number.isFinite)).toBe(true);
+      expect(levelsM?.length ?? points.length).toBe(points.length);
+    }
     return;
   }
   const { cells, noData, minM, maxM } = statsOf(read.grid);
@@ -113,6 +126,10 @@ describe('a spoilt file', () => {
     ['rain.csv', strToU8(RAIN)],
     ['gauge.csv', strToU8(GAUGE)],
     ['hill.tif', writeGeoTiff(hill, 32633)],
+    ['map.geojson', strToU8(GEOJSON)],
+    ['map.kml', strToU8(KML)],
+    ['walk.gpx', strToU8(GPX)],
+    ['map.kmz', zipSync({ 'doc.kml': strToU8(KML) })],
   ])('%s is taken in whole or refused in words, whatever was done to it', async (name, bytes) => {
     expect(await takenOrRefused(name, bytes)).toBe('taken');
     const seen = { taken: 0, refused: 0 };
@@ -127,7 +144,7 @@ describe('a spoilt file', () => {
   it('under any ending and of any content is refused in words', async () => {
     await fc.assert(
       fc.asyncProperty(
-        fc.constantFrom('a.asc', 'a.tif', 'a.csv', 'a.txt', 'a.xyz', 'a.grd', 'a.doc', 'noending'),
+        fc.constantFrom('a.asc', 'a.tif', 'a.csv', 'a.txt', 'a.xyz', 'a.grd', 'a.kml', 'a.gpx', 'a.kmz', 'a.geojson', 'a.doc', 'noending'),
         fc.uint8Array({ maxLength: 300 }),
         async (name, bytes) => {
           await takenOrRefused(name, Uint8Array.from(bytes));

@@ -155,7 +155,8 @@ function refuseHiddenDegrees({ x, y }: ScatteredPoints, file: string): void {
   }
 }
 
-function surfaceOf(points: ScatteredPoints, file: string, notes: string[]): Omit<ImportedTerrain, 'crs'> {
+/** Scattered levels joined into triangles and laid on square cells; what was done is added to the notes. */
+export function surfaceOf(points: ScatteredPoints, file: string, notes: string[]): Omit<ImportedTerrain, 'crs'> {
   const [[x0, x1], [y0, y1]] = [rangeOf(points.x), rangeOf(points.y)];
   const [width, height] = [x1 - x0, y1 - y0];
   const triangles = triangulate(points);

@@ -2,3 +2,4 @@
 export * from './kinds.ts';
 export * from './effects.ts';
 export * from './validate.ts';
+export * from './things.ts';

@@ -36,6 +36,9 @@ const depth: FieldSpec = {
   help: 'How deep its bed lies under the ground beside it.',
 };
 
+/** How deep what is buried lies nobody knows until it is located. */
+const LOCATED = { offer: 'It was located, and its depth told', start: 0.5 } as const;
+
 export const SEEN_KINDS: readonly SeenKind[] = [
   {
     kind: 'windrow',
@@ -132,7 +135,9 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     title: 'Buried cable',
     shape: 'line',
     effect: 'note',
-    fields: [{ ...depth, label: 'Lies under the ground', help: 'As it was located; deeper where nobody dug is a guess.' }],
+    fields: [
+      { ...depth, label: 'Lies under the ground', help: 'As it was located; deeper where nobody dug is a guess.', optional: LOCATED },
+    ],
     start: {},
     says: 'Power, telephone or the line of an air conditioner, as it was located and marked.',
   },
@@ -142,7 +147,12 @@ export const SEEN_KINDS: readonly SeenKind[] = [
     shape: 'line',
     effect: 'note',
     fields: [
-      { ...depth, label: 'Lies under the ground', help: 'Its middle, as it was located; irrigation 0.2 to 0.4 m, mains 0.8 m and more.' },
+      {
+        ...depth,
+        label: 'Lies under the ground',
+        help: 'Its middle, as it was located; irrigation 0.2 to 0.4 m, mains 0.8 m and more.',
+        optional: LOCATED,
+      },
     ],
     start: {},
     says: 'Irrigation, mains or gas, as it was located and marked.',

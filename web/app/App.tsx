@@ -12,6 +12,7 @@ import { leave, loadSettings, useApp } from './store.ts';
 import { GlobalStyle, THEMES } from './theme.ts';
 
 const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
+const { View: DrawnDialog } = lazily(() => import('./DrawnDialog.tsx'), 'DrawnDialog');
 const { View: ProjectsPage } = lazily(() => import('./ProjectsPage.tsx'), 'ProjectsPage');
 
 /** The last project opened here, else the demo. */
@@ -55,6 +56,7 @@ function DropAnywhere(): ReactNode {
 
 export function App(): ReactNode {
   const theme = useApp((s) => s.theme);
+  const isAsking = useApp((s) => s.drawnFile !== null);
   useEffect(() => {
     void loadSettings();
     window.addEventListener('pagehide', leave);
@@ -68,6 +70,11 @@ export function App(): ReactNode {
     <BrowserRouter>
       <GlobalStyle $palette={THEMES[theme]} />
       <DropAnywhere />
+      {isAsking && (
+        <Suspense>
+          <DrawnDialog />
+        </Suspense>
+      )}
       <Guarded of="page">
         <Suspense fallback={null}>
           <Routes>

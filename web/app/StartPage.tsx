@@ -89,6 +89,9 @@ export function StartPage(): ReactNode {
           )
         </li>
         <li>
+          a <strong>map or a track with levels</strong>: contours or spot heights as GeoJSON or KML, a walk as GPX
+        </li>
+        <li>
           <strong>levels typed by hand</strong>, three points or more, as read off a level and a tape
         </li>
       </ul>

@@ -13,6 +13,8 @@ import { loadProject, saveProject } from './storage.ts';
 export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
 
+type Shapes = Extract<TakenIn, { readonly kind: 'shapes' }>;
+
 export const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
 
 /** A kept project with the same id but other content stays, as a copy under an id of its own. */
@@ -70,12 +72,18 @@ function opened(id: string): Promise<void> {
 /** A file that was refused because its numbers can be read two ways: it is taken once the user has said which. */
 const isDoubtful = (problems: readonly UserProblem[]): boolean => problems.some((p) => p.code === 'number.doubtful');
 
-/** Brings a terrain, survey or rain file into the open project. Returns whether it was taken. */
+/** Files of what was drawn or walked: they are put where the project lies. */
+const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson)$/i.test(name);
+
+const inSystem = (name: string, how: ImportHow): ImportHow =>
+  isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;
+
+/** Brings a terrain, survey, rain or drawn file into the open project. Returns whether it was taken. */
 export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean> {
   if (isProject(file.name)) return (await openFile(file)) !== null;
-  const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, how));
+  const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, inSystem(file.name, how)));
   if (!answer) return false;
-  if (answer.ok) return take(answer.value);
+  if (answer.ok) return answer.value.kind === 'shapes' ? askOf(file, answer.value) : take(answer.value);
   refused(file, answer.problems);
   if (!isDoubtful(answer.problems)) return false;
   const decimal = await askDecimal();
@@ -106,7 +114,18 @@ function askDecimal(): Promise<',' | '.' | null> {
   });
 }
 
-async function take(imported: TakenIn): Promise<boolean> {
+/** What is drawn is taken once the user has said what each is; where no place of it can be put on this ground it is refused. */
+function askOf(file: File, imported: Shapes): Promise<boolean> {
+  const { terrain, site } = useApp.getState().history?.project ?? {};
+  if (terrain && site?.crs === null && imported.crs !== null) {
+    const what = 'its places are longitudes and latitudes, and the ground of this project lies in local metres';
+    refused(file, [{ code: 'shapes.local', what, where: { file: file.name }, do: 'Bring in ground that knows its coordinate system, or draw these by hand.' }]); // prettier-ignore
+    return Promise.resolve(false);
+  }
+  return new Promise((done) => useApp.setState({ drawnFile: { file, imported, done } }));
+}
+
+async function take(imported: Exclude<TakenIn, Shapes>): Promise<boolean> {
   const project = useApp.getState().history?.project;
   if (!project) return false;
   if (imported.kind === 'rain') {

@@ -6,7 +6,7 @@ import type { Point } from '#core/geometry';
 import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
-import type { Compute, TerrainView } from '../workers/protocol.ts';
+import type { Compute, TakenIn, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
@@ -39,6 +39,13 @@ function countsOf({ derived: { checks } }: DeriveResult): Counts {
   return { mend: of('mend'), weigh: of('weigh') };
 }
 
+/** A file of things drawn, and whom to tell whether it was taken in the end. */
+export interface DrawnFile {
+  readonly file: File;
+  readonly imported: Extract<TakenIn, { readonly kind: 'shapes' }>;
+  readonly done: (isTaken: boolean) => void;
+}
+
 export interface AppState {
   readonly history: History | null;
   readonly result: DeriveResult | null;
@@ -60,6 +67,8 @@ export interface AppState {
   readonly tool: ToolKind | null;
   readonly drawn: readonly Point[];
   readonly notice: Notice | null;
+  /** A file of things drawn, read and not taken yet. */
+  readonly drawnFile: DrawnFile | null;
   readonly system: UnitSystem;
   readonly theme: ThemeName;
   /** Length of the storm that is looked at; null for the one that governs. */
@@ -82,6 +91,7 @@ const INITIAL: AppState = {
   tool: null,
   drawn: [],
   notice: null,
+  drawnFile: null,
   system: 'metric',
   theme: 'paper',
   shownMin: null,

@@ -1,6 +1,6 @@
 // Reads and writes files apart from the page and from the computation: a large one keeps nobody waiting, and can be given up.
 import * as Comlink from 'comlink';
-import { crsOf, importFile, openProjectFile, writePegs, writeProjectFile } from '#core/formats';
+import { canBeGround, crsOf, importFile, openProjectFile, writePegs, writeProjectFile } from '#core/formats';
 import { assetName, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
 import type { Answer, FileWork, TakenIn } from './protocol.ts';
 
@@ -37,6 +37,7 @@ const work: FileWork = {
       report(`understanding ${file.name}`, 0.2);
       const imported = await importFile(input, how);
       if (imported.kind === 'rain') return imported;
+      if (imported.kind === 'shapes') return { ...imported, canBeGround: canBeGround(imported) };
       report(`packing what is in ${file.name}`, 0.8);
       const bytes = imported.kind === 'terrain' ? gridToBytes(imported.grid) : recordToBytes(imported.record);
       const asset = { sha256: assetName(bytes), blob: blobOf(bytes) };

@@ -1,6 +1,6 @@
 // The one table of what the page asks of its workers.
 import type { QuestionName } from '#core/derive';
-import type { ImportHow, ImportedGauge, ImportedRain, ImportedTerrain, PegFormat } from '#core/formats';
+import type { ImportHow, ImportedGauge, ImportedRain, ImportedShapes, ImportedTerrain, PegFormat } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
 import type { Parcel } from './parts.ts';
@@ -58,7 +58,10 @@ export interface Packed {
 
 /** What a file held, its terrain or record packed as an asset. */
 export type TakenIn =
-  ImportedRain | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed }) | (ImportedGauge & { readonly asset: Packed });
+  | ImportedRain
+  /** What is drawn in it, and whether it bears levels that could be ground. */
+  | (ImportedShapes & { readonly canBeGround: boolean })
+  | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed }) | (ImportedGauge & { readonly asset: Packed });
 
 /** How pegs are written: the coordinate system of the project by its name, null where it has none; names of works by id. */
 export interface PegsOn {

