@@ -197,6 +197,14 @@ describe('the command line', () => {
     expect(await refusal('export', project, '--pegs', 'gpx')).toBe('crs.none@site.crs');
     expect(await refusal('export', project, '--pegs', 'csv', '--hi', 'high')).toBe('cli.number@');
   });
+  it('exports the whole plan as a drawing, with contours where an interval is given', async () => {
+    const rows = (await COMMANDS.export([project, '--to', 'csv', '--contours', '5'])).trim().split('\n').map((l) => l.split(',')[0]); // prettier-ignore
+    for (const layer of ['Works: Level swale', 'Pegs', 'Contours']) expect(rows).toContain(layer);
+    expect((await COMMANDS.export([project, '--to', 'dxf'])).includes('CONTOURS')).toBe(false);
+    expect(await refusal('export', project, '--to', 'xyz')).toBe('cli.format@');
+    expect(await refusal('export', project, '--to', 'csv', '--contours', '0')).toBe('cli.contours@');
+    expect(await refusal('export', project, '--to', 'kml')).toBe('crs.none@site.crs');
+  });
   it('lists formulas and evaluates one, with its range', async () => {
     const list = await run<{ id: string; symbols: Record<string, { unit: string }> }[]>('formulas', '--json');
     expect(list.find((f) => f.id === 'runoff.curve-number')?.symbols.P.unit).toBe('mm');

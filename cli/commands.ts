@@ -5,11 +5,15 @@ import {
   type DecimalMark,
   type ImportedGauge,
   type ImportedShapes,
+  DRAWING_FORMATS,
   type PegFormat,
   canBeGround,
+  drawingOf,
   importFile,
+  needsCrs,
   parseJson,
   requireCrs,
+  writeDrawing,
   writePegs,
 } from '#core/formats';
 import type { LawResult, SymbolCard } from '#core/formula';
@@ -18,10 +22,10 @@ import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
 import { likelyThing } from '#core/seen';
 import { readFrom } from '#core/survey';
-import { extentOf, statsOf } from '#core/terrain';
+import { type ContourLines, extentOf, statsOf } from '#core/terrain';
 import { kindsOf, registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
-import { numberOption, readArguments, soleArgument } from './arguments.ts';
+import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
 import { begunAt } from './begin.ts';
 import { runBench } from './bench/run.ts';
 import { openProject, readBytes } from './files.ts';
@@ -191,8 +195,25 @@ async function compareCommand(words: readonly string[]): Promise<string> {
 
 const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 
+/** The whole plan as a drawing: `--to` a format, with contours at an interval where that is given. */
+async function exportDrawing(args: Arguments): Promise<string> {
+  const { project: found, grids, records, file } = await openProject(soleArgument(args, 'PROJECT'));
+  const said = args.options.get('to') ?? '';
+  const format = DRAWING_FORMATS.find((f) => f === said) ?? fail('cli.format', `--to is "${said}"`, { do: `Use one of ${DRAWING_FORMATS.join(', ')}.` }); // prettier-ignore
+  const intervalM = numberOption(args, 'contours') ?? null;
+  if (intervalM !== null && !(intervalM > 0))
+    fail('cli.contours', `--contours is ${intervalM}`, { do: 'Give a height above zero, in metres.' });
+  const project = { ...found, activeOption: args.options.get('option') ?? found.activeOption };
+  const context = { registry, grids, records, graph: new Graph() };
+  const { derived } = derive(project, context);
+  const contours = intervalM === null ? null : (ask('contours', { project, context, args: { intervalM } }) as ContourLines);
+  const crs = project.site.crs === null || !needsCrs(format) ? null : await requireCrs(project.site.crs, file);
+  return writeDrawing(drawingOf(project, derived, { catalogue: registry, contours }), format, crs);
+}
+
 async function exportCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option']);
+  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'contours']);
+  if (args.options.has('to')) return exportDrawing(args);
   const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
   const format =
     PEG_FORMATS.find((f) => f === args.options.get('pegs')) ??

@@ -56,6 +56,22 @@ export function land(open: () => Bench): void {
       expect((await v.kept()).features).toHaveLength(before);
       expect(v.errors).toEqual([]);
     }, 180000);
+    it('the plan goes out again with its works, pegs and contours, in layers', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/pegs');
+      await v.reads('aside', /The plan for other programs/);
+      await v.choose('Contours', 'every 5 m');
+      await v.press('Plan as GeoJSON');
+      const { features } = JSON.parse(new TextDecoder().decode(await v.downloaded('.geojson'))) as { features: { properties: { layer: string; name: string } }[] }; // prettier-ignore
+      const layers = new Set(features.map((f) => f.properties.layer));
+      for (const layer of ['Property line', 'Building', 'Works: Pond', 'Ways of water', 'Catchments', 'Pegs', 'Contours']) expect([...layers]).toContain(layer); // prettier-ignore
+      expect(features.filter((f) => f.properties.layer === 'Contours').every((f) => Number.parseFloat(f.properties.name) % 5 === 0)).toBe(
+        true,
+      );
+      await v.press('Plan as DXF');
+      expect(new TextDecoder().decode(await v.downloaded('.dxf'))).toMatch(/CONTOURS[\s\S]*EOF\s*$/);
+      expect(await serious(v)).toEqual([]);
+      expect(v.errors).toEqual([]);
+    }, 180000);
     it('a stranger with contours is at the ground they make', async () => {
       const v = await Visitor.arrive(open(), '/start');
       const contour = (y: number, ele: number): object => ({ type: 'Feature', properties: { ele }, geometry: { type: 'LineString', coordinates: Array.from({ length: 11 }, (_, k) => [15 + 0.0002 * k, 48 + y]) } }); // prettier-ignore

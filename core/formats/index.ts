@@ -5,6 +5,8 @@ export { canBeGround, groundOfShapes } from './shape-ground.ts';
 export * from './crs.ts';
 export * from './project-file.ts';
 export * from './pegs.ts';
+export * from './drawing.ts';
+export * from './write-drawing.ts';
 export * from './rain-csv.ts';
 export { readRows, readTable } from './columns.ts';
 export type { DecimalMark } from './decimals.ts';

@@ -2,9 +2,7 @@ import type { Peg } from '../survey/index.ts';
 import { fail } from '../project/index.ts';
 import Papa from 'papaparse';
 import { type Crs, toLonLat } from './crs.ts';
-
-/** Text that a spreadsheet would run as a formula is marked as text: a name may begin with anything. */
-const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+import { escapeXml, harmless } from './marked-up.ts';
 
 export type PegFormat = 'csv' | 'gpx' | 'geojson';
 
@@ -45,10 +43,6 @@ export function writePegs(
     `design ${metres(p.levelM)} m, cut ${metres(p.cutM) || 'unknown'} m${p.staffM === null ? '' : `, staff ${metres(p.staffM)} m`}`;
   return format === 'gpx' ? gpx(pegs, { crs, nameOf, said }) : geoJson(pegs, { crs, nameOf });
 }
-
-/** Control characters and halves of pairs cannot stand in XML at all, not even escaped. */
-const escapeXml = (text: string): string =>
-  text.replace(/(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 function gpx(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string; said: (p: Peg) => string }): string {
   const points = pegs.map((p) => {

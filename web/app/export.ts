@@ -1,5 +1,6 @@
-import type { PegFormat } from '#core/formats';
+import type { DrawingFormat, PegFormat } from '#core/formats';
 import { type Project, assetsOf, optionOf } from '#core/project';
+import { askNow } from './ask.ts';
 import { runJob } from './jobs.ts';
 import { loadProject } from './storage.ts';
 import { assetOf, notify, useApp } from './store.ts';
@@ -65,6 +66,19 @@ export async function exportKept(id: string): Promise<void> {
   const project = await loadProject(id).catch(() => null);
   if (project) return exportProject(project);
   notify({ tone: 'mend', title: 'This browser cannot read what it kept of this project, so there is nothing to export', problems: [] });
+}
+
+/** The whole plan as a drawing, with contours where an interval is given. */
+export async function exportDrawing(format: DrawingFormat, contourM: number | null): Promise<void> {
+  const { history, result } = useApp.getState();
+  if (!history || !result) return;
+  const { project } = history;
+  const contours = contourM === null ? null : await askNow({ name: 'contours', args: { intervalM: contourM } }, { tells: true });
+  if (contourM !== null && !contours) return;
+  const answer = await runJob('Drawing the plan', (work) => work.drawing(project, { derived: result.derived, contours, format }));
+  if (!answer) return;
+  if (answer.ok) download(`${fileName(project.name)}-plan.${format}`, answer.value);
+  else notify({ tone: 'mend', title: 'The plan was not exported', problems: answer.problems });
 }
 
 /** The pegs as computed, in one of the open formats. */

@@ -1,6 +1,17 @@
 // Reads and writes files apart from the page and from the computation: a large one keeps nobody waiting, and can be given up.
 import * as Comlink from 'comlink';
-import { canBeGround, crsOf, importFile, openProjectFile, writePegs, writeProjectFile } from '#core/formats';
+import {
+  canBeGround,
+  crsOf,
+  drawingOf,
+  importFile,
+  needsCrs,
+  openProjectFile,
+  writeDrawing,
+  writePegs,
+  writeProjectFile,
+} from '#core/formats';
+import { catalogue } from '#core/works';
 import { assetName, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
 import type { Answer, FileWork, TakenIn } from './protocol.ts';
 
@@ -49,6 +60,13 @@ const work: FileWork = {
     answer('exporting the pegs', async () => {
       const crs = name === null ? null : await crsOf(name);
       return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
+    }),
+  drawing: (project, { derived, contours, format }) =>
+    answer('exporting the plan', async () => {
+      report('drawing the plan', 0.3);
+      const name = project.site.crs;
+      const crs = name === null || !needsCrs(format) ? null : await crsOf(name);
+      return new Blob([writeDrawing(drawingOf(project, derived, { catalogue, contours }), format, crs)], { type: 'text/plain' });
     }),
   pack: (project, assets) =>
     answer(`packing ${project.name}`, async () => {

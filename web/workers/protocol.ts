@@ -1,8 +1,9 @@
 // The one table of what the page asks of its workers.
-import type { QuestionName } from '#core/derive';
-import type { ImportHow, ImportedGauge, ImportedRain, ImportedShapes, ImportedTerrain, PegFormat } from '#core/formats';
+import type { Derived, QuestionName } from '#core/derive';
+import type { ImportHow, ImportedGauge, ImportedRain, ImportedShapes, ImportedTerrain, PegFormat, DrawingFormat } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
+import type { ContourLines } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -61,13 +62,21 @@ export type TakenIn =
   | ImportedRain
   /** What is drawn in it, and whether it bears levels that could be ground. */
   | (ImportedShapes & { readonly canBeGround: boolean })
-  | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed }) | (ImportedGauge & { readonly asset: Packed });
+  | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed })
+  | (ImportedGauge & { readonly asset: Packed });
 
 /** How pegs are written: the coordinate system of the project by its name, null where it has none; names of works by id. */
 export interface PegsOn {
   readonly format: PegFormat;
   readonly crs: Project['site']['crs'];
   readonly names: readonly (readonly [id: string, name: string])[];
+}
+
+/** What a drawing is made of beside the project, and how it is written. */
+export interface DrawingOn {
+  readonly derived: Derived;
+  readonly contours: ContourLines | null;
+  readonly format: DrawingFormat;
 }
 
 /** What a worker does with one file. */
@@ -77,6 +86,8 @@ export interface FileWork {
   readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
   /** Pegs in an open format; only here is the table of coordinate systems read. */
   readonly pegs: (pegs: readonly Peg[], on: PegsOn) => Promise<Answer<Blob>>;
+  /** The whole plan as a drawing for other programs. */
+  readonly drawing: (project: Project, on: DrawingOn) => Promise<Answer<Blob>>;
   readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }
