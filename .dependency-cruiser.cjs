@@ -43,10 +43,13 @@ const throughRooms = ROOMS.map((room, i) => ({
 
 const TEST = '[.](test|e2e)[.]tsx?$';
 
+/** Packages of types, which nothing is loaded from. */
+const TYPES_ALONE = '^geojson$';
+
 module.exports = {
   forbidden: [
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
-    { name: 'everything-resolves', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    { name: 'everything-resolves', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: TYPES_ALONE } },
     ...downward,
     ...throughRooms,
     {

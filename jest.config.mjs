@@ -18,7 +18,13 @@ const common = {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'jsx', 'json', 'node'],
   moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1/index.ts', '\\.(css|woff2?|png|svg)$': '<rootDir>/scripts/style-stub.cjs' },
 };
-const inFolder = (name) => ({ ...common, displayName: name, testEnvironment: 'node', testMatch: [`<rootDir>/${name}/**/*.test.ts`] });
+const inFolder = (name) => ({
+  ...common,
+  displayName: name,
+  testEnvironment: 'node',
+  setupFiles: ['<rootDir>/scripts/node-setup.cjs'],
+  testMatch: [`<rootDir>/${name}/**/*.test.ts`],
+});
 export default {
   projects: [
     inFolder('core'),

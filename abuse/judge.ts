@@ -30,6 +30,10 @@ function requireImported(read: Imported): void {
     return require(wet.every((v, i) => v < steps && (i === 0 || v > wet[i - 1])) &&
       mm.every((v) => v > 0 && Number.isFinite(v)), 'a record that is none');
   }
+  if (read.kind === 'shapes') {
+    const isDrawn = read.shapes.every(({ form, points, levelsM }) => points.length >= { point: 1, line: 2, ring: 3 }[form] && points.flat().every(Number.isFinite) && (levelsM ?? points.map(() => 0)).every(Number.isFinite)); // prettier-ignore
+    return require(read.shapes.length > 0 && isDrawn, 'shapes that are none');
+  }
   const { cells, noData, minM, maxM } = statsOf(read.grid);
   require(cells === read.grid.ncols * read.grid.nrows && noData < cells, 'a terrain without ground');
   require((minM ?? NaN) >= LEVEL_LOWEST_M - 0.1 && (maxM ?? NaN) <= LEVEL_HIGHEST_M + 0.1, 'levels no ground has');

@@ -23,7 +23,7 @@ const project = planeProject({
 }); // prettier-ignore
 const context = { registry, grids: noGrid, graph: new Graph() };
 const { derived } = derive(project, context);
-const contours = ask('contours', { project, context: { ...context, records: () => { throw new Error('none'); } } as never, args: { intervalM: 2 } }) as ContourLines; // prettier-ignore
+const contours = ask('contours', { project, context: { ...context, records: () => { throw new Error('none'); } }, args: { intervalM: 2 } }) as ContourLines; // prettier-ignore
 const drawn = drawingOf(project, derived, { catalogue, contours });
 const moved = drawn.map((thing): DrawnThing => ({ ...thing, places: thing.places.map(([x, y, z]) => [x + EAST, y + NORTH, z]) }));
 const inLayer = (layer: string): readonly DrawnThing[] => drawn.filter((t) => t.layer === layer);
@@ -73,6 +73,23 @@ describe('the plan as one drawing', () => {
     expect(at).toBeGreaterThan(0);
     expect(lines.filter((l) => Number(l) === places[0][2]).length).toBeGreaterThan(1);
   });
+  it('as DXF comes back by layer, in metres, with the levels it was written with and none where none were', async () => {
+    const read = (await importFile({ name: 'plan.dxf', bytes: strToU8(writeDrawing(drawn, 'dxf', null)) })) as ImportedShapes;
+    expect([read.crs, read.shapes.length]).toEqual([null, drawn.length]);
+    expect(read.notes.join(' ')).toMatch(/taken as local metres.*\d+ of the kind TEXT were left out/);
+    for (const layer of ['Contours', 'Pegs', 'Ways of water'] as const) {
+      const [wanted, found] = [inLayer(layer), read.shapes.filter((s) => s.group === layer.toUpperCase().replaceAll(' ', '_'))];
+      expect(found).toHaveLength(wanted.length);
+      wanted.forEach(({ places }, k) =>
+        places.forEach(([x, y, z], c) => {
+          expect(Math.hypot(found[k].points[c][0] - x, found[k].points[c][1] - y)).toBeLessThan(1e-6);
+          expect(found[k].levelsM![c]).toBeCloseTo(z!, 6);
+        }),
+      );
+    }
+    expect(read.shapes.find((s) => s.group === 'BUILDING_2D')).toMatchObject({ form: 'ring', points: [[20, 20], [30, 20], [30, 28], [20, 28]], levelsM: null });
+    expect(((await importFile({ name: 'plan.dxf', bytes: strToU8(writeDrawing(drawn, 'dxf', null)) }, { crs: UTM })) as ImportedShapes).crs).toBe(UTM);
+  }); // prettier-ignore
   it('as CSV, a row a corner; a name that a spreadsheet would run stands as text', () => {
     const { data } = Papa.parse<Record<string, string>>(writeDrawing(drawn, 'csv', null).trim(), { header: true });
     expect(data).toHaveLength(drawn.reduce((n, t) => n + t.places.length, 0));

@@ -69,15 +69,19 @@ const hasMetres = (value: unknown): boolean =>
       : value.some(hasMetres)
     : false;
 
+/** Whether anything in it lies where no degrees are. */
+export const isMetric = ({ features }: FeatureCollection): boolean =>
+  features.some(({ geometry }) => (geometry as Geometry | null) !== null && 'coordinates' in geometry && hasMetres(geometry.coordinates));
+
 export async function readGeoJson({ name, bytes }: InputFile, wanted: string | null): Promise<ImportedShapes> {
   const json = parseJson(name, bytes);
   if (!isRecord(json) || !isGeoJson(json))
     return refuseFile(name, 'geojson.shape', { what: 'it draws nothing', do: 'Choose a file that begins with a FeatureCollection.' });
   const collection = collectionOf(json, name);
   const system = namedSystem(json);
-  const isMetric = system !== '' || collection.features.some((f) => f.geometry && 'coordinates' in f.geometry && hasMetres(f.geometry.coordinates));
-  const read = await shapesIn(collection, { file: name, wanted, inMetres: isMetric ? (system || (wanted ?? '')) : null });
-  return isMetric && read.crs === null
+  const isInMetres = system !== '' || isMetric(collection);
+  const read = await shapesIn(collection, { file: name, wanted, inMetres: isInMetres ? (system || (wanted ?? '')) : null });
+  return isInMetres && read.crs === null
     ? { ...read, notes: [...read.notes, 'Its numbers are metres, and it names no system: positions are taken as local metres.'] }
     : read;
 } // prettier-ignore

@@ -5,6 +5,7 @@ import type { DecimalMark } from './decimals.ts';
 import { UserError, unforeseen } from '../project/index.ts';
 import { requireCrs } from './crs.ts';
 import { isGeoJson, readGeoJson } from './geojson.ts';
+import { readDxf } from './dxf.ts';
 import { readGeoTiff } from './geotiff.ts';
 import { type Imported, type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
 import { readMarkup } from './markup.ts';
@@ -13,6 +14,7 @@ import { groundOfShapes } from './shape-ground.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
 import { isSurvey, readSurvey } from './survey-csv.ts';
+import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
 
 const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
@@ -30,6 +32,13 @@ export interface ImportHow {
 /** What draws points, lines and areas; null for other files. */
 async function drawnIn(file: InputFile, ending: string, wanted: string | null): Promise<ImportedShapes | null> {
   if (ending === 'gpx' || ending === 'kml' || ending === 'kmz') return readMarkup(file, wanted);
+  if (ending === 'dxf') return readDxf(file, wanted);
+  if (ending === 'zip') return readShapefile(file, wanted);
+  if (ending === 'shp')
+    return refuseFile(file.name, 'shp.alone', {
+      what: 'it is one part of several',
+      do: 'Pack the .shp with its .dbf and .prj into one zip.',
+    });
   if (ending === 'geojson' || (ending === 'json' && isGeoJson(parseJson(file.name, file.bytes)))) return readGeoJson(file, wanted);
   return null;
 }
@@ -83,6 +92,6 @@ async function understood(file: InputFile, { crs = null, decimal, as }: ImportHo
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz or .gpx.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf or a zipped shapefile.',
   });
 }

@@ -1,5 +1,7 @@
 // What was drawn or walked elsewhere: read as it lies, told what it was called, refused in words.
 import { describe, expect, it } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { UserError } from '../project/index.ts';
 import { likelyThing } from '../seen/index.ts';
@@ -111,6 +113,49 @@ describe('a map or a track', () => {
   }); // prettier-ignore
 });
 
+/** A drawing by hand, in feet or what else its header says. */
+const dxf = (units: string, ...entities: readonly string[]): string =>
+  ['0', 'SECTION', '2', 'HEADER', ...(units === '' ? [] : ['9', '$INSUNITS', '70', units]), '0', 'ENDSEC', '0', 'SECTION', '2', 'ENTITIES', ...entities.flatMap((e) => e.split(' ')), '0', 'ENDSEC', '0', 'EOF', ''].join('\n'); // prettier-ignore
+const LINE = '0 LINE 8 FENCE 10 0 20 0 30 100 11 50 21 0 31 200';
+
+describe('a drawing of a drawing program', () => {
+  it('is in the unit it says: feet and survey feet become metres, none is taken as metres; a ring is closed, a face has three corners', async () => {
+    for (const [units, metres, says] of [['2', 0.3048, /numbers are feet/], ['21', 1200 / 3937, /survey feet/], ['6', 1, /^It names no system/], ['', 1, /does not say its unit/]] as const) {
+      const file = await shapes('a.dxf', dxf(units, LINE));
+      expect(file.shapes).toEqual([{ name: '', group: 'FENCE', form: 'line', points: [[0, 0], [50 * metres, 0]], levelsM: [100 * metres, 200 * metres] }]);
+      expect(file.notes.join(' ')).toMatch(says);
+    }
+    const { shapes: both, notes } = await shapes('a.dxf', dxf('6', '0 LWPOLYLINE 8 POND 90 3 70 1 38 101.5 10 0 20 0 10 9 20 0 10 9 20 9', '0 3DFACE 8 TIN 10 0 20 0 30 5 11 4 21 0 31 6 12 0 22 3 32 7 13 0 23 3 33 7', '0 CIRCLE 8 0 10 0 20 0 30 0 40 5'));
+    expect(both.map((s) => [s.group, s.form, s.points.length, s.levelsM])).toEqual([['POND', 'ring', 3, [101.5, 101.5, 101.5]], ['TIN', 'ring', 3, [5, 6, 7]]]);
+    expect(notes.join(' ')).toMatch(/1 of the kind CIRCLE were left out/);
+  }); // prettier-ignore
+});
+
+const fixture = (name: string): Uint8Array => new Uint8Array(readFileSync(join(process.cwd(), 'core/formats/fixtures', `${name}.shp.zip`)));
+
+describe('a shapefile written by another program', () => {
+  it('lies where it was written, with names of any letters, filed under what tells most', async () => {
+    const file = await shapes('houses.zip', fixture('houses'));
+    expect([file.crs, file.shapes.map((s) => [s.name, s.group, s.form, s.levelsM])]).toEqual([UTM, [['Müllerhof', 'House', 'ring', null], ['Schuppen', 'House', 'ring', null]]]);
+    near([...file.shapes[0].points].sort((a, b) => a[0] - b[0] || a[1] - b[1]), [[10, 10], [10, 18], [22, 10], [22, 18]]);
+    // Without what tells its system it is metres, of the system that is said or none.
+    const [local, said] = await Promise.all([shapes('h.zip', fixture('houses-no-prj')), shapes('h.zip', fixture('houses-no-prj'), { crs: UTM })]);
+    expect([local.crs, said.crs]).toEqual([null, UTM]);
+    expect(said.notes.join(' ')).toMatch(/taken as metres, in EPSG:32633/);
+    near([...said.shapes[0].points].sort((a, b) => a[0] - b[0] || a[1] - b[1]), [[10, 10], [10, 18], [22, 10], [22, 18]]);
+  }); // prettier-ignore
+  it('of contours makes the plane they lie on, to the millimetre', async () => {
+    const ground = (await read('c.zip', fixture('contours'), { as: 'terrain' })) as ImportedTerrain;
+    for (const [x, y] of [[40, 20], [111, 60], [170, 90]] as const) expect(levelAt(ground.grid, [EAST + x, NORTH + y])).toBeCloseTo(100 + 0.05 * y, 3); // prettier-ignore
+  });
+  it('in part, alone or spoilt is refused in words', async () => {
+    expect(await told('h.shp', Uint8Array.of(0, 0, 39, 10))).toMatch(/^shp\.alone/);
+    expect(await told('h.zip', zipSync({ 'a.txt': strToU8('x') }))).toMatch(/^zip\.nothing {2}there is no shapefile/);
+    expect(await told('h.zip', zipSync({ 'a.shp': new Uint8Array(60) }))).toMatch(/^(shp|shapes)\./);
+    expect(await told('h.zip', Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9))).toMatch(/^zip\./);
+  });
+});
+
 describe('ground from what is drawn', () => {
   const contour = (y: number, level: number) => ({ type: 'Feature', properties: { ELEV: level }, geometry: { type: 'LineString', coordinates: Array.from({ length: 21 }, (_, k) => [EAST + 10 * k, NORTH + y]) } }); // prettier-ignore
   const lines = [0, 1, 2, 3, 4].map((k) => contour(50 * k, 100 + 2.5 * k));
@@ -148,6 +193,8 @@ describe('refused', () => {
     expect(await told('a.geojson', '{"type":"Point","coordinates":[15,48,1e400]}')).toMatch(/^(geojson|shapes)\./);
     expect(await told('a.geojson', '{"type":"Point","coordinates":[1,')).toMatch(/^json\.\w+/);
     expect(await told('a.kml', text.replace(/<coordinates>[^<]*<\/coordinates><\/Point>/, '<coordinates>400,48</coordinates></Point>'))).toMatch(/^shapes\.place .*"Big oak tree".*400, 48/);
+    expect(await told('a.dxf', 'no drawing at all')).toMatch(/^dxf\.broken/);
+    expect(await told('a.dxf', dxf('6', '0 CIRCLE 8 0 10 0 20 0 30 0 40 5'))).toMatch(/^shapes\.none/);
     expect(await told('a.geojson', point([15, 48]), { crs: 'EPSG:1' })).toMatch(/^crs\.unknown/);
   }); // prettier-ignore
 });

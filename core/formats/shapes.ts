@@ -17,7 +17,7 @@ interface RawShape {
 
 /** Members that name a shape, and that say what it is one of, as maps use them. */
 const NAMES = ['name', 'title', 'label', 'id', 'fid'];
-const GROUPS = ['layer', 'folder', 'class', 'category', 'type', 'kind', 'use', 'sym', 'natural', 'highway', 'landuse', 'waterway'];
+const GROUPS = ['layer', 'class', 'category', 'type', 'kind', 'use', 'sym', 'natural', 'highway', 'landuse', 'waterway', 'folder'];
 const LEVELS = ['ele', 'elev', 'elevation', 'level', 'contour', 'z', 'rl', 'altitude'];
 
 type Properties = Readonly<Record<string, unknown>> | null;

@@ -42,6 +42,7 @@ const CORNERS = [[15, 48, 3], [15.001, 48, 4], [15.001, 48.001, 5.5], [15, 48, 3
 const GEOJSON = JSON.stringify({ type: 'FeatureCollection', features: [{ type: 'Feature', properties: { name: 'Barn', layer: 'Houses', ele: 101.5 }, geometry: { type: 'Polygon', coordinates: [CORNERS] } }, { type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates: CORNERS } }] }); // prettier-ignore
 const KML = `<?xml version="1.0"?><kml xmlns="http://www.opengis.net/kml/2.2"><Document><Folder><name>Ways</name><Placemark><name>To &amp; fro</name><LineString><coordinates>${CORNERS.map((c) => c.join(',')).join(' ')}</coordinates></LineString></Placemark></Folder><Placemark><Point><coordinates>15,48</coordinates></Point></Placemark></Document></kml>`;
 const GPX = `<gpx version="1.1" xmlns="http://www.topografix.com/GPX/1/1"><wpt lat="48" lon="15"><ele>7</ele><name>Gate</name></wpt><trk><trkseg>${CORNERS.map(([lon, lat, z]) => `<trkpt lat="${lat}" lon="${lon}"><ele>${z}</ele></trkpt>`).join('')}</trkseg></trk></gpx>`;
+const DXF = ['0', 'SECTION', '2', 'ENTITIES', '0', 'LINE', '8', 'FENCE', '10', '0', '20', '0', '30', '5', '11', '9', '21', '4', '31', '7', '0', 'POINT', '8', 'SPOT', '10', '3', '20', '3', '30', '6', '0', 'ENDSEC', '0', 'EOF', ''].join('\n'); // prettier-ignore
 const RAIN = new TextDecoder().decode(demo('sample-rain.csv'));
 
 /** Ways a file is spoilt on its way: cut short, bytes changed, a piece repeated or left out. */
@@ -129,6 +130,8 @@ describe('a spoilt file', () => {
     ['map.geojson', strToU8(GEOJSON)],
     ['map.kml', strToU8(KML)],
     ['walk.gpx', strToU8(GPX)],
+    ['plan.dxf', strToU8(DXF)],
+    ['houses.zip', new Uint8Array(readFileSync(join(process.cwd(), 'core/formats/fixtures/houses.shp.zip')))],
     ['map.kmz', zipSync({ 'doc.kml': strToU8(KML) })],
   ])('%s is taken in whole or refused in words, whatever was done to it', async (name, bytes) => {
     expect(await takenOrRefused(name, bytes)).toBe('taken');
@@ -144,7 +147,22 @@ describe('a spoilt file', () => {
   it('under any ending and of any content is refused in words', async () => {
     await fc.assert(
       fc.asyncProperty(
-        fc.constantFrom('a.asc', 'a.tif', 'a.csv', 'a.txt', 'a.xyz', 'a.grd', 'a.kml', 'a.gpx', 'a.kmz', 'a.geojson', 'a.doc', 'noending'),
+        fc.constantFrom(
+          'a.asc',
+          'a.tif',
+          'a.csv',
+          'a.txt',
+          'a.xyz',
+          'a.grd',
+          'a.kml',
+          'a.gpx',
+          'a.kmz',
+          'a.geojson',
+          'a.dxf',
+          'a.zip',
+          'a.doc',
+          'noending',
+        ),
         fc.uint8Array({ maxLength: 300 }),
         async (name, bytes) => {
           await takenOrRefused(name, Uint8Array.from(bytes));

@@ -73,7 +73,7 @@ function opened(id: string): Promise<void> {
 const isDoubtful = (problems: readonly UserProblem[]): boolean => problems.some((p) => p.code === 'number.doubtful');
 
 /** Files of what was drawn or walked: they are put where the project lies. */
-const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson)$/i.test(name);
+const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|zip)$/i.test(name);
 
 const inSystem = (name: string, how: ImportHow): ImportHow =>
   isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;

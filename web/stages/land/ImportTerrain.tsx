@@ -36,7 +36,7 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
         <input value={crs} onChange={(e) => setCrs(e.target.value)} placeholder="EPSG:32633" />
       </Field>
       <FileTrigger
-        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz', '.gpx', '.kml', '.kmz', '.geojson']}
+        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz', '.gpx', '.kml', '.kmz', '.geojson', '.dxf', '.zip']}
         onSelect={(files) => files?.[0] && void take(files[0])}
       >
         <Button look="strong">

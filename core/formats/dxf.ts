@@ -1,0 +1,99 @@
+// Drawings of drawing programs (DXF): their points, lines and outlines by layer, in metres.
+import DxfParser, { type IEntity, type IPoint } from 'dxf-parser';
+import type { Feature, FeatureCollection, Geometry, Position } from 'geojson';
+import { type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
+import { shapesIn } from './shapes.ts';
+import { textOf } from './text.ts';
+
+/** Metres in the unit a drawing says it is in (its $INSUNITS); those that say none are taken as metres. */
+const UNITS: Readonly<Record<number, readonly [metres: number, name: string]>> = {
+  1: [0.0254, 'inches'],
+  2: [0.3048, 'feet'],
+  4: [0.001, 'millimetres'],
+  5: [0.01, 'centimetres'],
+  6: [1, 'metres'],
+  21: [1200 / 3937, 'US survey feet'],
+};
+
+type Drawn = IEntity & {
+  readonly vertices?: readonly IPoint[];
+  readonly position?: IPoint;
+  readonly elevation?: number;
+  readonly shape?: boolean;
+  readonly text?: string;
+};
+
+/** Corners in metres; a level of nothing all along is none. */
+function corners(list: readonly IPoint[], perUnit: number, levelM: number | undefined): Position[] {
+  const levels = list.map(({ z }) => levelM ?? (z as number | undefined) ?? NO_LEVEL);
+  const isFlat = levels.every((z) => z === NO_LEVEL);
+  return list.map(({ x, y }, k) => [x * perUnit, y * perUnit, ...(isFlat ? [] : [levels[k] * perUnit])]);
+}
+const NO_LEVEL = 0;
+
+/** A triangle has a fourth corner to spare. */
+const face = (list: readonly IPoint[]): readonly IPoint[] => list.filter((p, k) => k < 3 || Object.keys(p).length > 0);
+
+function geometryOf({ type, vertices = [], position, elevation, shape }: Drawn, perUnit: number): Geometry | null {
+  switch (type) {
+    case 'POINT':
+      return position ? { type: 'Point', coordinates: corners([position], perUnit, undefined)[0] } : null;
+    case 'LINE':
+    case 'POLYLINE':
+    case 'LWPOLYLINE': {
+      const line = corners(vertices, perUnit, type === 'LWPOLYLINE' ? elevation : undefined);
+      return shape === true && line.length > 2 ? { type: 'Polygon', coordinates: [[...line, line[0]]] } : { type: 'LineString', coordinates: line };
+    }
+    case '3DFACE':
+      return { type: 'Polygon', coordinates: [corners(face(vertices), perUnit, undefined)] };
+    default:
+      return null;
+  }
+} // prettier-ignore
+
+/** Its reader writes what it wonders about to where answers of the command line go. */
+function quietly<T>(run: () => T): T {
+  const { log, error } = console;
+  console.log = console.error = () => undefined;
+  try {
+    return run();
+  } finally {
+    Object.assign(console, { log, error });
+  }
+}
+
+/** The drawing of a text. @throws UserError where it is none. */
+function parsed(text: string, file: string): { readonly entities: readonly Drawn[]; readonly units: number } {
+  try {
+    const drawing = quietly(() => new DxfParser().parseSync(text));
+    // A drawing may begin without a header.
+    const units: unknown = (drawing?.header as Record<string, unknown> | undefined)?.$INSUNITS;
+    if (drawing && Array.isArray(drawing.entities)) return { entities: drawing.entities, units: typeof units === 'number' ? units : 0 };
+  } catch {
+    // Told below, in our words.
+  }
+  return refuseFile(file, 'dxf.broken', {
+    what: 'it breaks off, or is no drawing of this kind',
+    do: 'Save it anew as a DXF of text, of 2000 or later.',
+  });
+}
+
+export async function readDxf({ name, bytes }: InputFile, wanted: string | null): Promise<ImportedShapes> {
+  const { entities, units } = parsed(textOf(bytes), name);
+  const [perUnit, unit] = UNITS[units] ?? [1, null];
+  const left = new Map<string, number>();
+  const features = entities.flatMap((entity): Feature[] => {
+    const geometry = geometryOf(entity, perUnit);
+    if (geometry) return [{ type: 'Feature', geometry, properties: { layer: entity.layer } }];
+    left.set(entity.type, (left.get(entity.type) ?? 0) + 1);
+    return [];
+  });
+  const collection: FeatureCollection = { type: 'FeatureCollection', features };
+  const read = await shapesIn(collection, { file: name, wanted, inMetres: wanted ?? '' });
+  const notes = [
+    ...(unit === null ? ['It does not say its unit: its numbers are taken as metres.'] : units === 6 ? [] : [`Its numbers are ${unit}: they were turned into metres.`]),
+    ...(read.crs === null ? ['It names no system: positions are taken as local metres.'] : []),
+    ...[...left].map(([type, count]) => `${count} of the kind ${type} were left out.`),
+  ];
+  return { ...read, notes: [...read.notes, ...notes] };
+} // prettier-ignore
