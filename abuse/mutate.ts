@@ -10,7 +10,22 @@ import { PLACED, tiffOf } from '../core/testing/tiff.ts';
 import { type Tree, pathsIn, replacedAt } from '../core/testing/trees.ts';
 import { BACKUP, BACKUP_SILL, CUT, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../core/testing/valley.ts';
 
-export const FORMATS = ['asc', 'tif', 'survey', 'rain', 'gauge', 'readings', 'project', 'outlet', 'commands'] as const;
+export const FORMATS = [
+  'asc',
+  'tif',
+  'survey',
+  'rain',
+  'gauge',
+  'readings',
+  'geojson',
+  'kml',
+  'gpx',
+  'dxf',
+  'shapefile',
+  'project',
+  'outlet',
+  'commands',
+] as const;
 export type Format = (typeof FORMATS)[number];
 
 export type Chance = () => number;
@@ -46,6 +61,20 @@ const SURVEY = [
 ].join('\n');
 const GAUGE = `date,rain_mm\n${Array.from({ length: 60 }, (_, i) => `2021-0${i < 31 ? 5 : 6}-${String(i < 31 ? i + 1 : i - 30).padStart(2, '0')},${['0', '3.2', 'T', '', '12.5', '7A'][(i * 7) % 6]}`).join('\n')}\n`;
 const READINGS = 'time,depth mm,refilled\n9:00,100\n9:10,91\n9:20,83,100\n9:30,92.5\n9:45,81\n';
+
+const kept = (name: string): Uint8Array => new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures', name)));
+const CORNERS = [[15, 48, 3], [15.001, 48, 4], [15.001, 48.001, 5.5], [15, 48.001, 6], [15, 48, 3]]; // prettier-ignore
+const GEOJSON = {
+  type: 'FeatureCollection',
+  features: [
+    { type: 'Feature', properties: { name: 'Barn', layer: 'Houses' }, geometry: { type: 'Polygon', coordinates: [CORNERS] } },
+    { type: 'Feature', properties: { ele: 101.5 }, geometry: { type: 'MultiLineString', coordinates: [CORNERS, CORNERS] } },
+    { type: 'Feature', properties: null, geometry: { type: 'GeometryCollection', geometries: [{ type: 'Point', coordinates: [15, 48] }] } },
+  ],
+};
+const KML = `<?xml version="1.0"?>\n<kml xmlns="http://www.opengis.net/kml/2.2"><Document>\n<Folder><name>Ways</name>\n<Placemark><name>To &amp; fro</name>\n<LineString><coordinates>\n${CORNERS.map((c) => c.join(',')).join('\n')}\n</coordinates></LineString></Placemark>\n</Folder>\n<Placemark><Point><coordinates>15,48</coordinates></Point></Placemark>\n</Document></kml>\n`;
+const GPX = `<gpx version="1.1" xmlns="http://www.topografix.com/GPX/1/1">\n<wpt lat="48" lon="15"><ele>7</ele><name>Gate</name></wpt>\n<trk><trkseg>\n${CORNERS.map(([lon, lat, z]) => `<trkpt lat="${lat}" lon="${lon}"><ele>${z}</ele></trkpt>`).join('\n')}\n</trkseg></trk>\n</gpx>\n`;
+const DXF = ['0 SECTION 2 ENTITIES', '0 LINE 8 FENCE 10 0 20 0 30 5 11 9 21 4 31 7', '0 LWPOLYLINE 8 POND 90 3 70 1 10 0 20 0 10 9 20 0 10 9 20 9', '0 POINT 8 SPOT 10 3 20 3 30 6', '0 ENDSEC 0 EOF'].flatMap((l) => l.split(' ')).join('\n'); // prettier-ignore
 
 const VALLEY = valleyProject([POND, POND_SILL, CUT, TRENCH, PIPE, ROAD, DRAIN, PUMP, BACKUP, BACKUP_SILL]);
 const PLANE: Project = {
@@ -130,6 +159,11 @@ const SOUND: Readonly<Record<Format, readonly (Uint8Array | string | object)[]>>
   rain: [new TextDecoder().decode(demo('sample-rain.csv'))],
   gauge: [GAUGE, new TextDecoder().decode(demo('sample-gauge.csv')).slice(0, 4000)],
   readings: [READINGS],
+  geojson: [GEOJSON],
+  kml: [KML],
+  gpx: [GPX],
+  dxf: [DXF],
+  shapefile: [kept('houses.shp.zip'), kept('contours.shp.zip')],
   project: [PLANE, VALLEY, PLANE],
   outlet: [outletFile()],
   commands: [COMMANDS],
@@ -142,6 +176,11 @@ const NAMES: Readonly<Record<Format, string>> = {
   rain: 'r.csv',
   gauge: 'g.csv',
   readings: 'n.txt',
+  geojson: 'm.geojson',
+  kml: 'm.kml',
+  gpx: 'w.gpx',
+  dxf: 'd.dxf',
+  shapefile: 's.zip',
   project: 'project.json',
   outlet: 'p.outlet',
   commands: 'commands.json',

@@ -51,6 +51,41 @@ function geometryOf({ type, vertices = [], position, elevation, shape }: Drawn, 
   }
 } // prettier-ignore
 
+type Within = 'file' | 'section' | 'polyline';
+
+/** Where one is after each mark: null where it cannot stand, undefined where all stays. */
+const NEXT: Readonly<Record<Within, Readonly<Record<string, Within | 'end' | null | undefined>>>> = {
+  file: { SECTION: 'section', EOF: 'end', other: null },
+  section: { ENDSEC: 'file', POLYLINE: 'polyline', SECTION: null, EOF: null },
+  polyline: { VERTEX: 'polyline', SEQEND: 'section', other: null },
+};
+
+/**
+ * Lines of a drawing stand in pairs, a code and a value, in sections that are closed, up to a mark for its end. @throws UserError at
+ * the line where that is not so: what follows could be read for ever.
+ */
+function checkPairs(text: string, file: string): void {
+  const lines = text.split(/\r\n|\r|\n/g);
+  const broken = (k: number): never =>
+    refuseFile(file, 'dxf.broken', {
+      what: 'it breaks off, or is no drawing of this kind',
+      line: k + 1,
+      do: 'Save it anew as a DXF of text, of 2000 or later.',
+    });
+  let within: Within = 'file';
+  for (let k = 0; k < lines.length; k += 2) {
+    const code = lines[k].trim();
+    const value = (lines[k + 1] as string | undefined)?.trim();
+    if (!/^-?\d{1,4}$/.test(code) || value === undefined) broken(k);
+    if (code !== '0') continue;
+    const next: Within | 'end' | null | undefined = NEXT[within][value ?? ''] ?? NEXT[within].other;
+    if (next === null) broken(k);
+    if (next === 'end') return;
+    within = next ?? within;
+  }
+  broken(lines.length - 1);
+}
+
 /** Its reader writes what it wonders about to where answers of the command line go. */
 function quietly<T>(run: () => T): T {
   const { log, error } = console;
@@ -64,6 +99,7 @@ function quietly<T>(run: () => T): T {
 
 /** The drawing of a text. @throws UserError where it is none. */
 function parsed(text: string, file: string): { readonly entities: readonly Drawn[]; readonly units: number } {
+  checkPairs(text, file);
   try {
     const drawing = quietly(() => new DxfParser().parseSync(text));
     // A drawing may begin without a header.
