@@ -37,6 +37,6 @@ export default {
       setupFiles: ['<rootDir>/scripts/jsdom-setup.cjs'],
       testEnvironmentOptions: { customExportConditions: ['browser', 'require', 'default'] },
     },
-    { ...common, displayName: 'e2e', testEnvironment: 'node', testMatch: ['<rootDir>/e2e/**/*.e2e.ts'] },
+    { ...inFolder('e2e'), testMatch: ['<rootDir>/e2e/**/*.e2e.ts'] },
   ],
 };

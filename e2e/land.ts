@@ -83,6 +83,22 @@ export function land(open: () => Bench): void {
       await v.verdict(/runs from 200\.\d\d m to 20[56]\.\d\d m/);
       expect(v.errors).toEqual([]);
     }, 180000);
+    it('a stranger with a notebook of readings is at the ground they make, told how it closes', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      await v.reads('body', /a level book/);
+      const staff = (x: number, y: number): string => (1.5 - 0.03 * y + 0.01 * x).toFixed(3);
+      const rows = Array.from({ length: 30 }, (_, k) => [6 * (k % 6), 6 * Math.floor(k / 6)] as const).map(
+        ([x, y]) => `${x},${y},,${staff(x, y)},,`,
+      );
+      const book = ['x,y,bs,is,fs,level', ',,1.500,,,100', ...rows, ',,,,1.503,100'];
+      await v.drop('book.csv', new TextEncoder().encode(book.join('\n')));
+      await v.verdict(/runs from 99\.\d\d m to 100\.\d\d m/);
+      await v.reads('body', /1 set-up: back-sights 1\.500 m, fore-sights 1\.503 m\. It closes 3 mm off, of 5 mm allowed/);
+      // Off by a decimetre it is refused, and what stands stays.
+      await v.drop('book.csv', new TextEncoder().encode(book.join('\n').replace('1.503', '1.603')));
+      await v.reads('body', /book\.csv was not taken in; nothing has changed.*closes 103 mm too low.*peg that moved/s);
+      expect(v.errors).toEqual([]);
+    }, 180000);
   });
 
   describe('a windrow the map does not show', () => {

@@ -8,6 +8,7 @@ import { isGeoJson, readGeoJson } from './geojson.ts';
 import { readDxf } from './dxf.ts';
 import { readGeoTiff } from './geotiff.ts';
 import { type Imported, type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
+import { isLevelBook, readLevelBook } from './level-book.ts';
 import { readMarkup } from './markup.ts';
 import { parseJson } from './project-file.ts';
 import { groundOfShapes } from './shape-ground.ts';
@@ -82,6 +83,7 @@ async function understood(file: InputFile, { crs = null, decimal, as }: ImportHo
     const noted = <T extends Imported>(read: T): T => ({ ...read, notes: [...notes, ...read.notes] });
     if (isGauge(sheet)) return noted(readGauge(sheet));
     if (isRain(rows)) return noted(readRainTable(rows, name));
+    if (isLevelBook(sheet)) return noted(await readLevelBook(sheet, wanted));
     if (isSurvey(sheet)) return noted(await readSurvey(sheet, wanted));
     if (isBare(rows)) return readBare(rows, { name, wanted, notes });
     return refuseFile(name, 'csv.columns', {

@@ -5,8 +5,9 @@ import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
 import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
 import { oddLevels } from './levels.ts';
 
-const X = ['x', 'e', 'east', 'easting', 'eastings', 'xm', 'xcoord', 'eastingm'];
-const Y = ['y', 'n', 'north', 'northing', 'northings', 'ym', 'ycoord', 'northingm'];
+/** Names of columns that tell where. */
+export const X = ['x', 'e', 'east', 'easting', 'eastings', 'xm', 'xcoord', 'eastingm'];
+export const Y = ['y', 'n', 'north', 'northing', 'northings', 'ym', 'ycoord', 'northingm'];
 const Z = [
   'z',
   'level',

@@ -1,3 +1,4 @@
 // Setting out: from design levels to pegs and staff readings.
 export * from './pegs.ts';
 export * from './two-peg.ts';
+export * from './level-book.ts';

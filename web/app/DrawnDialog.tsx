@@ -1,28 +1,14 @@
 import { useState, type ReactNode } from 'react';
-import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
-import { Button, Choose, Inline, Muted } from '../kit/index.ts';
+import { Button, Choose, Inline, Muted, OverSheet, Shade } from '../kit/index.ts';
 import { type Group, countWords, firstKind, groupsOf, kindsFor, takenAs } from './drawn.ts';
 import { bringIn } from './import.ts';
 import { newId } from './selectors.ts';
 import { type DrawnFile, dispatch, notify, useApp } from './store.ts';
 
-const Shade = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  background: rgb(0 0 0 / 40%);
-  display: grid;
-  place-items: center;
-  z-index: 10;
-`;
-const Sheet = styled(Modal)`
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  border-radius: 4px;
-  padding: 20px 26px;
+const Sheet = styled(OverSheet)`
   width: min(660px, 94vw);
-  max-height: 86vh;
-  overflow: auto;
   h2 {
     margin: 0 0 6px;
     overflow-wrap: anywhere;

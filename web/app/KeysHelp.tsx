@@ -1,22 +1,9 @@
 import { useEffect, type ReactNode } from 'react';
-import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
-import { Button } from '../kit/index.ts';
+import { Button, OverSheet, Shade } from '../kit/index.ts';
 
-const Shade = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  background: rgb(0 0 0 / 40%);
-  display: grid;
-  place-items: center;
-  z-index: 10;
-`;
-const Sheet = styled(Modal)`
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  border-radius: 4px;
-  padding: 20px 26px;
-  max-width: 92vw;
+const Sheet = styled(OverSheet)`
   dl {
     display: grid;
     grid-template-columns: auto 1fr;

@@ -92,7 +92,8 @@ export function StartPage(): ReactNode {
           a <strong>map or a track with levels</strong>: contours or spot heights as GeoJSON or KML, a walk as GPX
         </li>
         <li>
-          <strong>levels typed by hand</strong>, three points or more, as read off a level and a tape
+          <strong>levels typed by hand</strong>, three points or more, as read off a level and a tape, or a <strong>level book</strong> with
+          its back-, inter- and fore-sights: it is reduced and closed here
         </li>
       </ul>
       <Muted>Rain, ground and works come after, one stage at a time. Everything stays in this browser until you export it.</Muted>

@@ -13,3 +13,4 @@ export * from './tabs.tsx';
 export * from './paste.tsx';
 export * from './pop.tsx';
 export * from './name.tsx';
+export * from './dialog.tsx';

@@ -22,6 +22,7 @@ const ROLES: Readonly<Record<string, string>> = {
   'flow-arrow': 'arrow',
   septic: 'zone',
   tree: 'tree',
+  well: 'well',
   wood: 'wood',
 };
 /** Kinds so many and so plain that names would only crowd the plan. */

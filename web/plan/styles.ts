@@ -77,6 +77,18 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
       ...withText(label(l.label, p, { offsetY: 18 })),
     }),
   ],
+  // A ring of stone round water.
+  well: (l, p) => [
+    new Style({
+      image: new CircleStyle({
+        declutterMode: 'obstacle',
+        radius: l.isSelected === true ? 7 : 5.5,
+        fill: new Fill({ color: p.water }),
+        stroke: new Stroke({ color: p.ink, width: 2 }),
+      }),
+      ...withText(label(l.label, p, { offsetY: 16 })),
+    }),
+  ],
   tree: (l, p) => [crown(l, p)],
   wood: (l, p) => [wood(l, p)],
   feature: (l, p) => [

@@ -153,7 +153,7 @@ import {
   WET_CURVE_NUMBER,
   WET_NUMBER_1985,
 } from '../../runoff/index.ts';
-import { STAFF_READING, TWO_PEG_ERROR, TWO_PEG_TRUE } from '../../survey/index.ts';
+import { COLLIMATION, MISCLOSURE_ALLOWED, REDUCED_LEVEL, STAFF_READING, TWO_PEG_ERROR, TWO_PEG_TRUE } from '../../survey/index.ts';
 import { registry } from '../../works/index.ts';
 
 /** Every formula the product computes with, in the order water meets them. */
@@ -310,6 +310,9 @@ export const FORMULAS: readonly AnyFormula[] = [
   STAFF_READING,
   TWO_PEG_ERROR,
   TWO_PEG_TRUE,
+  COLLIMATION,
+  REDUCED_LEVEL,
+  MISCLOSURE_ALLOWED,
   USE_AFTER_SPILL,
   USE_BEFORE_SPILL,
 ];

@@ -45,7 +45,7 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
         </Button>
       </FileTrigger>
       <Field>
-        or type levels, one point a line: x, y, level in metres
+        or type levels, one point a line: x, y, level in metres; or a level book, its first line x, y, bs, is, fs, level
         <textarea
           rows={4}
           value={typed}

@@ -1,0 +1,67 @@
+// A notebook of staff readings: at contours with nothing else.
+import { describe, expect, it } from '@jest/globals';
+import { strToU8 } from 'fflate';
+import { UserError } from '../project/index.ts';
+import { levelAt } from '../terrain/index.ts';
+import { type ImportedTerrain, importFile } from './index.ts';
+
+/** A plane that falls 4 % to the south and 1 % to the east. */
+const ground = (x: number, y: number): number => 100 + 0.04 * y - 0.01 * x;
+const places = Array.from({ length: 30 }, (_, k) => [8 * (k % 6), 8 * Math.floor(k / 6)] as const);
+
+/** Thirty readings from two set-ups, back to the peg it began at; each set-up reads so much too low [mm]. */
+function book(lowMm = 0, header = 'point;x;y;BS;IS;FS;level'): string {
+  const [first, second] = [103.5, 104.2];
+  const read = (hc: number, x: number, y: number): string => (hc - ground(x, y)).toFixed(4);
+  const low = lowMm / 1000;
+  const line = (...cells: readonly (string | number)[]): string => cells.join(';');
+  return [
+    header,
+    line('peg', '', '', (first - 100).toFixed(4), '', '', '100.000'),
+    ...places.slice(0, 15).map(([x, y], k) => line(`a${k}`, x, y, '', read(first, x, y), '', '')),
+    line('turn', 20, 16, (second - ground(20, 16)).toFixed(4), '', (first - ground(20, 16) + low).toFixed(4), ''),
+    ...places.slice(15).map(([x, y], k) => line(`b${k}`, x, y, '', read(second, x, y), '', '')),
+    line('peg', '', '', '', '', (second - 100 + low).toFixed(4), '100'),
+  ].join('\n');
+}
+const read = async (text: string, how = {}): Promise<ImportedTerrain> =>
+  (await importFile({ name: 'book.csv', bytes: strToU8(text) }, how)) as ImportedTerrain;
+const refusal = async (text: string): Promise<string> => {
+  const error: unknown = await read(text).then(
+    () => null,
+    (e: unknown) => e,
+  );
+  if (!(error instanceof UserError)) throw new Error('not refused');
+  return error.problems.map((p) => `${p.code} ${p.where.line ?? ''} ${String(p.what)}`).join('; ');
+};
+
+describe('a level book as a file', () => {
+  it('makes the ground it was read on, says how it closes, and spreads what it is off', async () => {
+    for (const lowMm of [0, 2]) {
+      const { grid, crs, notes, kind } = await read(book(lowMm));
+      expect([kind, crs]).toEqual(['terrain', null]);
+      // Spread over the set-ups, each reading is off by at most what its own set-up was.
+      for (const [x, y] of [[15, 13], [25, 18], [22, 20]] as const) expect(Math.abs(levelAt(grid, [x, y]) - ground(x, y))).toBeLessThan(0.0005 + lowMm / 1000); // prettier-ignore
+      expect(notes.join(' ')).toMatch(
+        new RegExp(`2 set-ups: .*It closes ${2 * lowMm} mm off, of 7 mm allowed, spread over the set-ups.*31 points`),
+      );
+    }
+    expect((await read(book(), { crs: 'EPSG:32633' })).crs).toBe('EPSG:32633');
+    const open = book().split('\n').slice(0, -1).join('\n');
+    expect((await read(open)).notes.join(' ')).toMatch(/comes back to no known level/);
+    // Decimal commas and other names of its columns are the same book.
+    const commas = book(0, 'Station;E;N;Back sight;Inter sight;Fore sight;Known level').replaceAll('.', ',');
+    expect(levelAt((await read(commas)).grid, [15, 13])).toBeCloseTo(ground(15, 13), 3);
+  });
+  it('is refused with its line where it cannot be reduced, and as a whole where it closes too far off', async () => {
+    const lines = book().split('\n');
+    const with_ = (k: number, line: string): string => lines.map((l, i) => (i === k ? line : l)).join('\n');
+    expect(await refusal(book(4))).toMatch(/^book\.closes {2}it closes 8 mm too low; over 2 set-ups 7 mm would do/);
+    expect(await refusal(with_(1, 'peg;;;1.5;;;'))).toMatch(/^book\.line 2 the book begins at no known level/);
+    expect(await refusal(with_(17, 'turn;20;16;3.36;;;'))).toMatch(/^book\.line 18 the instrument moved to it without a fore-sight/);
+    expect(await refusal(with_(4, 'a2;16;0;;one;;'))).toMatch(/^csv\.number 5 "one" is no number/);
+    expect(await refusal('point;BS;IS;FS;level\npeg;1;;;100\na;;1;;')).toMatch(/^book\.places 1/);
+    expect(await refusal('x;y;BS;IS;FS;level\n;;1;;;100\n1;1;;1;;')).toMatch(/^survey\.few .*1 of its readings/);
+    expect(await refusal('x;y;BS;IS;FS;level\n;;1;;;100')).toMatch(/^book\.few/);
+  });
+});

@@ -1,0 +1,23 @@
+import { Modal, ModalOverlay } from 'react-aria-components';
+import styled from 'styled-components';
+
+/** What darkens the page under a question. */
+export const Shade = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  background: rgb(0 0 0 / 40%);
+  display: grid;
+  place-items: center;
+  z-index: 10;
+`;
+
+/** The sheet a question stands on, over the page. */
+export const OverSheet = styled(Modal)`
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+  padding: 20px 26px;
+  max-width: 94vw;
+  max-height: 86vh;
+  overflow: auto;
+`;
