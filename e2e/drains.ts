@@ -98,6 +98,7 @@ export function drains(open: () => Bench): void {
       const v = await Visitor.arrive(open(), '/p/quill-lane/works');
       await v.verdict(/./);
       await v.choose('Work', 'Yard drain');
+      await v.verdict(/^Yard drain/);
       const drain = async (): Promise<PipedDrain> => (await v.kept()).options[0].works.find((w) => w.id === 'yard-drain') as PipedDrain;
       const before = await drain();
       await v.dragFrom(await v.onPage(before.line[1]), await v.onPage([before.line[1][0] - 1.5, before.line[1][1] + 1]));
