@@ -59,7 +59,7 @@ export function land(open: () => Bench): void {
     it('the plan goes out again with its works, pegs and contours, in layers', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/pegs');
       await v.reads('aside', /The plan for other programs/);
-      await v.choose('Contours', 'every 5 m');
+      await v.choose('Contours', 'every 5.00 m');
       await v.press('Plan as GeoJSON');
       const { features } = JSON.parse(new TextDecoder().decode(await v.downloaded('.geojson'))) as { features: { properties: { layer: string; name: string } }[] }; // prettier-ignore
       const layers = new Set(features.map((f) => f.properties.layer));

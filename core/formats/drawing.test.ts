@@ -42,6 +42,22 @@ describe('the plan as one drawing', () => {
     // Without contours all else is there.
     expect(drawingOf(project, derived, { catalogue, contours: null })).toEqual(drawn.filter((t) => t.layer !== 'Contours'));
   });
+  it('tells what all stores of a work hold and keep free at the least, and leaves out what is of the past', () => {
+    const [store] = derived.stores;
+    const part = (id: string, heldM3: number, value: number | null) => ({ ...store, id, heldM3, least: value === null ? null : { ...store.least!, value } }); // prettier-ignore
+    const says = (...stores: readonly (typeof store)[]) => {
+      const told = drawingOf(project, { ...derived, stores }, { catalogue, contours: null });
+      return told.find((t) => t.layer === 'Works: Level swale')?.says;
+    };
+    expect(says(part('a', 10, 0.3), part('b', 5, 0.1))).toEqual({ status: 'planned', heldM3: 15, stores: 2, leastFreeboardM: 0.1 });
+    expect(says(part('a', 10, 0.3), part('b', 5, null))).toMatchObject({ heldM3: 15, leastFreeboardM: null });
+    expect(says()).toEqual({ status: 'planned' });
+    const [option] = project.options;
+    const past = { ...project, options: [{ ...option, works: option.works.map((w) => ({ ...w, status: 'retired' as const })) }] };
+    expect(drawingOf(past, derived, { catalogue, contours: null }).some((t) => t.layer.startsWith('Works'))).toBe(false);
+    // A catchment is called as its pin or its store is.
+    expect(inLayer('Catchments').map((t) => t.name)).toEqual(['Gate & stile', derived.stores[0].name]);
+  });
   it.each(['geojson', 'kml', 'gpx'] as const)('as %s it comes back where it was, to the millimetre, by layer and name', async (format) => {
     const text = writeDrawing(moved, format, await requireCrs(UTM, 'here'));
     const read = (await importFile({ name: `plan.${format}`, bytes: strToU8(text) }, { crs: UTM })) as ImportedShapes;

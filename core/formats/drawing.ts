@@ -35,14 +35,24 @@ function thingsOf({ site, features, pins }: Project): DrawnThing[] {
   ];
 }
 
-/** Works by their own lines, with what each holds and keeps free; what hangs on another by the place its water leaves at. */
+/** What a work holds in all its stores and keeps free at the least; its levels where it has one store alone. */
+function heldBy(stores: Derived['stores']): DrawnThing['says'] {
+  if (stores.length === 0) return {};
+  const left = stores.map((s) => s.least?.value ?? null);
+  const [{ crestM, wayOutM }] = stores;
+  return {
+    heldM3: stores.reduce((sum, s) => sum + s.heldM3, 0),
+    ...(stores.length === 1 ? { crestM, wayOutM } : { stores: stores.length }),
+    leastFreeboardM: left.some((v) => v === null) ? null : Math.min(...left.map(Number)),
+  };
+}
+
+/** Works that stand or are to be made, by their own lines; what hangs on another by the place its water leaves at. */
 function worksOf(project: Project, { stores, links, outlets }: Derived, { describe }: Pick<Catalogue, 'describe'>): DrawnThing[] {
-  return optionOf(project).works.flatMap((work): DrawnThing[] => {
+  const live = optionOf(project).works.filter((w) => w.status !== 'retired');
+  return live.flatMap((work): DrawnThing[] => {
     const { title, footprint } = describe(work);
-    const store = stores.find((s) => s.work === work.id);
-    const held: DrawnThing['says'] = store
-      ? { heldM3: store.heldM3, crestM: store.crestM, wayOutM: store.wayOutM, leastFreeboardM: store.least?.value ?? null }
-      : {};
+    const held = heldBy(stores.filter((s) => s.work === work.id));
     const told = { layer: `Works: ${title}`, name: work.name, says: { status: work.status, ...held } };
     const start = links.find((l) => l.work === work.id)?.path[0];
     if (footprint.length === 0) {
@@ -53,8 +63,8 @@ function worksOf(project: Project, { stores, links, outlets }: Derived, { descri
   });
 }
 
-function waterOf(project: Project, { links, catchments, pegs }: Derived): DrawnThing[] {
-  const names = new Map(optionOf(project).works.map((w) => [w.id, w.name]));
+function waterOf(project: Project, { stores, links, catchments, pegs }: Derived): DrawnThing[] {
+  const names = new Map([...project.pins.map((p) => [p.id, p.name ?? p.id] as const), ...optionOf(project).works.map((w) => [w.id, w.name] as const), ...stores.map((s) => [s.id, s.name] as const)]);
   return [
     ...links.flatMap(({ work, to, path, peakM3s, volumeM3 }): DrawnThing[] =>
       path.length < 2 ? [] : [{ layer: 'Ways of water', name: names.get(work) ?? work, form: 'line', places: path, says: { to, peakM3s, volumeM3 } }],

@@ -20,7 +20,6 @@ type Drawn = IEntity & {
   readonly position?: IPoint;
   readonly elevation?: number;
   readonly shape?: boolean;
-  readonly text?: string;
 };
 
 /** Corners in metres; a level of nothing all along is none. */
@@ -60,18 +59,20 @@ const NEXT: Readonly<Record<Within, Readonly<Record<string, Within | 'end' | nul
   polyline: { VERTEX: 'polyline', SEQEND: 'section', other: null },
 };
 
+const notDrawn = (file: string, line?: number): never =>
+  refuseFile(file, 'dxf.broken', {
+    what: 'it breaks off, or is no drawing of this kind',
+    ...(line === undefined ? {} : { line }),
+    do: 'Save it anew as a DXF of text, of 2000 or later.',
+  });
+
 /**
  * Lines of a drawing stand in pairs, a code and a value, in sections that are closed, up to a mark for its end. @throws UserError at
  * the line where that is not so: what follows could be read for ever.
  */
 function checkPairs(text: string, file: string): void {
   const lines = text.split(/\r\n|\r|\n/g);
-  const broken = (k: number): never =>
-    refuseFile(file, 'dxf.broken', {
-      what: 'it breaks off, or is no drawing of this kind',
-      line: k + 1,
-      do: 'Save it anew as a DXF of text, of 2000 or later.',
-    });
+  const broken = (k: number): never => notDrawn(file, k + 1);
   let within: Within = 'file';
   for (let k = 0; k < lines.length; k += 2) {
     const code = lines[k].trim();
@@ -108,10 +109,7 @@ function parsed(text: string, file: string): { readonly entities: readonly Drawn
   } catch {
     // Told below, in our words.
   }
-  return refuseFile(file, 'dxf.broken', {
-    what: 'it breaks off, or is no drawing of this kind',
-    do: 'Save it anew as a DXF of text, of 2000 or later.',
-  });
+  return notDrawn(file);
 }
 
 export async function readDxf({ name, bytes }: InputFile, wanted: string | null): Promise<ImportedShapes> {

@@ -5,15 +5,17 @@ import { requireCrs } from './crs.ts';
 import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
 import { X, Y, surfaceOf } from './survey-csv.ts';
 
-const BACK = ['bs', 'back', 'backsight', 'back-sight', 'b'];
-const INTER = ['is', 'inter', 'intersight', 'inter-sight', 'intermediate', 'i'];
-const FORE = ['fs', 'fore', 'foresight', 'fore-sight', 'f'];
+const BACK = ['bs', 'back', 'backsight', 'back-sight'];
+const INTER = ['is', 'inter', 'intersight', 'inter-sight', 'intermediate'];
+const FORE = ['fs', 'fore', 'foresight', 'fore-sight'];
 const KNOWN = ['level', 'known', 'knownlevel', 'rl', 'bm', 'benchmark', 'reducedlevel'];
 
 export const isLevelBook = (sheet: Sheet): boolean => columnOf(sheet, BACK) >= 0 && columnOf(sheet, FORE) >= 0;
 
 const metres = (m: number): string => `${m.toFixed(3)} m`;
 const millimetres = (m: number): string => `${Math.round(1000 * Math.abs(m))} mm`;
+
+const counted = (setUps: number): string => `${setUps} set-up${setUps === 1 ? '' : 's'}`;
 
 /** A cell of the book: empty is not read. */
 function cellOf(sheet: Sheet, row: number, column: number): number | null {
@@ -44,10 +46,10 @@ export async function readLevelBook(sheet: Sheet, wanted: string | null): Promis
   if (problems.length > 0)
     refuseLines(problems.map(({ row, ...p }) => ({ code: 'book.line', ...p, where: { file, line: sheet.lineOf(row) } })));
   const book = reduceBook(rows);
-  const { misclosureM: off, allowedM, setUps } = book;
-  if (off !== null && Math.abs(off) > allowedM)
+  const { closes, setUps } = book;
+  if (closes && Math.abs(closes.offM) > closes.allowedM)
     refuseFile(file, 'book.closes', {
-      what: `it closes ${millimetres(off)} too ${off > 0 ? 'high' : 'low'}; over ${setUps} set-ups ${millimetres(allowedM)} would do`,
+      what: `it closes ${millimetres(closes.offM)} too ${closes.offM > 0 ? 'high' : 'low'}; over ${counted(closes.setUps)} ${millimetres(closes.allowedM)} would do`,
       do: 'Look for the reading that is wrong: a metre or a decimetre, a six for a nine, or a peg that moved. Else level it again.',
     });
   // Change points and marks without a place carry levels on, and are no ground.
@@ -58,9 +60,11 @@ export async function readLevelBook(sheet: Sheet, wanted: string | null): Promis
   const column = (at: 0 | 1 | 2): Float64Array => Float64Array.from(placed, (p) => p[at]);
   if (placed.length < 3)
     refuseFile(file, 'survey.few', { what: `${placed.length} of its readings have a place`, do: 'At least three, not in one line, make a surface.' });
-  const closes = off === null ? 'It comes back to no known level: nothing shows whether a reading is wrong.' : `It closes ${millimetres(off)} off, of ${millimetres(allowedM)} allowed, spread over the set-ups.`; // prettier-ignore
+  const told = closes
+    ? `It closes ${millimetres(closes.offM)} off, of ${millimetres(closes.allowedM)} allowed, spread over the set-ups.`
+    : 'It comes back to no known level: nothing shows whether a reading is wrong.';
   const notes = [
-    `${setUps} set-up${setUps === 1 ? '' : 's'}: back-sights ${metres(book.sumBackM)}, fore-sights ${metres(book.sumForeM)}. ${closes}`,
+    `${counted(setUps)}: back-sights ${metres(book.sumBackM)}, fore-sights ${metres(book.sumForeM)}; rises less falls ${metres(book.riseM)}. ${told}`,
   ];
   const crs = wanted === null ? null : (await requireCrs(wanted, file)).code;
   if (crs === null) notes.push('No coordinate system was given: positions are taken as local metres, and geographic exports are off.');

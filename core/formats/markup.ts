@@ -1,14 +1,14 @@
 // Tracks and maps written as XML: GPX, and KML with its folders, zipped or not.
 import { DOMParser } from '@xmldom/xmldom';
 import { gpx, kmlWithFolders } from '@tmcw/togeojson';
-import { unzipSync } from 'fflate';
 import type { Feature, FeatureCollection } from 'geojson';
 import { type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
 import { shapesIn } from './shapes.ts';
 import { textOf } from './text.ts';
+import { mapParts } from './zip.ts';
 
-/** Folders within folders that are looked into, and the most a zipped map may unpack to [bytes]. */
-const [DEEPEST, MOST_BYTES] = [40, 256e6];
+/** Folders within folders that are looked into. */
+const DEEPEST = 40;
 
 type XmlDocument = Parameters<typeof gpx>[0];
 
@@ -69,22 +69,15 @@ function gpxShapes(text: string, file: string): FeatureCollection {
 }
 
 /** The map within a zipped one: the first that is written in it. */
-function unzipped({ name, bytes }: InputFile): string {
-  let most = 0;
-  try {
-    const inside = unzipSync(bytes, {
-      filter: ({ name: entry, originalSize }) => /\.kml$/i.test(entry) && (most += originalSize) <= MOST_BYTES,
-    });
-    const [first] = Object.keys(inside).sort();
-    if (first) return textOf(inside[first]);
-  } catch {
-    return refuseFile(name, 'zip.broken', { what: 'it cannot be unpacked', do: 'Save it anew where it comes from.' });
-  }
-  return refuseFile(name, 'kmz.empty', {
-    what: most > MOST_BYTES ? 'the map in it is too large to unpack' : 'there is no map in it',
-    do: 'Save what you drew as KML or KMZ anew.',
-  });
+function unzipped(file: InputFile): string {
+  const inside = mapParts(file, /\.kml$/i);
+  const [first] = Object.keys(inside).sort();
+  if (first) return textOf(inside[first]);
+  return refuseFile(file.name, 'kmz.empty', { what: 'there is no map in it', do: 'Save what you drew as KML or KMZ anew.' });
 }
+
+/** Added to what a walk is read as: a person who trusts its levels builds a wall by them. */
+const WALKED = 'Levels walked with a phone are good to 5 or 10 m: they show the lie of the land, and set no work out.';
 
 /** A GPX track, a KML map, or one zipped. */
 export async function readMarkup(file: InputFile, wanted: string | null): Promise<ImportedShapes> {
@@ -95,5 +88,6 @@ export async function readMarkup(file: InputFile, wanted: string | null): Promis
   const collection: FeatureCollection = isGpx
     ? gpxShapes(text, name)
     : { type: 'FeatureCollection', features: unfolded(kmlWithFolders(parsed(text, name)), '', 0) };
-  return shapesIn(collection, { file: name, wanted, inMetres: null });
+  const read = await shapesIn(collection, { file: name, wanted, inMetres: null });
+  return isGpx && read.shapes.some((s) => s.levelsM) ? { ...read, notes: [...read.notes, WALKED] } : read;
 }

@@ -2,7 +2,7 @@ import type { Peg } from '../survey/index.ts';
 import { fail } from '../project/index.ts';
 import Papa from 'papaparse';
 import { type Crs, toLonLat } from './crs.ts';
-import { escapeXml, harmless } from './marked-up.ts';
+import { escapeXml, gpxFile, harmless } from './marked-up.ts';
 
 export type PegFormat = 'csv' | 'gpx' | 'geojson';
 
@@ -49,7 +49,7 @@ function gpx(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string; s
     const [lon, lat] = toLonLat(on.crs, [p.x, p.y]);
     return ` <wpt lat="${lat.toFixed(8)}" lon="${lon.toFixed(8)}"><ele>${p.levelM.toFixed(3)}</ele><name>${escapeXml(`${on.nameOf(p)} ${p.name}`)}</name><desc>${escapeXml(on.said(p))}</desc></wpt>`;
   });
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Outlet" xmlns="http://www.topografix.com/GPX/1/1">\n${points.join('\n')}\n</gpx>\n`;
+  return gpxFile(points);
 }
 
 function geoJson(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => string }): string {

@@ -1,7 +1,8 @@
-import { type UnzipFileInfo, strToU8, unzipSync, zipSync } from 'fflate';
-import { type Project, UserError, assetName, requireWithin } from '../project/index.ts';
+import { strToU8, zipSync } from 'fflate';
+import { type Project, assetName, requireWithin } from '../project/index.ts';
 import { refuseFile } from './imported.ts';
 import { textOf } from './text.ts';
+import { MB, unpacked } from './zip.ts';
 
 export interface ProjectFile {
   /** Parsed project.json, not yet checked. */
@@ -15,13 +16,13 @@ const STAMP = '1980-01-01T12:00:00';
 
 /** What a project file may hold. A terrain of the largest size takes 64 MB; a century of a gauge by the minute takes less. */
 export const ZIP_LIMITS = { entries: 16, entryMB: 200, wholeMB: 400, jsonMB: 150, ratio: 200 } as const;
-const MB = 1e6;
+const MAIN = 'project.json';
 
 /** A project and the assets it names as one .outlet file. */
 export function writeProjectFile(project: Project, assets: ReadonlyMap<string, Uint8Array>): Uint8Array {
   const json = strToU8(JSON.stringify(project, null, 1));
   const pack = (level: 0 | 6): Uint8Array => {
-    const entries: Record<string, [Uint8Array, { mtime: string; level: 0 | 6 }]> = { 'project.json': [json, { mtime: STAMP, level }] };
+    const entries: Record<string, [Uint8Array, { mtime: string; level: 0 | 6 }]> = { [MAIN]: [json, { mtime: STAMP, level }] };
     for (const [name, bytes] of assets) entries[`assets/${name}`] = [bytes, { mtime: STAMP, level }];
     return zipSync(entries);
   };
@@ -31,36 +32,20 @@ export function writeProjectFile(project: Project, assets: ReadonlyMap<string, U
   return whole > MB && whole > (ZIP_LIMITS.ratio / 4) * packed.length ? pack(0) : packed;
 }
 
-/** Judges each entry by what its header says, before anything is unpacked: no more memory is then taken than it said. */
-function entryJudge(file: string): (entry: UnzipFileInfo) => boolean {
-  let [count, whole] = [0, 0];
-  const refuse = (what: string): never =>
-    refuseFile(file, 'zip.limits', { what, do: 'Use the file as Outlet saved it: nothing of Outlet’s own is as large.' });
-  return ({ name, size, originalSize, compression }) => {
-    if (++count > ZIP_LIMITS.entries) refuse(`it has more than ${ZIP_LIMITS.entries} entries`);
-    const most = name === 'project.json' ? ZIP_LIMITS.jsonMB : ZIP_LIMITS.entryMB;
-    if (originalSize > most * MB) refuse(`"${name}" unpacks to ${Math.round(originalSize / MB)} MB; the limit is ${most} MB`);
-    if (originalSize > MB && originalSize > ZIP_LIMITS.ratio * size)
-      refuse(`"${name}" unpacks to ${Math.round(originalSize / Math.max(1, size))} times its size; the limit is ${ZIP_LIMITS.ratio} times`);
-    whole += originalSize;
-    if (whole > ZIP_LIMITS.wholeMB * MB) refuse(`it unpacks to more than ${ZIP_LIMITS.wholeMB} MB`);
-    if (compression !== 0 && compression !== 8) refuse(`"${name}" is packed in a way that is not read`);
-    return name === 'project.json' || /^assets\/[^/]+$/.test(name);
-  };
-}
-
 /** Opens a .outlet file or a bare project.json. @throws UserError when it is damaged. */
 export function openProjectFile(name: string, bytes: Uint8Array): ProjectFile {
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   if (!(bytes[0] === 0x50 && bytes[1] === 0x4b)) return { json: parseJson(name, bytes), assets: new Map() };
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(bytes, { filter: entryJudge(name) });
-  } catch (error) {
-    if (error instanceof UserError) throw error;
-    return refuseFile(name, 'project.damaged', { what: 'the file is cut short or damaged', do: 'Use another copy of it.' });
-  }
-  const main = Object.hasOwn(files, 'project.json') ? files['project.json'] : undefined;
+  const files = unpacked(
+    { name, bytes },
+    {
+      bounds: { ...ZIP_LIMITS, mostMB: (entry) => (entry === MAIN ? ZIP_LIMITS.jsonMB : ZIP_LIMITS.entryMB) },
+      isWanted: (entry) => entry === MAIN || /^assets\/[^/]+$/.test(entry),
+      tooLarge: 'Use the file as Outlet saved it: nothing of Outlet’s own is as large.',
+      damaged: { code: 'project.damaged', what: 'the file is cut short or damaged', do: 'Use another copy of it.' },
+    },
+  );
+  const main = Object.hasOwn(files, MAIN) ? files[MAIN] : undefined;
   if (!main)
     return refuseFile(name, 'project.not-a-project', { what: 'there is no project.json in it', do: 'Choose a file that Outlet saved.' });
   const assets = new Map<string, Uint8Array>();

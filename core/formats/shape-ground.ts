@@ -33,17 +33,21 @@ export function groundOfShapes({ shapes, crs, source, notes }: ImportedShapes): 
       do: 'Correct it where it was drawn. Levels are in metres.',
     });
   const isMark = new Set(marks);
-  // Lines cross: a place has one level, the first that is drawn there.
-  const seen = new Set<string>();
-  const kept = all.filter(([x, y], k) => {
+  // Lines cross and tracks come back: a place has one level, the first that is drawn there.
+  const first = new Map<string, number>();
+  let doubled = 0;
+  const kept = all.filter(([x, y, z], k) => {
     const key = `${x},${y}`;
-    if (isMark.has(k) || seen.has(key)) return false;
-    seen.add(key);
+    const before = first.get(key);
+    if (before !== undefined && before !== z && !isMark.has(k)) doubled++;
+    if (isMark.has(k) || before !== undefined) return false;
+    first.set(key, z);
     return true;
   });
   const [x, y, z] = [0, 1, 2].map((member) => Float64Array.from(kept, (p) => p[member]));
   const said = [...notes];
   if (with_.length < shapes.length) said.push(`${shapes.length - with_.length} shapes without a level were left out.`);
+  if (doubled > 0) said.push(`${doubled} places bear two levels: the one drawn first was taken. Check which is right.`);
   const surface = surfaceOf({ x, y, z }, source, said);
   if (with_.some((s) => s.form !== 'point'))
     said.push('Along lines only their corners bear levels: ground between far corners is a guess.');

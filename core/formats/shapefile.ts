@@ -1,37 +1,25 @@
 // Shapefiles: the parts of one or several in a zip, with what is told of each shape and the system they lie in.
 import { combine, parseDbf, parseShp } from 'shpjs';
-import { unzipSync } from 'fflate';
 import type { Feature, FeatureCollection } from 'geojson';
 import { isMetric } from './geojson.ts';
 import { type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
 import { shapesIn } from './shapes.ts';
-
-/** The most it may unpack to [bytes]. */
-const MOST_BYTES = 256e6;
-const PARTS = /\.(shp|dbf|prj|cpg)$/i;
+import { mapParts } from './zip.ts';
 
 type Parts = Readonly<Record<string, Uint8Array | undefined>>;
 
 /** Parts by the name they share, in the order of the names. */
-function partsIn({ name, bytes }: InputFile): ReadonlyMap<string, Parts> {
-  let most = 0;
+function partsIn(file: InputFile): ReadonlyMap<string, Parts> {
   const by = new Map<string, Record<string, Uint8Array>>();
-  try {
-    const inside = unzipSync(bytes, {
-      filter: ({ name: entry, originalSize }) => PARTS.test(entry) && !entry.includes('__MACOSX') && (most += originalSize) <= MOST_BYTES,
-    });
-    for (const entry of Object.keys(inside).sort()) {
-      const at = entry.lastIndexOf('.');
-      const base = entry.slice(0, at);
-      by.set(base, { ...by.get(base), [entry.slice(at + 1).toLowerCase()]: inside[entry] });
-    }
-  } catch {
-    return refuseFile(name, 'zip.broken', { what: 'it cannot be unpacked', do: 'Pack it anew.' });
+  for (const [entry, bytes] of Object.entries(mapParts(file, /\.(shp|dbf|prj|cpg)$/i)).sort()) {
+    const at = entry.lastIndexOf('.');
+    const base = entry.slice(0, at);
+    by.set(base, { ...by.get(base), [entry.slice(at + 1).toLowerCase()]: bytes });
   }
   const whole = new Map([...by].filter(([, parts]) => 'shp' in parts));
   if (whole.size > 0) return whole;
-  return refuseFile(name, 'zip.nothing', {
-    what: most > MOST_BYTES ? 'what is in it is too large to unpack' : 'there is no shapefile in it',
+  return refuseFile(file.name, 'zip.nothing', {
+    what: 'there is no shapefile in it',
     do: 'Pack the .shp with its .dbf and .prj into one zip, or bring in another kind of file.',
   });
 }

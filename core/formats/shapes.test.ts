@@ -78,6 +78,7 @@ describe('a map or a track', () => {
     ]);
     near(file.shapes[1].points, [[40, 0], [40, 30]]); // prettier-ignore
     expect(canBeGround(file)).toBe(true);
+    expect(file.notes.join(' ')).toMatch(/good to 5 or 10 m/);
   }); // prettier-ignore
   it('as GeoJSON: parts of collections, holes told, metres by the system an older file names or as local', async () => {
     const [a, b, c, d] = await Promise.all([lonLat(0, 0), lonLat(10, 0), lonLat(10, 10), lonLat(0, 10)]);
@@ -167,6 +168,16 @@ describe('ground from what is drawn', () => {
     for (const [x, y] of [[30, 25], [111, 140], [170, 180]] as const) expect(levelAt(ground.grid, [EAST + x, NORTH + y])).toBeCloseTo(100 + 0.05 * y, 3); // prettier-ignore
     expect(ground.notes.join(' ')).toMatch(/1 shapes without a level were left out.*105 points.*only their corners bear levels/);
   });
+  it('takes a number beside an area for no level, and says where a place bears two', async () => {
+    const ring = { type: 'Feature', properties: { level: 3 }, geometry: { type: 'Polygon', coordinates: [[[EAST, NORTH], [EAST + 9, NORTH], [EAST + 9, NORTH + 9], [EAST, NORTH]]] } }; // prettier-ignore
+    const { shapes: drawn } = await shapes('a.geojson', JSON.stringify({ type: 'FeatureCollection', features: [ring, contour(0, 7)] }), {
+      crs: UTM,
+    });
+    expect(drawn.map((s) => s.levelsM?.[0] ?? null)).toEqual([null, 7]);
+    const twice = { type: 'FeatureCollection', features: [...lines, contour(0, 100.4), contour(50, 102.5)] };
+    const ground = (await read('a.geojson', JSON.stringify(twice), { crs: UTM, as: 'terrain' })) as ImportedTerrain;
+    expect(ground.notes.join(' ')).toMatch(/21 places bear two levels: the one drawn first was taken/);
+  });
   it('is not made of too few, of one level, or of what no ground is', async () => {
     const flat = JSON.stringify({ type: 'FeatureCollection', features: [contour(0, 100), contour(50, 100)] });
     expect(canBeGround(await shapes('flat.geojson', flat, { crs: UTM }))).toBe(false);
@@ -188,6 +199,8 @@ describe('refused', () => {
     expect(await told('a.kml', '<kml><Document/></kml>')).toMatch(/^shapes\.none/);
     expect(await told('a.kmz', zipSync({ 'a.txt': strToU8('x') }))).toMatch(/^kmz\.empty {2}there is no map/);
     expect(await told('a.kmz', Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9))).toMatch(/^(zip\.broken|kmz\.empty)/);
+    const bomb = zipSync({ 'doc.kml': new Uint8Array(4_000_000) }, { level: 9 });
+    expect(await told('a.kmz', bomb)).toMatch(/^zip\.limits .*times its size/);
     expect(await told('a.geojson', '{"type":"Nothing"}')).toMatch(/^geojson\.shape/);
     expect(await told('a.geojson', '{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Point","coordinates":["a",1]}}]}')).toMatch(/^geojson\.feature .*shape 1/);
     expect(await told('a.geojson', '{"type":"Point","coordinates":[15,48,1e400]}')).toMatch(/^(geojson|shapes)\./);

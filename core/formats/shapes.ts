@@ -112,7 +112,8 @@ export function rawShapes(
     return partsOf(geometry, left).map(([form, list]) => {
       corners += list.length;
       if (corners > MOST_CORNERS) tooMany(file, `more than ${MOST_CORNERS} corners`);
-      return { name, group, form, corners: list, levelM };
+      // A number beside an area is its storey or its height, seldom the level of its edge.
+      return { name, group, form, corners: list, levelM: form === 'ring' ? null : levelM };
     });
   });
   if (raw.length > MOST_SHAPES) tooMany(file, `${raw.length} shapes`);

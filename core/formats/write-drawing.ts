@@ -4,7 +4,7 @@ import Papa from 'papaparse';
 import { fail } from '../project/index.ts';
 import { type Crs, toLonLat } from './crs.ts';
 import type { DrawnThing } from './drawing.ts';
-import { escapeXml, harmless } from './marked-up.ts';
+import { escapeXml, gpxFile, harmless } from './marked-up.ts';
 
 export const DRAWING_FORMATS = ['geojson', 'kml', 'gpx', 'dxf', 'csv'] as const;
 export type DrawingFormat = (typeof DRAWING_FORMATS)[number];
@@ -74,7 +74,7 @@ function gpx(things: readonly DrawnThing[], crs: Crs): string {
       const round = t.form === 'ring' ? [...t.places, t.places[0]] : t.places;
       return `<trk>${named(t)}<trkseg>${round.map((p) => point('trkpt', p)).join('')}</trkseg></trk>`;
     });
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Outlet" xmlns="http://www.topografix.com/GPX/1/1">\n${[...points, ...tracks].join('\n')}\n</gpx>\n`;
+  return gpxFile([...points, ...tracks]);
 } // prettier-ignore
 
 /** A layer's name as drawing programs allow it; what bears no level lies in a layer that says so, since they know no missing one. */

@@ -9,8 +9,8 @@ export interface Thing {
   readonly form: ThingForm;
 }
 
-/** What stands on most maps. */
-const ON_MAPS: readonly Thing[] = [
+/** What stands on most maps, in the order it is offered in. */
+export const ON_MAPS: readonly Thing[] = [
   { kind: 'building', title: 'Building', form: 'ring' },
   { kind: 'pool', title: 'Pool', form: 'ring' },
   { kind: 'septic', title: 'Septic field', form: 'ring' },

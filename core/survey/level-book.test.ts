@@ -22,9 +22,9 @@ function byRiseAndFall(rows: readonly BookRow[]): number[] {
 describe('a level book', () => {
   // Handbook section 7 (computed there): HI 101.425 from 100.000 and 1.425; 2.310 gives 99.115; +1.118 - 0.642 gives 99.591.
   it('gives the levels of the worked one', () => {
-    const { levelsM, setUps, sumBackM, sumForeM, riseM, misclosureM } = reduceBook(WORKED);
+    const { levelsM, setUps, sumBackM, sumForeM, riseM, closes } = reduceBook(WORKED);
     expect(levelsM.map((v) => v.toFixed(3))).toEqual(['100.000', '99.115', '99.591']);
-    expect([setUps, sumBackM - sumForeM, riseM, misclosureM]).toEqual([2, expect.closeTo(-0.409, 9), expect.closeTo(-0.409, 9), null]);
+    expect([setUps, sumBackM - sumForeM, riseM, closes]).toEqual([2, expect.closeTo(-0.409, 9), expect.closeTo(-0.409, 9), null]);
   });
   it('agrees with rises and falls, and its sums with its ends, for any ground and any set-ups', () => {
     const reading = fc.integer({ min: 0, max: 4999 }).map((mm) => mm / 1000);
@@ -47,14 +47,13 @@ describe('a level book', () => {
   it('that closes off is spread over its set-ups, so that it ends where it should', () => {
     // Three set-ups there and back to the same peg: each reads 2 mm too low.
     const rows = [row({ backM: 1.5, knownM: 10 }), row({ interM: 1.2 }), row({ foreM: 1.002, backM: 1.4 }), row({ foreM: 1.602, backM: 1.3 }), row({ foreM: 1.602, knownM: 10 })];
-    const { levelsM, misclosureM, allowedM } = reduceBook(rows);
-    expect(misclosureM).toBeCloseTo(-0.006, 9);
-    expect(allowedM).toBeCloseTo(0.005 * Math.sqrt(3), 12);
+    const { levelsM, closes } = reduceBook(rows);
+    expect(closes).toEqual({ offM: expect.closeTo(-0.006, 9), allowedM: expect.closeTo(0.005 * Math.sqrt(3), 12), setUps: 3 });
     expect(levelsM).toEqual([10, expect.closeTo(10.302, 9), expect.closeTo(10.5, 9), expect.closeTo(10.3, 9), expect.closeTo(10, 9)]);
     // What is levelled after it closed is carried on from there.
     const more = reduceBook([...rows.slice(0, 4), row({ foreM: 1.602, knownM: 10, backM: 1 }), row({ interM: 0.5 })]);
     expect(more.levelsM[5]).toBeCloseTo(10.5, 2);
-    expect([more.setUps, more.allowedM]).toEqual([4, allowedM]);
+    expect([more.setUps, more.closes]).toEqual([4, closes]);
   }); // prettier-ignore
   it('allows 5 mm, times the root of the set-ups', () => {
     expect([1, 4, 9].map((n) => MISCLOSURE_ALLOWED.evaluate({ n }))).toEqual([0.005, 0.01, 0.015]);

@@ -55,11 +55,10 @@ export interface ReducedBook {
   readonly setUps: number;
   readonly sumBackM: number;
   readonly sumForeM: number;
-  /** Rises less falls from the first to the last fore-sight [m]: as much as back-sights less fore-sights, or the sums are wrong. */
+  /** Rises less falls from the first reading to the last [m]: where that is a fore-sight, as much as back-sights less fore-sights. */
   readonly riseM: number;
-  /** How far the book is off where it closes, and what it may be [m]; null where it comes back to no known level. */
-  readonly misclosureM: number | null;
-  readonly allowedM: number;
+  /** Where it comes back to a known level: how far it is off there, and what it may be over so many set-ups [m]; null where it never does. */
+  readonly closes: { readonly offM: number; readonly allowedM: number; readonly setUps: number } | null;
 }
 
 /** What is wrong with a line, by its place in the book. */
@@ -117,15 +116,14 @@ export function reduceBook(rows: readonly BookRow[]): ReducedBook {
     setUps++;
     collimationM = COLLIMATION.evaluate({ B: levelM, b: backM });
   }
-  const misclosureM = closing === null ? null : raw[closing] - (rows[closing].knownM ?? NaN);
-  const perSetUp = closing === null || misclosureM === null ? 0 : misclosureM / carried[closing];
+  const over = closing === null ? 0 : carried[closing];
+  const offM = closing === null ? 0 : raw[closing] - (rows[closing].knownM ?? NaN);
   return {
-    levelsM: raw.map((levelM, k) => levelM - perSetUp * carried[k]),
+    levelsM: raw.map((levelM, k) => levelM - (over === 0 ? 0 : (offM / over) * carried[k])),
     setUps,
     sumBackM,
     sumForeM,
     riseM,
-    misclosureM,
-    allowedM: MISCLOSURE_ALLOWED.evaluate({ n: closing === null ? setUps : carried[closing] }),
+    closes: closing === null ? null : { offM, allowedM: MISCLOSURE_ALLOWED.evaluate({ n: over }), setUps: over },
   };
 }

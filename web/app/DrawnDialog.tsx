@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
-import { Button, Choose, Inline, Muted, OverSheet, Shade } from '../kit/index.ts';
-import { type Group, countWords, firstKind, groupsOf, kindsFor, takenAs } from './drawn.ts';
+import { Button, Choose, Inline, Muted, OverSheet, Problems, Shade } from '../kit/index.ts';
+import { type Group, countOf, countWords, groupsOf, kindOf, kindsFor, offWords, takenAs } from './drawn.ts';
 import { bringIn } from './import.ts';
 import { newId } from './selectors.ts';
 import { type DrawnFile, dispatch, notify, useApp } from './store.ts';
@@ -60,13 +60,17 @@ function Asked({ file, imported, done }: DrawnFile): ReactNode {
   const [groups] = useState(() => groupsOf(imported));
   const [kinds, setKinds] = useState<ReadonlyMap<string, string>>(new Map());
   const hasGround = useApp((s) => s.history?.project.terrain != null);
-  const { features, outline } = takenAs(groups, kinds, newId);
-  const count = features.length + (outline ? 1 : 0);
+  const frame = useApp((s) => s.terrain?.frame ?? null);
+  const refused = useApp((s) => (s.notice?.tone === 'mend' ? s.notice : null));
+  const { taken: count, off } = countOf(groups, kinds, frame);
   const take = (): void => {
+    const { features, outline } = takenAs(groups, kinds, newId);
     const crs = imported.crs === null ? {} : { crs: imported.crs };
     const isDone = dispatch({ type: 'features.add', payload: { features, ...(outline ? { outline } : {}), ...crs } });
-    close(isDone);
-    if (isDone) notify({ tone: 'fine', title: `${count} of ${imported.shapes.length} shapes of ${imported.source} are in.`, problems: [] });
+    // Refused, the question stays with what was said.
+    if (!isDone) return;
+    close(true);
+    notify({ tone: 'fine', title: `${count} of ${imported.shapes.length} shapes of ${imported.source} are in.`, problems: [] });
   };
   const asGround = (): void => {
     useApp.setState({ drawnFile: null });
@@ -95,14 +99,20 @@ function Asked({ file, imported, done }: DrawnFile): ReactNode {
             <Row
               key={group.key}
               group={group}
-              kind={kinds.get(group.key) ?? firstKind(group)}
+              kind={kindOf(group, kinds)}
               onChange={(kind) => setKinds(new Map([...kinds, [group.key, kind]]))}
             />
           ))}
         </tbody>
       </Rows>
+      {off > 0 && (
+        <p>
+          <strong>{offWords(off, count)} off the ground of this project.</strong> Is it another place, or another coordinate system?
+        </p>
+      )}
+      {refused && <Problems {...refused} />}
       <Inline>
-        <Button look={hasGround || !imported.canBeGround ? 'strong' : undefined} isDisabled={count === 0} onPress={take}>
+        <Button look={off < count && (hasGround || !imported.canBeGround) ? 'strong' : undefined} isDisabled={count === 0} onPress={take}>
           {count === 1 ? 'Take this one in' : `Take these ${count} in`}
         </Button>
         {imported.canBeGround && (

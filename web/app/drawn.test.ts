@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { checkFeature } from '#core/seen';
-import { LEAVE, countWords, firstKind, groupsOf, kindsFor, takenAs } from './drawn.ts';
+import { LEAVE, countOf, countWords, firstKind, groupsOf, kindsFor, offWords, takenAs } from './drawn.ts';
 
 const shape = (name: string, group: string, form: 'point' | 'line' | 'ring') => ({
   name,
@@ -54,6 +54,22 @@ describe('what is drawn in a file', () => {
       for (const { id } of kindsFor(group))
         for (const feature of takenAs(groups, new Map(groups.map((g) => [g.key, g === group ? id : LEAVE])), idFor).features)
           expect([id, checkFeature(feature)]).toEqual([id, []]);
+  });
+  it('is counted as it is chosen, and by what of it lies off the ground', () => {
+    const here = { ncols: 3, nrows: 3, cellM: 1, west: 0, south: 0 };
+    const none = new Map(groups.map((g) => [g.key, LEAVE]));
+    expect([countOf(groups, new Map(), here), countOf(groups, none, here)]).toEqual([{ taken: 4, off: 0 }, { taken: 0, off: 0 }]); // prettier-ignore
+    // From its last corner on: the shapes reach from 0 to 3 east and 0 to 1 north, the points lie at 0.
+    const sides = [{ west: 3, south: 0 }, { west: 3.01, south: 0 }, { west: -3, south: 0 }, { west: -3.01, south: 0 }, { west: 0, south: 1.01 }, { west: 0, south: -3.01 }]; // prettier-ignore
+    expect(sides.map((at) => countOf(groups, new Map(), { ...here, ...at }).off)).toEqual([1, 4, 0, 4, 4, 4]);
+    expect([offWords(1, 1), offWords(3, 3), offWords(1, 3), offWords(2, 3)]).toEqual([
+      'It lies',
+      'All 3 lie',
+      '1 of these 3 lies',
+      '2 of these 3 lie',
+    ]);
+    expect(countOf(groups, new Map(), null).off).toBe(0);
+    expect(countOf(groups, new Map(), here).taken).toBe(takenAs(groups, new Map(), idFor).features.length + 1);
   });
   it('a walk keeps the corners that turn it, and no others', () => {
     const walk = { ...shape('', 'Tracks', 'line'), points: Array.from({ length: 500 }, (_, k) => [k, k < 250 ? 0 : k - 250] as const) };

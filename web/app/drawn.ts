@@ -1,6 +1,6 @@
 // What is drawn in a file, in groups that are each taken as one kind of thing.
 import type { Feature } from '#core/contract';
-import { type Line, simplify } from '#core/geometry';
+import { type Line, type Point, simplify } from '#core/geometry';
 import { OUTLINE, THINGS, likelyThing, seenKind } from '#core/seen';
 import type { TakenIn } from '../workers/protocol.ts';
 
@@ -61,6 +61,35 @@ export const kindsFor = ({ form, shapes }: Pick<Group, 'form' | 'shapes'>): read
 /** What a group is taken as where nobody has said: the property line is one alone. */
 export const firstKind = (group: Group): string => (kindsFor(group).some((k) => k.id === group.likely) ? group.likely : LEAVE);
 
+/** What a group is taken as: as was said, else as is likely. */
+export const kindOf = (group: Group, kinds: ReadonlyMap<string, string>): string => kinds.get(group.key) ?? firstKind(group);
+
+/** Shapes that are taken, and those of them that lie off the ground of a project. */
+export function countOf(
+  groups: readonly Group[],
+  kinds: ReadonlyMap<string, string>,
+  frame: Frame | null,
+): { readonly taken: number; readonly off: number } {
+  const taken = groups.flatMap((group) => (kindOf(group, kinds) === LEAVE ? [] : group.shapes));
+  return { taken: taken.length, off: frame ? taken.filter((s) => !s.points.some((p) => isOn(frame, p))).length : 0 };
+}
+
+/** "It lies", "All 3 lie", "2 of these 5 lie". */
+export function offWords(off: number, taken: number): string {
+  if (taken === 1) return 'It lies';
+  return off === taken ? `All ${taken} lie` : `${off} of these ${taken} ${off === 1 ? 'lies' : 'lie'}`;
+}
+
+interface Frame {
+  readonly ncols: number;
+  readonly nrows: number;
+  readonly cellM: number;
+  readonly west: number;
+  readonly south: number;
+}
+const isOn = ({ ncols, nrows, cellM, west, south }: Frame, [x, y]: Point): boolean =>
+  x >= west && x <= west + ncols * cellM && y >= south && y <= south + nrows * cellM;
+
 /** A walk has a corner a second: what lies within this of a straight line tells nothing [m]. */
 const STRAIGHT_M = 0.2;
 const corners = (line: Line): Line => (line.length > 3 ? simplify(line, STRAIGHT_M) : line);
@@ -74,7 +103,7 @@ export function takenAs(
   const features: Feature[] = [];
   let outline: Line | null = null;
   for (const group of groups) {
-    const kind = kinds.get(group.key) ?? firstKind(group);
+    const kind = kindOf(group, kinds);
     if (kind === LEAVE) continue;
     for (const { name, form, points } of group.shapes) {
       if (kind === OUTLINE) outline = points;

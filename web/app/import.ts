@@ -122,6 +122,8 @@ function askOf(file: File, imported: Shapes): Promise<boolean> {
     refused(file, [{ code: 'shapes.local', what, where: { file: file.name }, do: 'Bring in ground that knows its coordinate system, or draw these by hand.' }]); // prettier-ignore
     return Promise.resolve(false);
   }
+  // What was said before is of something else.
+  notify(null);
   return new Promise((done) => useApp.setState({ drawnFile: { file, imported, done } }));
 }
 

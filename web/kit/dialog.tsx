@@ -20,4 +20,10 @@ export const OverSheet = styled(Modal)`
   max-width: 94vw;
   max-height: 86vh;
   overflow: auto;
+  [role='dialog'] {
+    outline: none;
+  }
+  p {
+    margin: 8px 0;
+  }
 `;

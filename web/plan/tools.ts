@@ -1,7 +1,7 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Family } from '#core/contract';
 import type { Point } from '#core/geometry';
-import { SEEN_KINDS } from '#core/seen';
+import { ON_MAPS, SEEN_KINDS } from '#core/seen';
 import { catalogue } from '#core/works';
 import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
@@ -38,22 +38,15 @@ function addFeature(kind: string, name: string, shape: Readonly<Record<string, u
 const ALONG = 'Click along it, double-click to end.';
 const ROUND = 'Click each corner, double-click to close.';
 
-const drawn = (kind: string, name: string, shape: 'ring' | 'line'): Tool => ({
-  name: `Draw a ${name.toLowerCase()}`,
-  group: 'draw',
-  least: shape === 'ring' ? 3 : 2,
-  hint: shape === 'ring' ? ROUND : ALONG,
-  finish: (points) => addFeature(kind, name, { [shape]: points }),
-});
-
-const marked = (kind: string, name: string): Tool => ({
-  name: `Mark a ${name.toLowerCase()}`,
-  group: 'draw',
-  least: 1,
-  most: 1,
-  hint: 'Click where it is.',
-  finish: ([at]) => addFeature(kind, name, { at }),
-});
+const MAP_TOOLS = Object.fromEntries(
+  ON_MAPS.map(({ kind, title, form }): [string, Tool] => {
+    const name = title.toLowerCase();
+    if (form === 'point')
+      return [kind, { name: `Mark a ${name}`, group: 'draw', least: 1, most: 1, hint: 'Click where it is.', finish: ([at]) => addFeature(kind, title, { at }) }];
+    const [least, hint] = form === 'ring' ? ([3, ROUND] as const) : ([2, ALONG] as const);
+    return [kind, { name: `Draw a ${name}`, group: 'draw', least, hint, finish: (points) => addFeature(kind, title, { [form]: points }) }];
+  }),
+); // prettier-ignore
 
 /** Things with an inlet and an outlet, or a way from one place to another. */
 const TWO_ENDED = new Set(['culvert', 'pipe', 'flow-arrow']);
@@ -129,15 +122,7 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     hint: ROUND,
     finish: (points) => dispatch({ type: 'site.set', payload: { outline: points } }),
   },
-  building: drawn('building', 'Building', 'ring'),
-  pool: drawn('pool', 'Pool', 'ring'),
-  septic: drawn('septic', 'Septic field', 'ring'),
-  wood: drawn('wood', 'Wood', 'ring'),
-  tree: marked('tree', 'Tree'),
-  well: marked('well', 'Well'),
-  track: drawn('track', 'Track', 'line'),
-  road: drawn('road', 'Road', 'line'),
-  line: drawn('line', 'Row or old bank', 'line'),
+  ...MAP_TOOLS,
   ...SEEN_TOOLS,
   'suits-field': {
     name: 'What suits this field?',

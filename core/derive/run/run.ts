@@ -42,6 +42,12 @@ const keptOutlets = (...on: Parameters<typeof outletStorms>): OutletStorm[] => o
 const runsOf = (store: Store, result: RouteResult | null): (OutletRun | null)[] =>
   store.outlets.map((o) => result?.outlets.get(o.id) ?? null);
 
+/** Catchments of stores, without those of pins. */
+function ofStores({ stores, catchments }: Water): Water['catchments'] {
+  const ids = new Set(stores.map((s) => s.id));
+  return catchments.filter((g) => ids.has(g.catchment.of));
+}
+
 export function stormRun(
   { project, conditions }: Scenario,
   { model, map, site }: World,
@@ -62,8 +68,7 @@ export function stormRun(
   const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
   const exits = weather && !isInside ? exitGrounds(model, insideOf(model, project.site.outline, graph), { met: water.met, graph }) : [];
   const natural = isInside ? [] : water.natural;
-  const ids = new Set(water.stores.map((s) => s.id));
-  const catchments = isInside ? water.catchments.filter((g) => ids.has(g.catchment.of)) : water.catchments;
+  const catchments = isInside ? ofStores(water) : water.catchments;
   const hydrology = hydrologyOf(weather, { catchments, natural, exits: exits.map((e) => e.whole) });
   const { storm, runoff } = hydrology;
   const soakage = rain?.storm.soakage === true;

@@ -8,6 +8,7 @@ import { DRAIN_LISTS, newDrain, validateDrain } from './index.ts';
 import { streetLeft } from './joining-checks.ts';
 import { measureDrain } from './ground.ts';
 import { joinsAt, spoutsAt } from './model.ts';
+import { sectionOf } from './section.ts';
 
 const LID = { atM: 0, invertM: 99.4, pipeM: 0.1, grateLongM: 0, grateWideM: 0, sumpM: 0 };
 const DRAIN = newDrain('d', 'Drain', {
@@ -31,6 +32,9 @@ describe('what joins a drain from above', () => {
     expect(['riser', 'branch', 'adapter', 'trap'].some((item) => bare.has(item))).toBe(false);
     const drips = of({ ...DRAIN, basins: [LID, { ...LID, atM: 10, invertM: 99.3, drips: 2 }] });
     expect([drips.has('adapter'), drips.get('trap')]).toEqual([false, 2]);
+    const risers = (work: typeof DRAIN) => sectionOf(work, GROUND, null).parts.filter((p) => p.role === 'pipe' && p.points.length === 2);
+    expect(risers(DRAIN).map((p) => p.points)).toEqual([[[0, 99.4], [0, 100.15]], [[10, 99.3], [10, 100.15]]]); // prettier-ignore
+    expect(risers({ ...DRAIN, basins: [LID] })).toEqual([]);
     expect(stepsOf(DRAIN, GROUND).map((s) => s.id)).toContain('join');
     expect(stepsOf({ ...DRAIN, basins: [LID] }, GROUND).map((s) => s.id)).not.toContain('join');
   });

@@ -79,7 +79,7 @@ function pavingOf(work: PipedDrain, { aboveM2, slabM3 }: Parts, on: { readonly l
 } // prettier-ignore
 
 /** A riser ends so far over the ground [m]: common practice. */
-const RISES_M = 0.15;
+export const RISES_M = 0.15;
 
 /** What brings water down into it from walls: adapters, risers, branches, and the traps of what drips. */
 function joinedOf({ basins }: PipedDrain, { atBasins }: DrainGround): QuantityLine[] {

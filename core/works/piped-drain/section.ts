@@ -2,7 +2,8 @@
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import type { DrainGround } from './ground.ts';
-import type { PipedDrain } from './model.ts';
+import { RISES_M } from './making.ts';
+import { type PipedDrain, joinsAt } from './model.ts';
 import { grateLevel, pipesOf, yardOver } from './standing.ts';
 
 const BASIN_M = 0.15;
@@ -24,6 +25,19 @@ export function sectionOf(work: PipedDrain, ground: DrainGround, waterM: number 
         return { role: 'cut' as const, points: box, isArea: true };
       }),
       { role: 'pipe', points: [...floors, ...tops.reverse()], isArea: true },
+      ...work.basins.flatMap((basin, k) =>
+        joinsAt(basin) > 0
+          ? [
+              {
+                role: 'pipe' as const,
+                points: [
+                  [basin.atM, basin.invertM],
+                  [basin.atM, ground.atBasins[k] + RISES_M],
+                ] as Point[],
+              },
+            ]
+          : [],
+      ),
       ...(waterM !== null && first !== undefined
         ? first.basins.map((k) => {
             const { atM } = work.basins[k];

@@ -2,9 +2,9 @@ import { Download } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { DrawingFormat } from '#core/formats';
 import { exportDrawing } from '../../app/export.ts';
-import { useProject } from '../../app/selectors.ts';
+import { useFormat, useProject } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
-import { Button, ChooseRow, Inline, Muted, Part } from '../../kit/index.ts';
+import { Button, ChooseRow, FoldPart, Inline, Muted } from '../../kit/index.ts';
 
 const FORMATS: readonly { readonly id: DrawingFormat; readonly name: string; readonly isMetric: boolean }[] = [
   { id: 'dxf', name: 'DXF', isMetric: true },
@@ -15,25 +15,21 @@ const FORMATS: readonly { readonly id: DrawingFormat; readonly name: string; rea
 ];
 
 const NONE = 'none';
-const INTERVALS = [
-  { id: NONE, name: 'left out' },
-  { id: '0.25', name: 'every 0.25 m' },
-  { id: '0.5', name: 'every 0.5 m' },
-  { id: '1', name: 'every metre' },
-  { id: '2', name: 'every 2 m' },
-  { id: '5', name: 'every 5 m' },
-] as const;
+/** Intervals of contours that are offered [m]. */
+const INTERVALS_M = [0.25, 0.5, 1, 2, 5];
 
 /** The whole plan for whoever draws, drives or looks at it elsewhere. */
 export function PlanPart(): ReactNode {
   const { site, terrain } = useProject();
   const isReady = useApp((s) => s.result !== null);
-  const [interval, setInterval] = useState<string>('1');
+  const format = useFormat();
+  const [interval, choose] = useState<string>('1');
+  const choices = [{ id: NONE, name: 'left out' }, ...INTERVALS_M.map((m) => ({ id: String(m), name: `every ${format(m, 'length')}` }))];
   const contourM = interval === NONE || terrain === null ? null : Number(interval);
   return (
-    <Part title="The plan for other programs">
+    <FoldPart title="The plan for other programs">
       <Muted>Property line, things on the land, works, ways of water, catchments and pegs, each in a layer of its own; levels where they are known.</Muted>
-      {terrain && <ChooseRow label="Contours" value={interval} choices={INTERVALS} onChange={setInterval} />}
+      {terrain && <ChooseRow label="Contours" value={interval} choices={choices} onChange={choose} />}
       <Inline style={{ marginTop: 8 }}>
         {FORMATS.map(({ id, name, isMetric }) => (
           <Button
@@ -47,6 +43,6 @@ export function PlanPart(): ReactNode {
           </Button>
         ))}
       </Inline>
-    </Part>
+    </FoldPart>
   );
 } // prettier-ignore
