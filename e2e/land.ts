@@ -59,7 +59,7 @@ export function land(open: () => Bench): void {
     it('the plan goes out again with its works, pegs and contours, in layers', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/pegs');
       await v.reads('aside', /The plan for other programs/);
-      await v.choose('Contours', 'every 5.00 m');
+      await v.choose('Contours', 'every 5.00\u00a0m');
       await v.press('Plan as GeoJSON');
       const { features } = JSON.parse(new TextDecoder().decode(await v.downloaded('.geojson'))) as { features: { properties: { layer: string; name: string } }[] }; // prettier-ignore
       const layers = new Set(features.map((f) => f.properties.layer));
@@ -93,7 +93,10 @@ export function land(open: () => Bench): void {
       const book = ['x,y,bs,is,fs,level', ',,1.500,,,100', ...rows, ',,,,1.503,100'];
       await v.drop('book.csv', new TextEncoder().encode(book.join('\n')));
       await v.verdict(/runs from 99\.\d\d m to 100\.\d\d m/);
-      await v.reads('body', /1 set-up: back-sights 1\.500 m, fore-sights 1\.503 m\. It closes 3 mm off, of 5 mm allowed/);
+      await v.reads(
+        'body',
+        /1 set-up: back-sights 1\.500 m, fore-sights 1\.503 m; rises less falls -0\.003 m\. It closes 3 mm off, of 5 mm allowed/,
+      );
       // Off by a decimetre it is refused, and what stands stays.
       await v.drop('book.csv', new TextEncoder().encode(book.join('\n').replace('1.503', '1.603')));
       await v.reads('body', /book\.csv was not taken in; nothing has changed.*closes 103 mm too low.*peg that moved/s);
