@@ -102,6 +102,55 @@ export function land(open: () => Bench): void {
       await v.reads('body', /book\.csv was not taken in; nothing has changed.*closes 103 mm too low.*peg that moved/s);
       expect(v.errors).toEqual([]);
     }, 180000);
+    it('a book is typed down its columns, closes or says which line is wrong, and is ground', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      await v.press('Begin a level book');
+      await v.reads('main', /Nothing is read yet/);
+      for (const [label, figure] of [
+        ['Apart', '10'],
+        ['In a row', '3'],
+        ['Rows', '2'],
+      ] as const)
+        await v.type(label, figure);
+      await v.press('Lay out the lines');
+      await v.until(() => v.kept(), (p) => p.books?.[0]?.lines.length === 7); // prettier-ignore
+      await v.type('known, line 1', '100');
+      await v.type('back, line 1', '1.5');
+      // Down the column by the keys alone; the seventh reading goes onto a line below.
+      await v.page.locator('input[aria-label="inter, line 2"]').click();
+      for (const [k, reading] of ['1.20', '1.25', '1.30', '1.42', '1.38', '1.31'].entries()) {
+        await v.page.keyboard.type(reading);
+        await v.page.keyboard.press('Enter');
+        await v.until(() => v.page.evaluate(() => document.activeElement?.getAttribute('aria-label')), (now) => now === `inter, line ${k + 3}`); // prettier-ignore
+      }
+      await v.until(() => v.kept(), (p) => p.books?.[0]?.lines.length === 8); // prettier-ignore
+      await v.reads('main', /7 levels, from 100\.00 m to 100\.30 m.*end on a known level/s);
+      await v.type('fore, line 8', '1.4');
+      await v.type('known, line 8', '100');
+      await v.reads('main', /Line 8, [^:]*: it closes 100 mm too high; over 1 set-up 5 mm would do/);
+      expect(await v.page.$eval('main button', (b) => (b as HTMLButtonElement).disabled)).toBe(true);
+      await v.type('fore, line 8', '1.503');
+      await v.reads('main', /It closes 3 mm off, of 5 mm allowed/);
+      // A reading taken out says so; undone it is there again.
+      await v.page.locator('input[aria-label="inter, line 3"]').click();
+      await v.page.$eval('input[aria-label="inter, line 3"]', (e) => (e as HTMLInputElement).select());
+      await v.page.keyboard.press('Backspace');
+      await v.page.keyboard.press('Tab');
+      await v.reads('main', /Line 3, A2: nothing was read on it/);
+      await v.press('Undo');
+      await v.reads('main', /It closes 3 mm off/);
+      // Other tape, same places; of what cannot be told so it says why.
+      await v.choose('Places by', 'two tapes, from A and B');
+      await v.reads('body', /Give the marks A and B first/);
+      await v.choose('Places by', 'an angle and a tape, from A');
+      expect(await v.valueOf('tape, line 3')).toBe('10.00');
+      expect(await serious(v)).toEqual([]);
+      await v.press('Make ground of it');
+      await v.verdict(/runs from 100\.\d\d m to 100\.\d\d m/);
+      await v.reads('body', /Levels are known to 5 mm at worst/);
+      expect((await v.kept()).books).toHaveLength(1);
+      expect(v.errors).toEqual([]);
+    }, 180000);
   });
 
   describe('a windrow the map does not show', () => {

@@ -250,6 +250,16 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'survey.set': (d, { survey }) => {
     d.survey = survey;
   },
+  'book.set': (d, { book }) => {
+    const books = (d.books ??= []);
+    const at = books.findIndex((known) => known.id === book.id);
+    books.splice(at < 0 ? books.length : at, 1, asDraft(book));
+  },
+  'book.remove': (d, { id }) => {
+    const { books = [] } = d;
+    books.splice(indexIn(books, id), 1);
+    if (books.length === 0) delete d.books;
+  },
   'works.add': (d, { works }) => {
     const target = option(d);
     for (const work of works) {

@@ -39,6 +39,8 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'option.choose': { id: 'needs' },
   'option.remove': { id: 'needs' },
   'survey.set': { survey: 'needs' },
+  'book.set': { book: 'needs' },
+  'book.remove': { id: 'needs' },
   'works.add': { works: 'needs' },
   'works.change': { changes: 'needs' },
   'works.remove': { ids: 'needs' },

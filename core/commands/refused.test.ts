@@ -27,6 +27,7 @@ function refusal(command: unknown, project: Project = START): string {
   }
 }
 
+const BOOK = { id: 'book', name: 'Yard', tool: 'level', placing: 'xy', side: 'right', lines: [{ name: 'sill', knownM: 100, backM: 1.2 }, { name: 'a', p: 3, q: 4, interM: 1.5, note: 'by the gate' }] } as const; // prettier-ignore
 const NEED = { id: 'n1', name: 'House', store: 'pond', kind: 'daily', count: 4, each: 50 } as const;
 
 describe('a command', () => {
@@ -50,6 +51,14 @@ describe('a command', () => {
       { type: 'survey.set', payload: { survey: { heightOfCollimationM: null, pegIntervalM: -1 } } },
       'project.min',
     ],
+    ['a book read with a tool that is none', { type: 'book.set', payload: { book: { ...BOOK, tool: 'spyglass' } } }, 'project.isIn'],
+    [
+      'a staff read at a hundred metres',
+      { type: 'book.set', payload: { book: { ...BOOK, lines: [{ name: 'a', backM: 101 }] } } },
+      'project.max',
+    ],
+    ['one mark alone', { type: 'book.set', payload: { book: { ...BOOK, baseM: [[0, 0]] } } }, 'project.isBase'],
+    ['a book that is not there', { type: 'book.remove', payload: { id: 'nowhere' } }, 'id.missing'],
     ['a gauge without its sha', { type: 'gauge.set', payload: { gauge: { sha256: 'x', source: 's' } } }, 'gauge.asset'],
     ['eleven months', { type: 'climate.set', payload: { climate: { evaporationMm: Array(11).fill(90) } } }, 'project.isMonthly'],
     ['a month twice', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, months: [3, 3] }] } } }, 'project.isMonths'],
@@ -124,6 +133,7 @@ describe('a command', () => {
       },
       { type: 'start.set', payload: { store: 'pond', levelM: 105 } },
       { type: 'survey.set', payload: { survey: { heightOfCollimationM: 108, pegIntervalM: 5 } } },
+      { type: 'book.set', payload: { book: BOOK } },
     ];
     const odd = fc.oneof(
       fc.constantFrom<unknown>(null, -1, 1e300, '', '__proto__', 'ground', [], {}, true, [[1, 2]], 'planned'),

@@ -2,6 +2,7 @@ import type { Feature, Hazard, WorkBase } from '../contract/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { FieldTest } from '../ground/index.ts';
 import type { Climate } from '../season/index.ts';
+import type { LevelBook } from '../survey/index.ts';
 import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Supply, Survey, Terrain, Zone } from '../project/index.ts';
 
 interface Payloads {
@@ -48,6 +49,9 @@ interface Payloads {
   'option.choose': { readonly id: string };
   'option.remove': { readonly id: string };
   'survey.set': { readonly survey: Survey };
+  /** A level book as it is now: a new one, or in place of the one of its id. */
+  'book.set': { readonly book: LevelBook };
+  'book.remove': { readonly id: string };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */
   'works.change': { readonly changes: readonly { readonly id: string; readonly set: Readonly<Record<string, unknown>> }[] };

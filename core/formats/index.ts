@@ -11,3 +11,4 @@ export * from './rain-csv.ts';
 export { readRows, readTable } from './columns.ts';
 export type { DecimalMark } from './decimals.ts';
 export * from './readings.ts';
+export { levelBookCsv, readBook } from './level-book.ts';

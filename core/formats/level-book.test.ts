@@ -3,7 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { strToU8 } from 'fflate';
 import { UserError } from '../project/index.ts';
 import { levelAt } from '../terrain/index.ts';
-import { type ImportedTerrain, importFile } from './index.ts';
+import type { LevelBook } from '../survey/index.ts';
+import { type ImportedTerrain, importFile, levelBookCsv, readBook } from './index.ts';
 
 /** A plane that falls 4 % to the south and 1 % to the east. */
 const ground = (x: number, y: number): number => 100 + 0.04 * y - 0.01 * x;
@@ -58,7 +59,7 @@ describe('a level book as a file', () => {
   it('is refused with its line where it cannot be reduced, and as a whole where it closes too far off', async () => {
     const lines = book().split('\n');
     const with_ = (k: number, line: string): string => lines.map((l, i) => (i === k ? line : l)).join('\n');
-    expect(await refusal(book(4))).toMatch(/^book\.closes {2}it closes 8 mm too low; over 2 set-ups 7 mm would do/);
+    expect(await refusal(book(4))).toMatch(/^book\.closes 34 it closes 8 mm too low; over 2 set-ups 7 mm would do/);
     expect(await refusal(with_(1, 'peg;;;1.5;;;'))).toMatch(/^book\.line 2 the book begins at no known level/);
     expect(await refusal(with_(17, 'turn;20;16;3.36;;;'))).toMatch(/^book\.line 18 the instrument moved to it without a fore-sight/);
     expect(await refusal(with_(4, 'a2;16;0;;one;;'))).toMatch(/^csv\.number 5 "one" is no number/);
@@ -66,4 +67,31 @@ describe('a level book as a file', () => {
     expect(await refusal('x;y;BS;IS;FS;level\n;;1;;;100\n1;1;;1;;')).toMatch(/^survey\.few .*1 of its readings/);
     expect(await refusal('x;y;BS;IS;FS;level\n;;1;;;100')).toMatch(/^book\.few/);
   });
+  it('by a water tube or an A-frame makes the same ground, and a book written out reads as it was', async () => {
+    const at = places.slice(0, 18);
+    const legs = at.map(([x, y], k) => ground(x, y) - (k === 0 ? 100 : ground(...at[k - 1])));
+    const lines = (of: (riseM: number) => object): LevelBook['lines'] => [
+      { name: 'sill', knownM: 100 },
+      ...at.map(([p, q], k) => ({ name: `p${k}`, p, q, ...of(legs[k]) })),
+      { name: 'sill', ...of(100 - ground(...at[17])), knownM: 100, note: 'back, "dry"' },
+    ];
+    const shell = { id: 'b', name: 'Yard', placing: 'xy', side: 'right' } as const;
+    const books: LevelBook[] = [
+      { ...shell, tool: 'water-tube', lines: lines((riseM) => ({ backM: 1, foreM: 1 - riseM })) },
+      { ...shell, tool: 'a-frame', lines: lines((riseM) => ({ riseM, steps: 3 })) },
+    ];
+    for (const one of books) {
+      const csv = levelBookCsv(one);
+      expect(readBook({ name: 'yard.csv', bytes: strToU8(csv) })).toMatchObject({ tool: one.tool, lines: one.lines });
+      const { grid, notes } = await read(csv);
+      expect(levelAt(grid, [15, 10])).toBeCloseTo(ground(15, 10), 3);
+      expect(notes.join(' ')).toMatch(one.tool === 'a-frame' ? /57 set-ups: rises.*0 mm off, of 75 mm.*known to 38 mm at worst/ : /19 set-ups: behind.*of 22 mm.*known to 11 mm at worst/);
+    }
+    // Places measured by tape go out as coordinates.
+    const tapes: LevelBook = { ...books[1], placing: 'distances', baseM: [[0, 0], [10, 0]], side: 'left', lines: [{ name: 'A', knownM: 1 }, { name: 'b', p: 6, q: 8, riseM: 0.2 }] };
+    expect(levelBookCsv(tapes).split('\n')[2]).toBe('b,,3.6,4.8,0.2,,,');
+    expect(() => readBook({ name: 'x.csv', bytes: strToU8('a,b\n1,2') })).toThrow(/its first line is "a, b"/);
+    expect(await refusal('name,x,y,behind,ahead,level\na,,,,,100\nb,1,1,1,,')).toMatch(/^book\.line 3 one end of the tube/);
+    expect(await refusal('name,x,y,rise,level\na,,,,100\nb,1,,0.1,')).toMatch(/^book\.line 3 of its place one figure/);
+  }); // prettier-ignore
 });

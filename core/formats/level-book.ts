@@ -1,26 +1,64 @@
-// A level book as a table: what was booked, line by line, becomes points with levels.
-import { type BookRow, bookProblems, reduceBook } from '../survey/index.ts';
-import { type Sheet, columnOf, numberIn } from './columns.ts';
+// A level book as a table: what was booked, line by line, becomes points with levels; and a book written out again.
+import Papa from 'papaparse';
+import {
+  type BookFigure,
+  type BookLine,
+  type BookTool,
+  type Closing,
+  type LevelBook,
+  bookProblems,
+  placeProblems,
+  millimetres,
+  placesOf,
+  reduceBook,
+  refusedClosings,
+  setUpsSaid,
+} from '../survey/index.ts';
+import { type Sheet, columnOf, numberIn, readTable, sheetOf } from './columns.ts';
 import { requireCrs } from './crs.ts';
-import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
+import { type ImportedTerrain, type InputFile, refuseFile, refuseLines } from './imported.ts';
 import { X, Y, surfaceOf } from './survey-csv.ts';
 
-const BACK = ['bs', 'back', 'backsight', 'back-sight'];
-const INTER = ['is', 'inter', 'intersight', 'inter-sight', 'intermediate'];
-const FORE = ['fs', 'fore', 'foresight', 'fore-sight'];
-const KNOWN = ['level', 'known', 'knownlevel', 'rl', 'bm', 'benchmark', 'reducedlevel'];
+const NAME = ['name', 'point', 'station', 'place', 'id', 'peg'];
+const FROM = ['from', 'measuredfrom'];
+const NOTE = ['note', 'notes', 'remark', 'remarks'];
 
-export const isLevelBook = (sheet: Sheet): boolean => columnOf(sheet, BACK) >= 0 && columnOf(sheet, FORE) >= 0;
+/** Names of the columns that hold the figures of a line. */
+const COLUMNS: Readonly<Record<BookFigure, readonly string[]>> = {
+  p: X,
+  q: Y,
+  backM: ['bs', 'back', 'backsight', 'back-sight', 'behind'],
+  interM: ['is', 'inter', 'intersight', 'inter-sight', 'intermediate'],
+  foreM: ['fs', 'fore', 'foresight', 'fore-sight', 'ahead'],
+  riseM: ['rise', 'risem'],
+  steps: ['steps'],
+  knownM: ['level', 'known', 'knownlevel', 'rl', 'bm', 'benchmark', 'reducedlevel'],
+};
+
+/** Heads of the columns a book is written with, by what it was read with. */
+const HEADS: Readonly<Record<BookTool, Partial<Record<BookFigure, string>>>> = {
+  level: { backM: 'bs', interM: 'is', foreM: 'fs' },
+  'water-tube': { backM: 'behind', foreM: 'ahead' },
+  'a-frame': { riseM: 'rise', steps: 'steps' },
+};
+
+const has = (sheet: Sheet, figure: BookFigure): boolean => columnOf(sheet, COLUMNS[figure]) >= 0;
+
+export const isLevelBook = (sheet: Sheet): boolean =>
+  (has(sheet, 'backM') && has(sheet, 'foreM')) || (has(sheet, 'riseM') && has(sheet, 'knownM'));
+
+/** What a book was read with, by its columns: a tube has an end ahead and one behind. */
+function toolOf(sheet: Sheet): BookTool {
+  if (has(sheet, 'riseM') && !has(sheet, 'backM')) return 'a-frame';
+  return columnOf(sheet, ['behind']) >= 0 ? 'water-tube' : 'level';
+}
 
 const metres = (m: number): string => `${m.toFixed(3)} m`;
-const millimetres = (m: number): string => `${Math.round(1000 * Math.abs(m))} mm`;
-
-const counted = (setUps: number): string => `${setUps} set-up${setUps === 1 ? '' : 's'}`;
 
 /** A cell of the book: empty is not read. */
-function cellOf(sheet: Sheet, row: number, column: number): number | null {
+function cellOf(sheet: Sheet, row: number, column: number): number | undefined {
   const cell = column < 0 ? '' : (sheet.rows[row][column] ?? '');
-  if (cell === '' || cell === '-' || cell === '–') return null;
+  if (cell === '' || cell === '-' || cell === '–') return undefined;
   const value = numberIn(cell);
   if (!Number.isNaN(value)) return value;
   return refuseFile(sheet.file, 'csv.number', {
@@ -30,41 +68,101 @@ function cellOf(sheet: Sheet, row: number, column: number): number | null {
   });
 }
 
+/** A table as a book, with nothing reduced yet. @throws UserError where a cell is no number. */
+function bookOf(sheet: Sheet): LevelBook {
+  const textAt = (row: number, names: readonly string[]): string => {
+    const column = columnOf(sheet, names);
+    return column < 0 ? '' : (sheet.rows[row][column] ?? '');
+  };
+  const figures = Object.keys(COLUMNS) as BookFigure[];
+  const columns = figures.map((figure) => columnOf(sheet, COLUMNS[figure]));
+  const lines = sheet.rows.map((_, row): BookLine => {
+    const [from, note] = [textAt(row, FROM), textAt(row, NOTE)];
+    const read = figures.flatMap((figure, k) => {
+      const value = cellOf(sheet, row, columns[k]);
+      return value === undefined ? [] : [[figure, value] as const];
+    });
+    return {
+      name: textAt(row, NAME) || String(row + 1),
+      ...Object.fromEntries(read),
+      ...(from === '' ? {} : { from }),
+      ...(note === '' ? {} : { note }),
+    };
+  });
+  return { id: 'book', name: sheet.file, tool: toolOf(sheet), placing: 'xy', side: 'right', lines };
+}
+
+/** A book pasted or read from a table. @throws UserError where it is none. */
+export function readBook(input: InputFile): Pick<LevelBook, 'tool' | 'lines'> {
+  const sheet = sheetOf(readTable(input).rows, input.name);
+  if (!isLevelBook(sheet))
+    refuseFile(input.name, 'book.columns', {
+      what: `its first line is "${sheet.headers.join(', ').slice(0, 60)}"`,
+      line: 1,
+      do: 'Begin with the names of its columns: name, x, y, bs, is, fs, level; or behind, ahead for a water tube; or rise, steps for an A-frame.',
+    });
+  return bookOf(sheet);
+}
+
+/** A book as a table that reads as the same levels: its places by coordinates, however they were measured. */
+export function levelBookCsv(book: LevelBook): string {
+  const places = placesOf(book);
+  const heads = Object.entries(HEADS[book.tool]) as [BookFigure, string][];
+  const rows = book.lines.map((line, k) => [
+    line.name,
+    line.from ?? '',
+    ...(places[k] ?? ['', '']).map((v) => (typeof v === 'number' ? Number(v.toFixed(3)) : v)),
+    ...heads.map(([figure]) => line[figure] ?? ''),
+    line.knownM ?? '',
+    line.note ?? '',
+  ]);
+  return Papa.unparse({ fields: ['name', 'from', 'x', 'y', ...heads.map(([, head]) => head), 'level', 'note'], data: rows }, { newline: '\n' }); // prettier-ignore
+}
+
+/** How a book closes on known levels, in words. */
+function closingWords(closings: readonly Closing[]): string {
+  if (closings.length === 0) return 'It comes back to no known level: nothing shows whether a reading is wrong.';
+  const words = closings.map(({ offM, allowedM }) => `${millimetres(offM)} off, of ${millimetres(allowedM)} allowed`);
+  return `It closes ${words.join('; ')}, spread over the set-ups.`;
+}
+
+/** Sums and closings of a reduced book, in a sentence each. */
+function wordsOf({ tool }: LevelBook, { setUps, sumBackM, sumForeM, riseM, closings }: ReturnType<typeof reduceBook>): string {
+  const sums = {
+    level: `back-sights ${metres(sumBackM)}, fore-sights ${metres(sumForeM)}; rises less falls ${metres(riseM)}`,
+    'water-tube': `behind ${metres(sumBackM)}, ahead ${metres(sumForeM)}; rises less falls ${metres(riseM)}`,
+    'a-frame': `rises less falls ${metres(riseM)}`,
+  }[tool];
+  return `${setUpsSaid(setUps)}: ${sums}. ${closingWords(closings)}`;
+}
+
 /** Ground from a level book. @throws UserError with the lines that cannot be reduced, or where it closes too far off. */
 export async function readLevelBook(sheet: Sheet, wanted: string | null): Promise<ImportedTerrain> {
   const { file } = sheet;
-  const [back, inter, fore, known, x, y] = [BACK, INTER, FORE, KNOWN, X, Y].map((names) => columnOf(sheet, names));
-  if (x < 0 || y < 0)
+  if (columnOf(sheet, X) < 0 || columnOf(sheet, Y) < 0)
     refuseFile(file, 'book.places', {
       what: 'it does not tell where its readings were taken',
       line: 1,
       do: 'Add columns x and y in metres: from a corner along one side and away from it.',
     });
-  const rows = sheet.rows.map((_, k): BookRow => ({ backM: cellOf(sheet, k, back), interM: cellOf(sheet, k, inter), foreM: cellOf(sheet, k, fore), knownM: cellOf(sheet, k, known) })); // prettier-ignore
-  if (rows.length < 2) refuseFile(file, 'book.few', { what: 'nothing was read after its first line', do: 'Book the readings that followed.' });
-  const problems = bookProblems(rows);
+  const book = bookOf(sheet);
+  if (book.lines.length < 2) refuseFile(file, 'book.few', { what: 'nothing was read after its first line', do: 'Book the readings that followed.' });
+  const problems = [...bookProblems(book), ...placeProblems(book)];
   if (problems.length > 0)
-    refuseLines(problems.map(({ row, ...p }) => ({ code: 'book.line', ...p, where: { file, line: sheet.lineOf(row) } })));
-  const book = reduceBook(rows);
-  const { closes, setUps } = book;
-  if (closes && Math.abs(closes.offM) > closes.allowedM)
-    refuseFile(file, 'book.closes', {
-      what: `it closes ${millimetres(closes.offM)} too ${closes.offM > 0 ? 'high' : 'low'}; over ${counted(closes.setUps)} ${millimetres(closes.allowedM)} would do`,
-      do: 'Look for the reading that is wrong: a metre or a decimetre, a six for a nine, or a peg that moved. Else level it again.',
-    });
+    refuseLines(problems.map(({ line, ...p }) => ({ code: 'book.line', ...p, where: { file, line: sheet.lineOf(line) } })));
+  const reduced = reduceBook(book);
+  const refused = refusedClosings(reduced.closings);
+  if (refused.length > 0)
+    refuseLines(refused.map(({ line, ...p }) => ({ code: 'book.closes', ...p, where: { file, line: sheet.lineOf(line) } })));
   // Change points and marks without a place carry levels on, and are no ground.
-  const placed = rows.flatMap((_, k) => {
-    const [px, py] = [cellOf(sheet, k, x), cellOf(sheet, k, y)];
-    return px === null || py === null ? [] : [[px, py, book.levelsM[k]] as const];
-  });
+  const placed = placesOf(book).flatMap((at, k) => (at === null ? [] : [[...at, reduced.levelsM[k], reduced.knownToM[k]] as const]));
   const column = (at: 0 | 1 | 2): Float64Array => Float64Array.from(placed, (p) => p[at]);
   if (placed.length < 3)
     refuseFile(file, 'survey.few', { what: `${placed.length} of its readings have a place`, do: 'At least three, not in one line, make a surface.' });
-  const told = closes
-    ? `It closes ${millimetres(closes.offM)} off, of ${millimetres(closes.allowedM)} allowed, spread over the set-ups.`
-    : 'It comes back to no known level: nothing shows whether a reading is wrong.';
+  const knownToM = Math.max(...placed.map((p) => p[3]));
   const notes = [
-    `${counted(setUps)}: back-sights ${metres(book.sumBackM)}, fore-sights ${metres(book.sumForeM)}; rises less falls ${metres(book.riseM)}. ${told}`,
+    wordsOf(book, reduced),
+    `Levels are known to ${millimetres(knownToM)} at worst, against the level it begins at.`,
   ];
   const crs = wanted === null ? null : (await requireCrs(wanted, file)).code;
   if (crs === null) notes.push('No coordinate system was given: positions are taken as local metres, and geographic exports are off.');

@@ -21,6 +21,7 @@ import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
 import { ABSTRACTIONS, LEAST_PEAK_FACTOR, LOSS_METHODS, MOST_PEAK_FACTOR, WETNESSES } from '../runoff/index.ts';
 import { NEED_KINDS, USE_ORDERS } from '../season/index.ts';
+import { BOOK_TOOLS, PLACINGS } from '../survey/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 import { idFault } from './ids.ts';
 import { Nested } from './shape.ts';
@@ -130,14 +131,16 @@ function IsLimits(least: number, most: number): PropertyDecorator {
   });
 }
 
-function IsSize(most: number): PropertyDecorator {
+function IsWithin(least: number, most: number): PropertyDecorator {
   return (target, key) => {
     IfThere()(target, key);
     IsNumber(isFiniteNumber)(target, key);
-    Min(0)(target, key);
+    Min(least)(target, key);
     Max(most)(target, key);
   };
 }
+
+const IsSize = (most: number): PropertyDecorator => IsWithin(0, most);
 
 export class SharesShape {
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) sand!: number;
@@ -255,6 +258,45 @@ export class SurveyShape {
   @IsNumber(isFiniteNumber) @Min(0.5) @Max(1000) pegIntervalM!: number;
 }
 
+/** A line of a level book: staves are read within a hundred metres, levels are of this earth. */
+export class BookLineShape {
+  @IsString() name!: string;
+  @IfThere() @IsString() from?: string;
+  @IfThere() @IsString() note?: string;
+  @IsWithin(-1e8, 1e8) p?: number;
+  @IsWithin(-1e8, 1e8) q?: number;
+  @IsWithin(-100, 100) backM?: number;
+  @IsWithin(-100, 100) interM?: number;
+  @IsWithin(-100, 100) foreM?: number;
+  @IsWithin(-100, 100) riseM?: number;
+  @IsWithin(1, 10_000) steps?: number;
+  @IsWithin(-500, 9000) knownM?: number;
+}
+
+/** Two marks, each by its place. */
+function IsBase(): PropertyDecorator {
+  return ValidateBy({
+    name: 'isBase',
+    validator: {
+      validate: (v: unknown) => Array.isArray(v) && v.length === 2 && v.every(isPoint),
+      defaultMessage: () => '$property must be two marks, each [x, y] in metres',
+    },
+  });
+}
+
+const MOST_BOOK_LINES = 2000;
+export const MOST_BOOKS = 50;
+
+export class LevelBookShape {
+  @IsId() id!: string;
+  @IsString() name!: string;
+  @IsIn(BOOK_TOOLS) tool!: string;
+  @IsIn(PLACINGS) placing!: string;
+  @IsIn(['left', 'right']) side!: string;
+  @IfThere() @IsBase() baseM?: unknown;
+  @IsArray() @ArrayMaxSize(MOST_BOOK_LINES) @Nested(() => BookLineShape, { each: true }) lines!: BookLineShape[];
+}
+
 /** Twelve numbers within bounds, January first. */
 function IsMonthly(most: number): PropertyDecorator {
   const isSound = (v: unknown): boolean => typeof v === 'number' && v >= 0 && v <= most;
@@ -349,6 +391,8 @@ export class ProjectShape {
   @IfThere() @IsObject() @Nested(() => LandShape) land?: LandShape;
   @IsOptional() @Nested(() => RainShape) rain!: RainShape | null;
   @IfThere() @IsObject() @Nested(() => SurveyShape) survey?: SurveyShape;
+  /** Each is judged by itself. */
+  @IfThere() @IsArray() @ArrayMaxSize(MOST_BOOKS) books?: unknown[];
   @IfThere() @IsObject() @Nested(() => ClimateShape) climate?: ClimateShape;
   @IfThere() @IsObject() @Nested(() => SupplyShape) supply?: SupplyShape;
   @IsString() activeOption!: string;

@@ -4,7 +4,7 @@ import type { Feature, WorkBase } from '../contract/index.ts';
 import type { Catalogue } from '../works/index.ts';
 import { checkFeature } from '../seen/index.ts';
 import { told } from '../units/index.ts';
-import { FeatureShape, PinShape, ProjectShape, WorkShape } from './classes.ts';
+import { FeatureShape, LevelBookShape, PinShape, ProjectShape, WorkShape } from './classes.ts';
 import { caseProblems, hazardProblems, linkProblems, startProblems } from './cases.ts';
 import { groundProblems } from './ground-problems.ts';
 import { twiceProblems } from './ids.ts';
@@ -151,11 +151,12 @@ function optionsProblems(project: Project, registry: Catalogue, before: Project 
 export function documentProblems(project: Project, registry: Catalogue, before?: Project): UserProblem[] {
   const shell = [...memberProblems(project), ...shellProblems(project)];
   if (shell.length > 0) return shell;
-  const { pins, features, rain, terrain } = project;
+  const { pins, features, rain, terrain, books = [] } = project;
   const hasChanged = (...keys: readonly (keyof Project)[]): boolean => !before || keys.some((key) => before[key] !== project[key]);
   const items = [
     ...itemProblems(pins, PinShape, { field: 'pins', before: new Set(before?.pins) }),
     ...itemProblems(features, FeatureShape, { field: 'features', before: new Set(before?.features) }),
+    ...itemProblems(books, LevelBookShape, { field: 'books', before: new Set(before?.books) }),
   ];
   if (items.length > 0) return items;
   return [
@@ -167,6 +168,7 @@ export function documentProblems(project: Project, registry: Catalogue, before?:
           ...twiceProblems(features, { of: 'features', code: 'feature.same-id', field: 'features' }),
         ]
       : []),
+    ...(hasChanged('books') ? twiceProblems(books, { of: 'level books', code: 'book.same-id', field: 'books' }) : []),
     ...(hasChanged('rain') ? rainProblems(rain) : []),
     ...(hasChanged('gauge') ? gaugeProblems(project) : []),
     ...(hasChanged('ground', 'runoff') ? groundProblems(project) : []),

@@ -5,6 +5,7 @@ import type { FieldTest, Soil } from '../ground/index.ts';
 import type { DesignStorm, OneStorm, RainTable, TableLimits } from '../rain/index.ts';
 import type { Abstraction, LossMethod, Wetness } from '../runoff/index.ts';
 import type { Climate, Need, Price, UseOrder } from '../season/index.ts';
+import type { LevelBook } from '../survey/index.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
 export const PROJECT_VERSION = 1;
@@ -187,6 +188,8 @@ export interface Project {
   readonly ground: Ground | null;
   readonly runoff?: RunoffSettings;
   readonly survey?: Survey;
+  /** Level books, as they were booked. */
+  readonly books?: readonly LevelBook[];
   readonly cases?: readonly Case[];
   readonly activeOption: string;
   readonly options: readonly Option[];

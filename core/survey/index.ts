@@ -2,3 +2,5 @@
 export * from './pegs.ts';
 export * from './two-peg.ts';
 export * from './level-book.ts';
+export * from './reduce-book.ts';
+export * from './book-places.ts';

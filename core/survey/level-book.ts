@@ -1,129 +1,115 @@
-// A level book as it is booked in the field, reduced by height of collimation, checked by rise and fall, and closed.
-import { defineFormula } from '../formula/index.ts';
+// A level book as it is booked in the field: what its lines hold, and what keeps one from being reduced.
+import type { Point } from '../geometry/index.ts';
 
-const LEVEL = { unit: 'm', domain: 'finite' } as const;
+/** What levels are read with: staff and level, a hose full of water, a frame of two legs stepped along. */
+export const BOOK_TOOLS = ['level', 'water-tube', 'a-frame'] as const;
+export type BookTool = (typeof BOOK_TOOLS)[number];
 
-export const COLLIMATION = defineFormula(
-  {
-    id: 'survey.collimation',
-    title: 'Height of collimation',
-    statement: 'HC = B + b',
-    symbols: { B: { means: 'known level', ...LEVEL }, b: { means: 'back-sight on it', ...LEVEL } },
-    result: { symbol: 'HC', means: 'level of the line of sight', unit: 'm' },
-    source: { key: 'common-practice', locator: 'levelling, height of collimation' },
-  },
-  ({ B, b }) => B + b,
-);
+/** How it is told where a reading was taken: by coordinates, along and beside a line, by two tapes, by an angle and a tape. */
+export const PLACINGS = ['xy', 'offset', 'distances', 'angle'] as const;
+export type Placing = (typeof PLACINGS)[number];
 
-export const REDUCED_LEVEL = defineFormula(
-  {
-    id: 'survey.reduced-level',
-    title: 'Level of a place by the staff on it',
-    statement: 'L = HC − r',
-    symbols: { HC: { means: 'height of collimation', ...LEVEL }, r: { means: 'inter-sight or fore-sight', ...LEVEL } },
-    result: { symbol: 'L', means: 'level', unit: 'm' },
-    source: { key: 'common-practice', locator: 'levelling, height of collimation' },
-  },
-  ({ HC, r }) => HC - r,
-);
+/**
+ * Figures a line may hold. Level: back-, inter- and fore-sight; water tube: the depth at the end behind (`backM`) and ahead (`foreM`);
+ * A-frame: how much higher than the place before, and over how many steps. `knownM` is a level known before; `p` and `q` tell where.
+ */
+export const BOOK_FIGURES = ['p', 'q', 'backM', 'interM', 'foreM', 'riseM', 'steps', 'knownM'] as const;
+export type BookFigure = (typeof BOOK_FIGURES)[number];
 
-export const MISCLOSURE_ALLOWED = defineFormula(
-  {
-    id: 'survey.misclosure-allowed',
-    title: 'What a book may miss its end by',
-    statement: 'm = 0.005 · √n',
-    symbols: { n: { means: 'set-ups of the instrument', unit: '', domain: 'positive' } },
-    result: { symbol: 'm', means: 'misclosure', unit: 'm' },
-    source: { key: 'common-practice', locator: '5 mm times the root of the set-ups, sights of 50 m; 12 mm times the root of the kilometres is about the same' },
-    limits: 'For earthwork and small structures.',
-  },
-  ({ n }) => 0.005 * Math.sqrt(n),
-); // prettier-ignore
+/** A line of the book; what was not read is left out. A place without `p` and `q` carries levels on and is no ground. */
+export type BookLine = { readonly [F in BookFigure]?: number } & {
+  readonly name: string;
+  /** Name of the place it was levelled from with tube or frame; left out, that of the line before. */
+  readonly from?: string;
+  readonly note?: string;
+};
 
-/** A line of the book; what was not read is null. */
-export interface BookRow {
-  readonly backM: number | null;
-  readonly interM: number | null;
-  readonly foreM: number | null;
-  /** A level known before: where it begins, and where it closes. */
-  readonly knownM: number | null;
-}
-
-export interface ReducedBook {
-  /** Level of each line, the misclosure spread [m]. */
-  readonly levelsM: readonly number[];
-  readonly setUps: number;
-  readonly sumBackM: number;
-  readonly sumForeM: number;
-  /** Rises less falls from the first reading to the last [m]: where that is a fore-sight, as much as back-sights less fore-sights. */
-  readonly riseM: number;
-  /** Where it comes back to a known level: how far it is off there, and what it may be over so many set-ups [m]; null where it never does. */
-  readonly closes: { readonly offM: number; readonly allowedM: number; readonly setUps: number } | null;
+export interface LevelBook {
+  readonly id: string;
+  readonly name: string;
+  readonly tool: BookTool;
+  readonly placing: Placing;
+  /** Marks A and B that tapes and angles go out from [m]; left out, A is at nought and B lies on the way of x. */
+  readonly baseM?: readonly [Point, Point];
+  /** On which side of the way from A to B places lie that are told by two tapes. */
+  readonly side: 'left' | 'right';
+  readonly lines: readonly BookLine[];
 }
 
 /** What is wrong with a line, by its place in the book. */
 export interface BookProblem {
-  readonly row: number;
+  readonly line: number;
   readonly what: string;
   readonly do: string;
 }
 
-/** What keeps a line from being reduced; null where nothing does. */
-function wrongWith({ backM, interM, foreM, knownM }: BookRow, row: number): Omit<BookProblem, 'row'> | null {
-  if (row === 0) {
-    if (knownM === null) return { what: 'the book begins at no known level', do: 'Give the level of the first place: 100.00, if it is a peg of your own.' };
-    if (backM === null || interM !== null || foreM !== null) return { what: 'the first line has no back-sight alone', do: 'Begin with the back-sight on the known level.' };
-    return null;
-  }
-  if (interM !== null && foreM !== null) return { what: 'it has an inter-sight and a fore-sight', do: 'Keep one: a fore-sight where the instrument moves on, else an inter-sight.' };
-  if (interM === null && foreM === null)
-    return backM === null
-      ? { what: 'nothing was read on it', do: 'Give its reading, or take the line out.' }
-      : { what: 'the instrument moved to it without a fore-sight: the level is lost', do: 'Give the fore-sight that was read there before the instrument moved.' };
-  return interM !== null && backM !== null ? { what: 'it has an inter-sight and a back-sight', do: 'Where the instrument moves on, book a fore-sight.' } : null;
-} // prettier-ignore
+type Wrong = Omit<BookProblem, 'line'> | null;
 
-/** Everything that keeps a book from being reduced. */
-export const bookProblems = (rows: readonly BookRow[]): BookProblem[] =>
-  rows.flatMap((row, k) => {
-    const wrong = wrongWith(row, k);
-    return wrong ? [{ row: k, ...wrong }] : [];
-  });
+const has = (figure: number | undefined): boolean => figure !== undefined;
 
-/** Levels of a sound book, its misclosure spread over the set-ups. */
-export function reduceBook(rows: readonly BookRow[]): ReducedBook {
-  const [first, ...rest] = rows;
-  const begins = first.knownM ?? NaN;
-  let collimationM = COLLIMATION.evaluate({ B: begins, b: first.backM ?? NaN });
-  let [sumBackM, sumForeM, riseM, before, setUps] = [first.backM ?? NaN, 0, 0, first.backM ?? NaN, 1];
-  const raw = [begins];
-  // How many set-ups each level was carried over.
-  const carried = [0];
-  let closing: number | null = null;
-  for (const { backM, interM, foreM, knownM } of rest) {
-    const reading = interM ?? foreM ?? NaN;
-    const levelM = REDUCED_LEVEL.evaluate({ HC: collimationM, r: reading });
-    raw.push(levelM);
-    carried.push(setUps);
-    riseM += before - reading;
-    before = reading;
-    if (foreM === null) continue;
-    sumForeM += foreM;
-    if (knownM !== null) closing = raw.length - 1;
-    if (backM === null) continue;
-    sumBackM += backM;
-    before = backM;
-    setUps++;
-    collimationM = COLLIMATION.evaluate({ B: levelM, b: backM });
-  }
-  const over = closing === null ? 0 : carried[closing];
-  const offM = closing === null ? 0 : raw[closing] - (rows[closing].knownM ?? NaN);
-  return {
-    levelsM: raw.map((levelM, k) => levelM - (over === 0 ? 0 : (offM / over) * carried[k])),
-    setUps,
-    sumBackM,
-    sumForeM,
-    riseM,
-    closes: closing === null ? null : { offM, allowedM: MISCLOSURE_ALLOWED.evaluate({ n: over }), setUps: over },
-  };
+/** Lines up to the last on which anything was read, or a level is known: those after it are yet to be read. */
+export function bookedLines(lines: readonly BookLine[]): readonly BookLine[] {
+  const isBooked = ({ backM, interM, foreM, riseM, knownM }: BookLine): boolean => [backM, interM, foreM, riseM, knownM].some(has);
+  let count = lines.length;
+  while (count > 0 && !isBooked(lines[count - 1])) count--;
+  return lines.slice(0, count);
 }
+
+/** What keeps a line read by staff and level from being reduced. */
+function wrongWithSights({ backM, interM, foreM }: BookLine, line: number): Wrong {
+  if (line === 0)
+    return !has(backM) || has(interM) || has(foreM)
+      ? { what: 'the first line has no back-sight alone', do: 'Begin with the back-sight on the known level.' }
+      : null;
+  if (has(interM) && has(foreM))
+    return {
+      what: 'it has an inter-sight and a fore-sight',
+      do: 'Keep one: a fore-sight where the instrument moves on, else an inter-sight.',
+    };
+  if (!has(interM) && !has(foreM))
+    return has(backM)
+      ? {
+          what: 'the instrument moved to it without a fore-sight: the level is lost',
+          do: 'Give the fore-sight that was read there before the instrument moved.',
+        }
+      : { what: 'nothing was read on it', do: 'Give its reading, or take the line out.' };
+  return has(interM) && has(backM)
+    ? { what: 'it has an inter-sight and a back-sight', do: 'Where the instrument moves on, book a fore-sight.' }
+    : null;
+}
+
+/** The line a leg of tube or frame goes out from; -1 where none above bears the name. */
+export function lineFrom(lines: readonly BookLine[], line: number): number {
+  const { from } = lines[line];
+  if (from === undefined) return line - 1;
+  for (let k = line - 1; k >= 0; k--) if (lines[k].name === from) return k;
+  return -1;
+}
+
+/** What keeps a line of a water tube or an A-frame from being reduced. */
+function wrongWithLeg(lines: readonly BookLine[], line: number, tool: BookTool): Wrong {
+  if (line === 0) return null;
+  const { backM, foreM, riseM, steps, from } = lines[line];
+  if (lineFrom(lines, line) < 0)
+    return { what: `no line above is called "${from ?? ''}"`, do: 'Name the place it was levelled from as its own line does.' };
+  if (tool === 'water-tube')
+    return has(backM) && has(foreM)
+      ? null
+      : { what: 'one end of the tube was not read', do: 'Give the water on both staves, behind and ahead, read at one time.' };
+  if (!has(riseM))
+    return { what: 'it has no rise', do: 'Give how much higher it is than the place before; less than nothing where it falls.' };
+  return steps !== undefined && !(Number.isInteger(steps) && steps >= 1)
+    ? { what: `${steps} is no number of steps`, do: 'Count how often the frame was set down on the way: 1 or more.' }
+    : null;
+}
+
+/** Everything that keeps a book from being reduced; places apart (`placeProblems`). */
+export function bookProblems({ lines, tool }: Pick<LevelBook, 'lines' | 'tool'>): BookProblem[] {
+  const found = lines.flatMap((one, line): BookProblem[] => {
+    const wrong = tool === 'level' ? wrongWithSights(one, line) : wrongWithLeg(lines, line, tool);
+    return wrong ? [{ line, ...wrong }] : [];
+  });
+  const starts = lines.length === 0 || has(lines[0].knownM);
+  const unknown = { line: 0, what: 'the book begins at no known level', do: 'Give the level of the first place: 100.00, if it is a peg of your own.' };
+  return starts ? found : [unknown, ...found.filter((p) => p.line !== 0)];
+} // prettier-ignore

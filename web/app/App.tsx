@@ -83,6 +83,7 @@ export function App(): ReactNode {
             <Route path="/projects" element={<ProjectsPage />} />
             <Route path="/p/:id" element={<ProjectPage />} />
             <Route path="/p/:id/:stage" element={<ProjectPage />} />
+            <Route path="/p/:id/book/:book" element={<ProjectPage />} />
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>
         </Suspense>

@@ -11,6 +11,7 @@ import { type Opened, openById } from './open.ts';
 import { KeptAway } from './KeptAway.tsx';
 import { redoLast, undoLast, useApp } from './store.ts';
 
+const { View: BookPage } = lazily(() => import('../stages/land/book/BookPage.tsx'), 'BookPage');
 const { View: Plan, fetch: fetchPlan } = lazily(() => import('../plan/Plan.tsx'), 'Plan');
 
 /** Asks for what a stage shows while the page is still being made. */
@@ -26,6 +27,11 @@ const Page = styled.div`
   @media (max-width: 700px) {
     height: auto;
     display: block;
+  }
+`;
+const NotOnPaper = styled.div`
+  @media print {
+    display: none;
   }
 `;
 const Body = styled.div<{ $sheet: number }>`
@@ -83,7 +89,7 @@ const Sheet = styled.aside`
 
 /** Opens the project of the address, then shows its stage. */
 export function ProjectPage(): ReactNode {
-  const { id = '', stage = 'works' } = useParams();
+  const { id = '', stage = 'works', book } = useParams();
   const openId = useApp((s) => s.history?.project.id);
   const [opened, setOpened] = useState<{ readonly id: string; readonly as: Opened } | null>(null);
   const navigate = useNavigate();
@@ -114,6 +120,19 @@ export function ProjectPage(): ReactNode {
   if (failed !== null && failed !== 'open') return <KeptAway id={id} problems={failed.problems} />;
   if (!ui) return <Navigate to={`/p/${id}/works`} replace />;
   if (openId !== id) return <p style={{ padding: 40 }}>Opening the project…</p>;
+  if (book !== undefined)
+    return (
+      <Page>
+        <NotOnPaper>
+          <Header />
+        </NotOnPaper>
+        <Guarded of="level book">
+          <Suspense fallback={<p style={{ padding: 40 }}>The book…</p>}>
+            <BookPage id={book} />
+          </Suspense>
+        </Guarded>
+      </Page>
+    );
   return (
     <Page>
       <Header />

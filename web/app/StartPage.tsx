@@ -10,6 +10,7 @@ import { bringIn, openFile } from './import.ts';
 import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { Notes } from './Notes.tsx';
+import { beginBook } from './book.ts';
 import { newId } from './selectors.ts';
 import { useDropped } from './dropped.ts';
 import { dispatch, openProject, saveNow } from './store.ts';
@@ -102,6 +103,19 @@ export function StartPage(): ReactNode {
       <Field aria-label="Name of the project" value={name} onChange={(e) => setName(e.target.value)} />
       <h2>Bring in the ground</h2>
       {isReady ? <ImportTerrain onDone={() => begin()} /> : <Muted>One moment…</Muted>}
+      <h2>Or level it by hand</h2>
+      <Muted>
+        A notebook of staff readings, a water tube or an A-frame is enough: type it as it is booked, and its ground is made of it.
+      </Muted>
+      <Button
+        isDisabled={!isReady}
+        onPress={() => {
+          const book = beginBook();
+          if (book !== null) begin(`book/${book}`);
+        }}
+      >
+        Begin a level book
+      </Button>
       <h2>Or only a roof and a tank</h2>
       <Muted>How large a tank should be, and how long it lasts, hangs on no ground: a roof, what is used, and the rain are enough.</Muted>
       <Button isDisabled={!isReady} onPress={() => begin('supply')}>

@@ -54,6 +54,8 @@ export interface QuantityProps {
   readonly value: number | null;
   readonly kind: QuantityKind;
   readonly onChange: (value: number) => void;
+  /** Called when the field is emptied; left out, it then shows again what it showed. */
+  readonly onClear?: () => void;
   readonly min?: number;
   readonly max?: number;
   readonly help?: string;
@@ -70,22 +72,24 @@ const LEAST_DIGITS = 1;
  * The one control for a number with a unit: shown and typed in the unit system of the page, kept in SI. It is drawn again only
  * when what it shows changes: a sheet has many, and a drag renders the sheet at every step.
  */
-export function Quantity({ onChange, ...rest }: QuantityProps): ReactNode {
-  const latest = useRef(onChange);
+export function Quantity({ onChange, onClear, ...rest }: QuantityProps): ReactNode {
+  const latest = useRef({ onChange, onClear });
   useLayoutEffect(() => {
-    latest.current = onChange;
+    latest.current = { onChange, onClear };
   });
-  const change = useCallback((value: number) => latest.current(value), []);
-  return <Control {...rest} onChange={change} />;
+  const change = useCallback((value: number) => latest.current.onChange(value), []);
+  const clear = useCallback(() => latest.current.onClear?.(), []);
+  return <Control {...rest} onChange={change} onClear={clear} />;
 }
 
 const Control = memo(function Control(props: QuantityProps): ReactNode {
-  const { label, value, kind, onChange, min, max, help, isDisabled, isLabelHidden } = props;
+  const { label, value, kind, onChange, onClear, min, max, help, isDisabled, isLabelHidden } = props;
   const system = useApp((s) => s.system);
   const { unit, decimals } = displayUnit(kind, system);
   const digits = Math.max(LEAST_DIGITS, decimals + (FINER[kind] ?? 0));
   const shown = value === null ? NaN : Number(toDisplay(value, kind, system).toFixed(digits));
   const change = (typed: number): void => {
+    if (Number.isNaN(typed) && value !== null) onClear?.();
     // Leaving a field untouched must not round what it shows.
     if (Number.isFinite(typed) && typed !== shown) onChange(fromDisplay(typed, kind, system));
   };

@@ -153,7 +153,19 @@ import {
   WET_CURVE_NUMBER,
   WET_NUMBER_1985,
 } from '../../runoff/index.ts';
-import { COLLIMATION, MISCLOSURE_ALLOWED, REDUCED_LEVEL, STAFF_READING, TWO_PEG_ERROR, TWO_PEG_TRUE } from '../../survey/index.ts';
+import {
+  ANGLE_ALONG,
+  ANGLE_BESIDE,
+  COLLIMATION,
+  MISCLOSURE_ALLOWED,
+  REDUCED_LEVEL,
+  STAFF_READING,
+  TUBE_LEVEL,
+  TWO_PEG_ERROR,
+  TWO_PEG_TRUE,
+  TWO_TAPES_ALONG,
+  TWO_TAPES_BESIDE,
+} from '../../survey/index.ts';
 import { registry } from '../../works/index.ts';
 
 /** Every formula the product computes with, in the order water meets them. */
@@ -312,7 +324,12 @@ export const FORMULAS: readonly AnyFormula[] = [
   TWO_PEG_TRUE,
   COLLIMATION,
   REDUCED_LEVEL,
+  TUBE_LEVEL,
   MISCLOSURE_ALLOWED,
+  TWO_TAPES_ALONG,
+  TWO_TAPES_BESIDE,
+  ANGLE_ALONG,
+  ANGLE_BESIDE,
   USE_AFTER_SPILL,
   USE_BEFORE_SPILL,
 ];

@@ -4,6 +4,7 @@ import { dispatch, select, useApp, useAppPick } from '../../app/store.ts';
 import { useDerived, useFormat, useProject } from '../../app/selectors.ts';
 import { Button, Fact, FoldPart, Muted, Part, Row, SheetTitle } from '../../kit/index.ts';
 import { AnswerPart } from './AnswerPart.tsx';
+import { BooksPart } from './BooksPart.tsx';
 import { FeaturePart } from './FeaturePart.tsx';
 import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
 import { ImportTerrain } from './ImportTerrain.tsx';
@@ -93,6 +94,7 @@ export function LandSheet(): ReactNode {
         {objects.filter((o) => o.kind !== 'tree').map(objectRow)}
       </Part>
       {trees.length > 0 && <FoldPart title={`${trees.length} ${trees.length === 1 ? 'tree' : 'trees'}`}>{trees.map(objectRow)}</FoldPart>}
+      <BooksPart />
       <Part title={terrain ? 'Other terrain' : 'Bring in your terrain'}>
         <ImportTerrain />
         <Muted style={{ marginTop: 8 }}>
