@@ -6,6 +6,8 @@ import {
   type ImportedGauge,
   type ImportedShapes,
   DRAWING_FORMATS,
+  LEVEL_UNITS,
+  type LevelUnit,
   type PegFormat,
   canBeGround,
   drawingOf,
@@ -129,6 +131,13 @@ function asOf(said: string | undefined): { as?: 'terrain' | 'features' } {
   return said === 'terrain' || said === 'features' ? { as: said } : fail('cli.as', `--as is "${said}"`, { do: 'Use terrain or features.' });
 }
 
+/** What the levels of a grid are in, where it does not say. */
+function levelsOf(said: string | undefined): { levelsIn?: LevelUnit } {
+  if (said === undefined) return {};
+  const unit = LEVEL_UNITS.find((one) => one === said);
+  return unit ? { levelsIn: unit } : fail('cli.levels', `--levels is "${said}"`, { do: 'Use m or ft.' });
+}
+
 /** What is drawn in a file, with what each is likely to be. */
 const shapesJson = (imported: ImportedShapes): string =>
   toJson({
@@ -140,9 +149,14 @@ const shapesJson = (imported: ImportedShapes): string =>
   });
 
 async function importCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs', 'decimal', 'as']);
+  const args = readArguments(words, ['crs', 'decimal', 'as', 'levels']);
   const path = soleArgument(args, 'FILE');
-  const how = { crs: args.options.get('crs') ?? null, ...decimalOf(args.options.get('decimal')), ...asOf(args.options.get('as')) };
+  const how = {
+    crs: args.options.get('crs') ?? null,
+    ...decimalOf(args.options.get('decimal')),
+    ...asOf(args.options.get('as')),
+    ...levelsOf(args.options.get('levels')),
+  };
   const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, how);
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });
   if (imported.kind === 'gauge') return gaugeJson(imported);

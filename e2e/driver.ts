@@ -217,15 +217,19 @@ export class Visitor {
   }
 
   /** Drops a file on the page, wherever that is. */
-  async drop(name: string, bytes: Uint8Array): Promise<void> {
+  drop(name: string, bytes: Uint8Array): Promise<void> {
+    return this.dropAll({ [name]: bytes });
+  }
+
+  /** Drops several files at once. */
+  async dropAll(files: Readonly<Record<string, Uint8Array>>): Promise<void> {
     await this.page.evaluate(
-      (called, base64) => {
+      (list) => {
         const data = new DataTransfer();
-        data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], called));
+        for (const [called, base64] of list) data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], called));
         document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
       },
-      name,
-      Buffer.from(bytes).toString('base64'),
+      Object.entries(files).map(([name, bytes]) => [name, Buffer.from(bytes).toString('base64')] as const),
     );
   }
 

@@ -6,3 +6,11 @@ globalThis.ResizeObserver ??= class {
   unobserve() {}
   disconnect() {}
 };
+// jsdom's files cannot yet be read as a browser's are.
+globalThis.Blob.prototype.arrayBuffer ??= function () {
+  return new Promise((done) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result);
+    reader.readAsArrayBuffer(this);
+  });
+};

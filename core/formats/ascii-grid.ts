@@ -1,27 +1,14 @@
 import { MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
+import { type LevelUnit, asSaid, looksLikeDegrees, tooBig } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
-import { onlyGround } from './levels.ts';
+import { laidFlat } from './lay-flat.ts';
+import { isNoDataMark, onlyGround } from './levels.ts';
+import { isSquare, isTooLarge, madeSquare, squared } from './resample.ts';
+import { DEGREES, isFeetPrj, systemOfPrj } from './systems.ts';
 import { textOf } from './text.ts';
 
-const KEYS = ['ncols', 'nrows', 'xllcorner', 'xllcenter', 'yllcorner', 'yllcenter', 'cellsize', 'nodata_value'] as const;
+const KEYS = ['ncols', 'nrows', 'xllcorner', 'xllcenter', 'yllcorner', 'yllcenter', 'cellsize', 'dx', 'dy', 'nodata_value'] as const;
 type Key = (typeof KEYS)[number];
-
-export function tooBig(file: string, cells: number): never {
-  return refuseFile(file, 'terrain.too-big', {
-    what: `it has ${cells.toLocaleString('en')} cells; the limit is ${MAX_CELLS.toLocaleString('en')}`,
-    do: 'Cut out your land and what drains to it, or use larger cells.',
-  });
-}
-
-/** Refuses coordinates that can only be degrees: a cell or an extent far too small for metres, inside the range of degrees. */
-export function refuseDegrees(file: string, frame: { cell: number; west: number; south: number }): void {
-  if (frame.cell < 0.02 && Math.abs(frame.west) <= 360 && Math.abs(frame.south) <= 90) {
-    refuseFile(file, 'crs.degrees', {
-      what: `cells of ${frame.cell} at ${frame.west}, ${frame.south} are degrees, not metres`,
-      do: 'Convert the file to a projected system in metres, such as the UTM zone of your land.',
-    });
-  }
-}
 
 interface Header {
   readonly values: Partial<Record<Key, number>>;
@@ -67,10 +54,25 @@ function readHeader(file: string, text: string): Header {
 
 const lineAt = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
 
-/** An ESRI ASCII grid. Its system is not in the file: the caller's, or local metres. */
-export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): ImportedTerrain {
-  const text = textOf(bytes);
-  const { values, dataAt } = readHeader(name, text);
+/** What is known of an ASCII grid beside its own text. */
+export interface GridHow {
+  /** The system the user gave. */
+  readonly crs: string | null;
+  /** Text of the .prj that came with it. */
+  readonly prj?: string | undefined;
+  readonly levelsIn?: LevelUnit | undefined;
+}
+
+interface Frame {
+  readonly ncols: number;
+  readonly nrows: number;
+  readonly dx: number;
+  readonly dy: number;
+  readonly west: number;
+  readonly south: number;
+}
+
+function frameIn({ values }: Header, name: string): Frame {
   const need = (key: Key): number =>
     values[key] ??
     refuseFile(name, 'grid.header-missing', {
@@ -78,20 +80,33 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
       field: key,
       do: 'Add it: ncols, nrows, xllcorner, yllcorner and cellsize are needed.',
     });
-  const [ncols, nrows, cellM] = [need('ncols'), need('nrows'), need('cellsize')];
-  if (!Number.isInteger(ncols) || !Number.isInteger(nrows) || ncols < 2 || nrows < 2 || !(cellM > 0 && cellM <= MAX_CELL_M)) {
+  const [ncols, nrows] = [need('ncols'), need('nrows')];
+  const [dx, dy] = [values.dx ?? need('cellsize'), values.dy ?? need('cellsize')];
+  const isCell = (side: number): boolean => side > 0 && side <= MAX_CELL_M;
+  if (!Number.isInteger(ncols) || !Number.isInteger(nrows) || ncols < 2 || nrows < 2 || !isCell(dx) || !isCell(dy)) {
     refuseFile(name, 'grid.size', {
-      what: `${ncols} columns, ${nrows} rows of ${cellM} m cells make no grid`,
+      what: `${ncols} columns, ${nrows} rows of ${dx === dy ? dx : `${dx} by ${dy}`} m cells make no grid`,
       field: 'ncols',
       do: `At least 2 x 2 cells of up to ${MAX_CELL_M} m are needed.`,
     });
   }
   if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);
-  const west = values.xllcorner ?? need('xllcenter') - cellM / 2;
-  const south = values.yllcorner ?? need('yllcenter') - cellM / 2;
-  refuseDegrees(name, { cell: cellM, west, south });
-  const notes =
-    crs === null ? ['The file names no coordinate system: positions are taken as local metres, and geographic exports are off.'] : [];
+  return {
+    ncols,
+    nrows,
+    dx,
+    dy,
+    west: values.xllcorner ?? need('xllcenter') - dx / 2,
+    south: values.yllcorner ?? need('yllcenter') - dy / 2,
+  };
+}
+
+/** The levels below the header, as many as it says. */
+function levelsIn(
+  text: string,
+  dataAt: number,
+  { ncols, nrows, name }: Pick<Frame, 'ncols' | 'nrows'> & { readonly name: string },
+): Float64Array {
   const levels = new Float64Array(ncols * nrows);
   const token = /\S+/g;
   token.lastIndex = dataAt;
@@ -122,6 +137,45 @@ export function readAsciiGrid({ name, bytes }: InputFile, crs: string | null): I
       do: 'Copy or export the file again: part of it is missing.',
     });
   }
-  onlyGround(levels, { file: name, noData: values.nodata_value ?? -9999, notes });
-  return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), crs, source: name, notes };
+  return levels;
+}
+
+const NO_SYSTEM = 'The file names no coordinate system: positions are taken as local metres, and geographic exports are off.';
+
+/** The mark for no data where the header names none. */
+const USUAL_MARK = -9999;
+
+/** A grid of levels as text. Its system is in the .prj beside it, or the caller's; else its places are local metres. */
+export async function readAsciiGrid({ name, bytes }: InputFile, how: GridHow): Promise<ImportedTerrain> {
+  const text = textOf(bytes);
+  const header = readHeader(name, text);
+  const frame = frameIn(header, name);
+  const { ncols, nrows, dx, dy, west, south } = frame;
+  const isDegrees = looksLikeDegrees({ cell: dx, west, south });
+  const said = how.prj === undefined ? null : await systemOfPrj(how.prj, name);
+  if (said && 'crs' in said && how.crs !== null && how.crs !== said.crs.code)
+    refuseFile(name, 'crs.mismatch', {
+      what: `its .prj says ${said.crs.code} (${said.crs.name}), but ${how.crs} was given`,
+      field: 'crs',
+      do: 'Leave the system as the file says, or convert the file.',
+    });
+  const notes: string[] = [];
+  const levels = levelsIn(text, header.dataAt, { ...frame, name });
+  const mark = header.values.nodata_value ?? USUAL_MARK;
+  for (let i = 0; i < levels.length; i++) if (isNoDataMark(levels[i], mark)) levels[i] = NaN;
+  asSaid(levels, { said: how.levelsIn, isPlanInFeet: how.prj !== undefined && isFeetPrj(how.prj), file: name, notes });
+  onlyGround(levels, { file: name, noData: null, notes });
+  const lattice = { ncols, nrows, x0: west + dx / 2, y0: south + (nrows - 0.5) * dy, dx, dy, levels };
+  if ((said && 'from' in said) || (!said && isDegrees)) {
+    if (!said) notes.push('Its places are degrees and it names no datum: WGS 84 was taken.');
+    return laidFlat(lattice, { file: name, wanted: how.crs, from: said && 'from' in said ? said.from : DEGREES, notes });
+  }
+  const crs = said ? said.crs.code : how.crs;
+  if (crs === null) notes.unshift(NO_SYSTEM);
+  if (isSquare(dx, dy))
+    return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM: dx, west, south }, levels), crs, source: name, notes };
+  const made = squared(lattice);
+  if (isTooLarge(made.frame)) tooBig(name, made.frame.ncols * made.frame.nrows);
+  notes.push(madeSquare(lattice, made.frame.cellM));
+  return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: name, notes };
 }

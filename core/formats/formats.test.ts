@@ -119,7 +119,6 @@ describe('bringing files in', () => {
     ['header.asc', ASC.replace('cellsize 2\n', ''), 'grid.header-missing'],
     ['badheader.asc', ASC.replace('ncols 3', 'ncols many'), 'grid.header-value line 1'],
     ['void.asc', ASC.replace('1 2 3\n4 5 -9999', '-9999 -9999 -9999\n-9999 -9999 -9999'), 'terrain.no-data'],
-    ['degrees.asc', ASC.replace('cellsize 2', 'cellsize 0.0002').replace('100', '12.5').replace('200', '48.1'), 'crs.degrees'],
     ['big.asc', ASC.replace('ncols 3', 'ncols 5000').replace('nrows 2', 'nrows 5000'), 'terrain.too-big'],
     ['cut.tif', tiff({}).slice(0, 60), 'geotiff.unreadable'],
     ['degrees.tif', tiff({ GTModelTypeGeoKey: 2, GeographicTypeGeoKey: 4326 }), 'crs.not-degrees'],

@@ -1,10 +1,12 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
 import { type Grid, MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
-import { refuseDegrees, tooBig } from './ascii-grid.ts';
-import { requireCrs, utmCodeFor } from './crs.ts';
+import { requireCrs } from './crs.ts';
+import { type LevelUnit, asSaid, looksLikeDegrees, tooBig } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
-import { type Lattice, frameOver, isTooLarge, squared, warped } from './resample.ts';
+import { laidFlat } from './lay-flat.ts';
+import { isSquare, isTooLarge, madeSquare, squared } from './resample.ts';
+import { DEGREES, type Foreign, feetSystem } from './systems.ts';
 import { tiffFault } from './tiff-guard.ts';
 import { UserError } from '../project/index.ts';
 
@@ -40,17 +42,26 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
   }
 }
 
-/** The system a file names, checked against what the user gave. */
+/** A system in feet that a file names; null where its plan is in metres. */
+async function feetOf(image: Image, name: string): Promise<Foreign | null> {
+  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  const code = keys.ProjectedCSTypeGeoKey;
+  const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
+  const feet = isNamed ? await feetSystem(code) : null;
+  if (feet) return feet;
+  const units = keys.ProjLinearUnitsGeoKey;
+  if (typeof units === 'number' && units !== METRE)
+    refuseFile(name, 'crs.not-metres', {
+      what: `its unit of length has the code ${units}, and its system is none in feet that is known`,
+      field: 'ProjLinearUnitsGeoKey',
+      do: 'Convert it to a projected system in metres, or to WGS 84.',
+    });
+  return null;
+}
+
+/** The system in metres a file names, checked against what the user gave. */
 async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
-  const units = keys.ProjLinearUnitsGeoKey;
-  if (typeof units === 'number' && units !== METRE) {
-    refuseFile(name, 'crs.not-metres', {
-      what: `its unit of length has the code ${units}; only metres (9001) are read`,
-      field: 'ProjLinearUnitsGeoKey',
-      do: 'Convert it to a projected system in metres.',
-    });
-  }
   const code = keys.ProjectedCSTypeGeoKey;
   if (typeof code === 'number' && code !== USER_DEFINED && code > 0) {
     const own = await requireCrs(`EPSG:${code}`, name);
@@ -87,10 +98,16 @@ function factorIn(text: unknown, otherwise: number): number {
   return Number.isFinite(value) ? value : otherwise;
 }
 
+/** What the user says of it. */
+interface TiffHow {
+  readonly crs: string | null;
+  readonly levelsIn?: LevelUnit | undefined;
+}
+
 /** A GeoTIFF of levels, first band. @throws UserError whatever is wrong with it: its keys may hold anything. */
-export async function readGeoTiff(file: InputFile, wanted: string | null): Promise<ImportedTerrain> {
+export async function readGeoTiff(file: InputFile, how: TiffHow): Promise<ImportedTerrain> {
   try {
-    return await readImage(file, wanted);
+    return await readImage(file, how);
   } catch (error) {
     if (error instanceof UserError) throw error;
     return refuseFile(file.name, 'geotiff.unreadable', {
@@ -100,7 +117,7 @@ export async function readGeoTiff(file: InputFile, wanted: string | null): Promi
   }
 }
 
-async function readImage(file: InputFile, wanted: string | null): Promise<ImportedTerrain> {
+async function readImage(file: InputFile, { crs: wanted, levelsIn }: TiffHow): Promise<ImportedTerrain> {
   const { name } = file;
   const image = await openImage(file);
   const [ncols, nrows] = [image.getWidth(), image.getHeight()];
@@ -121,23 +138,33 @@ async function readImage(file: InputFile, wanted: string | null): Promise<Import
   const [west, south] = [x0 - dx / 2, y0 + dy / 2 - nrows * dy];
   if (![west, south].every(Number.isFinite))
     refuseFile(name, 'geotiff.no-position', { what: 'where it lies is no number', do: 'Export it again with its position.' });
-  const crs = isGeographic ? null : await systemOf(image, name, wanted);
-  if (!isGeographic) refuseDegrees(name, { cell: dx, west, south });
+  const feet = isGeographic ? null : await feetOf(image, name);
+  const crs = isGeographic || feet ? null : await systemOf(image, name, wanted);
+  if (!isGeographic && !feet && looksLikeDegrees({ cell: dx, west, south }))
+    refuseFile(name, 'crs.degrees', {
+      what: `cells of ${dx} at ${west}, ${south} are degrees, though it does not say so`,
+      do: 'Export it again with its system, or convert it to the UTM zone of your land.',
+    });
   const notes: string[] = [];
   const levels = await readLevels(image, name);
   await scaled(levels, image, notes);
-  inMetres(levels, { unit: keys.VerticalUnitsGeoKey, file: name, notes });
+  if (!inMetres(levels, { unit: keys.VerticalUnitsGeoKey, file: name, notes }))
+    asSaid(levels, { said: levelsIn, isPlanInFeet: feet !== null, file: name, notes });
   onlyGround(levels, { file: name, noData: null, notes });
   if (image.getSamplesPerPixel() > 1) notes.push(`It has ${image.getSamplesPerPixel()} bands; the first was read as levels.`);
   const lattice = { ncols, nrows, x0, y0, dx, dy, levels };
-  if (isGeographic) return fromDegrees(lattice, { name, wanted, datum: keys.GeographicTypeGeoKey, notes });
+  if (feet) return laidFlat(lattice, { file: name, wanted, from: feet, notes });
+  if (isGeographic) {
+    notes.push(...datumNotes(keys.GeographicTypeGeoKey, name));
+    return laidFlat(lattice, { file: name, wanted, from: DEGREES, notes });
+  }
   if (crs === null)
     notes.unshift('The file names no coordinate system: positions are taken as local metres, and geographic exports are off.');
   if (isSquare(dx, dy))
     return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM: dx, west, south }, levels), crs, source: name, notes };
   const made = squared(lattice);
   if (isTooLarge(made.frame)) tooBig(name, made.frame.ncols * made.frame.nrows);
-  notes.push(`Its cells of ${dx} by ${dy} m were made square, ${made.frame.cellM} m, straight between their middles.`);
+  notes.push(madeSquare(lattice, made.frame.cellM));
   return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: name, notes };
 }
 
@@ -145,49 +172,17 @@ async function readImage(file: InputFile, wanted: string | null): Promise<Import
 const NEAR_WGS84: ReadonlySet<unknown> = new Set([4258, 4269, 4283, 7844, 4167, 4674]);
 const WGS84 = 4326;
 
-/** Longitudes and latitudes brought into metres: the system wanted, else the UTM zone of their middle. */
-async function fromDegrees(
-  of: Lattice,
-  {
-    name,
-    wanted,
-    datum,
-    notes,
-  }: { readonly name: string; readonly wanted: string | null; readonly datum: unknown; readonly notes: string[] },
-): Promise<ImportedTerrain> {
-  const { ncols, nrows, x0, y0, dx, dy } = of;
-  const [east, south] = [x0 + (ncols - 1) * dx, y0 - (nrows - 1) * dy];
-  if (x0 < -180 || east > 180 || y0 > 84 || south < -80)
-    refuseFile(name, 'crs.not-degrees', {
-      what: `${south} to ${y0} and ${x0} to ${east} are no latitudes and longitudes that can be laid flat`,
-      field: 'GTModelTypeGeoKey',
-      do: 'Check its system, or convert it to metres.',
-    });
+/** What is told of a datum of degrees. @throws UserError where it may lie far off. */
+function datumNotes(datum: unknown, name: string): string[] {
+  if (datum === WGS84) return [];
   const known = typeof datum === 'number' && datum !== USER_DEFINED;
-  if (known && datum !== WGS84 && !NEAR_WGS84.has(datum))
+  if (known && !NEAR_WGS84.has(datum))
     refuseFile(name, 'crs.datum', {
       what: `its degrees are on a datum (${datum}) that may lie a hundred metres off WGS 84`,
       field: 'GeographicTypeGeoKey',
       do: 'Convert it to WGS 84 or to a projected system in metres.',
     });
-  const crs = await requireCrs(wanted ?? utmCodeFor([(x0 + east) / 2, (y0 + south) / 2]), name);
-  const frame = frameOver(of, crs);
-  if (!Number.isFinite(frame.ncols * frame.nrows))
-    refuseFile(name, 'crs.far', {
-      what: `it lies too far from where ${crs.code} (${crs.name}) is laid out`,
-      field: 'crs',
-      do: 'Leave the system out, or give that of your land.',
-    });
-  if (isTooLarge(frame)) tooBig(name, frame.ncols * frame.nrows);
-  if (frame.cellM > MAX_CELL_M)
-    refuseFile(name, 'grid.coarse', {
-      what: `its cells are about ${frame.cellM} m wide`,
-      do: `Bring in a finer one: up to ${MAX_CELL_M} m.`,
-    });
-  notes.unshift(`Its longitudes and latitudes were laid flat in ${crs.code} (${crs.name}), on cells of ${frame.cellM} m.`);
-  if (datum !== WGS84)
-    notes.push(known ? `Its datum (${datum}) was taken as WGS 84: up to two metres off.` : 'It names no datum: WGS 84 was taken.');
-  return { kind: 'terrain', grid: gridFromLevels(frame, warped(of, crs, frame)), crs: crs.code, source: name, notes };
+  return [known ? `Its datum (${datum}) was taken as WGS 84: up to two metres off.` : 'It names no datum: WGS 84 was taken.'];
 }
 
 /** Units of length by their EPSG codes, in metres: metre, foot, US survey foot. */
@@ -197,12 +192,12 @@ const UNITS: ReadonlyMap<unknown, readonly [string, number]> = new Map([
   [9003, ['US survey feet', 1200 / 3937]],
 ]);
 
-/** Levels in another unit are turned into metres, and it is said. */
+/** Levels in another unit are turned into metres, and it is said; false where the file names no unit. */
 function inMetres(
   levels: Float64Array,
   { unit, file, notes }: { readonly unit: unknown; readonly file: string; readonly notes: string[] },
-): void {
-  if (unit === undefined || unit === USER_DEFINED || unit === 0) return;
+): boolean {
+  if (unit === undefined || unit === USER_DEFINED || unit === 0) return false;
   const [name, m] =
     UNITS.get(unit) ??
     refuseFile(file, 'levels.unit', {
@@ -210,12 +205,11 @@ function inMetres(
       field: 'VerticalUnitsGeoKey',
       do: 'Convert them to metres.',
     });
-  if (m === 1) return;
+  if (m === 1) return true;
   for (let i = 0; i < levels.length; i++) levels[i] *= m;
   notes.push(`Its levels were in ${name}; they were turned into metres.`);
+  return true;
 }
-
-const isSquare = (dx: number, dy: number): boolean => Math.abs(dy - dx) <= 0.001 * dx;
 
 /** The upper left corner, or the middle of that cell, and how wide and high cells are, in the file's own unit. */
 function frameOf(image: Image, name: string): { origin: number[]; dx: number; dy: number } {

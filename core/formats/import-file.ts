@@ -1,4 +1,4 @@
-import { readAsciiGrid } from './ascii-grid.ts';
+import { type GridHow, readAsciiGrid } from './ascii-grid.ts';
 import { bareSheet, isBare } from './bare-points.ts';
 import { type Row, readTable, sheetOf } from './columns.ts';
 import type { DecimalMark } from './decimals.ts';
@@ -7,7 +7,8 @@ import { requireCrs } from './crs.ts';
 import { isGeoJson, readGeoJson } from './geojson.ts';
 import { readDxf } from './dxf.ts';
 import { readGeoTiff } from './geotiff.ts';
-import { type Imported, type ImportedShapes, type InputFile, refuseFile } from './imported.ts';
+import type { LevelUnit } from './grid-limits.ts';
+import { type Imported, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isLevelBook, readLevelBook } from './level-book.ts';
 import { readMarkup } from './markup.ts';
 import { parseJson } from './project-file.ts';
@@ -17,6 +18,7 @@ import { isRain, readRainTable } from './rain-csv.ts';
 import { isSurvey, readSurvey } from './survey-csv.ts';
 import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
+import { mapParts } from './zip.ts';
 
 const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
 
@@ -28,6 +30,8 @@ export interface ImportHow {
   readonly decimal?: DecimalMark;
   /** What is drawn is taken as ground, by the levels it bears, or as things on it; left out, as things. */
   readonly as?: 'terrain' | 'features';
+  /** What the levels of a grid are in that does not name their unit; left out, metres. */
+  readonly levelsIn?: LevelUnit;
 }
 
 /** What draws points, lines and areas; null for other files. */
@@ -67,17 +71,37 @@ async function readBare(
   return { ...read, notes: [...notes, ...bare.notes, ...read.notes] };
 }
 
-async function understood(file: InputFile, { crs = null, decimal, as }: ImportHow): Promise<Imported> {
+/** A grid in a zip, with the .prj beside it; null where there is none. */
+async function zippedGrid(file: InputFile, how: GridHow): Promise<ImportedTerrain | null> {
+  const parts = mapParts(file, /\.(shp|asc|grd|tiff?|prj)$/i);
+  const grids = Object.keys(parts).filter((entry) => /\.(asc|grd|tiff?)$/i.test(entry));
+  if (grids.length === 0 || Object.keys(parts).some((entry) => /\.shp$/i.test(entry))) return null;
+  const [entry, ...others] = grids;
+  if (others.length > 0)
+    refuseFile(file.name, 'zip.several', {
+      what: `there are ${grids.length} grids in it: ${grids.slice(0, 3).join(', ')}`,
+      do: 'Bring in one of them, with its .prj; a project has one ground.',
+    });
+  const inner = { name: entry.split('/').pop() ?? entry, bytes: parts[entry] };
+  const prj = parts[Object.keys(parts).find((one) => one.toLowerCase() === entry.toLowerCase().replace(/\.[^.]*$/, '.prj')) ?? ''] as Uint8Array | undefined; // prettier-ignore
+  if (isTiff(inner.bytes)) return readGeoTiff(inner, how);
+  return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
+}
+
+async function understood(file: InputFile, { crs = null, decimal, as, levelsIn }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   const wanted = crs === null || crs.trim() === '' ? null : (await requireCrs(crs, name)).code;
   const ending = name.toLowerCase().split('.').pop() ?? '';
+  const grid: GridHow = { crs: wanted, levelsIn };
+  const zipped = ending === 'zip' ? await zippedGrid(file, grid) : null;
+  if (zipped) return zipped;
   const drawn = await drawnIn(file, ending, wanted);
   if (drawn) return as === 'terrain' ? groundOfShapes(drawn) : drawn;
-  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, wanted);
-  if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, wanted);
+  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, grid);
+  if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, grid);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
-    if (/^\s*ncols\b/i.test(textOf(bytes.subarray(0, 200)))) return readAsciiGrid(file, wanted);
+    if (/^\s*ncols\b/i.test(textOf(bytes.subarray(0, 200)))) return readAsciiGrid(file, grid);
     const { rows, notes } = readTable(file, decimal);
     const sheet = sheetOf(rows, name);
     const noted = <T extends Imported>(read: T): T => ({ ...read, notes: [...notes, ...read.notes] });

@@ -11,4 +11,6 @@ export * from './rain-csv.ts';
 export { readRows, readTable } from './columns.ts';
 export type { DecimalMark } from './decimals.ts';
 export * from './readings.ts';
+export { LEVEL_UNITS, type LevelUnit } from './grid-limits.ts';
 export { levelBookCsv, readBook } from './level-book.ts';
+export { type FoundSystem, findSystems } from './find-system.ts';

@@ -1,6 +1,6 @@
 // Levels on a lattice brought onto square cells: straight between the four nearest centres.
+import type { Point } from '../geometry/index.ts';
 import { MAX_CELLS } from '../terrain/index.ts';
-import { type Crs, fromLonLat, toLonLat } from './crs.ts';
 
 /** Levels at centres of cells: `x0` of the first column, `y0` of the first row, which is the northernmost. */
 export interface Lattice {
@@ -55,15 +55,15 @@ function filled({ ncols, nrows, cellM, west, south }: Frame, levelAt: (x: number
 /** Places along each side of the lattice that are projected to see how far it reaches. */
 const ALONG_SIDE = 24;
 
-/** Square cells over all that a lattice of degrees covers, about as large as its own. */
-export function frameOver({ ncols, nrows, x0, y0, dx, dy }: Lattice, crs: Crs): Frame {
+/** Square cells over all that a lattice in another system covers, about as large as its own. */
+export function frameOver({ ncols, nrows, x0, y0, dx, dy }: Lattice, toMetres: (place: Point) => Point): Frame {
   const [west, north] = [x0 - dx / 2, y0 + dy / 2];
   const [wide, high] = [ncols * dx, nrows * dy];
   let [x1, x2, y1, y2] = [Infinity, -Infinity, Infinity, -Infinity];
   for (let k = 0; k <= ALONG_SIDE; k++) {
     const s = k / ALONG_SIDE;
     for (const place of [[west + s * wide, north], [west + s * wide, north - high], [west, north - s * high], [west + wide, north - s * high]] as const) {
-      const [x, y] = fromLonLat(crs, place);
+      const [x, y] = toMetres(place);
       [x1, x2, y1, y2] = [Math.min(x1, x), Math.max(x2, x), Math.min(y1, y), Math.max(y2, y)];
     }
   } // prettier-ignore
@@ -72,27 +72,32 @@ export function frameOver({ ncols, nrows, x0, y0, dx, dy }: Lattice, crs: Crs): 
   return { cellM, west: left, south: bottom, ncols: Math.ceil((x2 - left) / cellM), nrows: Math.ceil((y2 - bottom) / cellM) };
 }
 
-/** Longitudes and latitudes are worked out so far apart, and taken straight between: 20 mm out at 45°, 0.2 m where the zones end [m]. */
+/** Places in the other system are worked out so far apart, and taken straight between: 20 mm out at 45°, 0.2 m where the zones end [m]. */
 const APART_M = 1000;
 
-/** A lattice of degrees brought onto cells of a projected system; the caller has seen to it that there are not too many. */
-export function warped(of: Lattice, crs: Crs, frame: Frame): Float64Array {
+/** A lattice in another system brought onto cells in metres; the caller has seen to it that there are not too many. */
+export function warped(of: Lattice, frame: Frame, fromMetres: (place: Point) => Point): Float64Array {
   const { ncols, nrows, cellM, west, south } = frame;
   const step = Math.max(1, Math.min(16, Math.floor(APART_M / cellM)));
   const [across, down] = [Math.ceil(ncols / step) + 1, Math.ceil(nrows / step) + 1];
-  const [lon, lat] = [new Float64Array(across * down), new Float64Array(across * down)];
+  const [xs, ys] = [new Float64Array(across * down), new Float64Array(across * down)];
   const north = south + nrows * cellM;
   for (let r = 0, i = 0; r < down; r++)
-    for (let c = 0; c < across; c++, i++)
-      [lon[i], lat[i]] = toLonLat(crs, [west + (c * step + 0.5) * cellM, north - (r * step + 0.5) * cellM]);
+    for (let c = 0; c < across; c++, i++) [xs[i], ys[i]] = fromMetres([west + (c * step + 0.5) * cellM, north - (r * step + 0.5) * cellM]);
   const between = (list: Float64Array, at: number, [u, v]: readonly [number, number]): number =>
     (1 - v) * ((1 - u) * list[at] + u * list[at + 1]) + v * ((1 - u) * list[at + across] + u * list[at + across + 1]);
   return filled(frame, (_x, _y, i) => {
     const [row, col] = [Math.floor(i / ncols), i % ncols];
     const at = Math.floor(row / step) * across + Math.floor(col / step);
     const part = [(col % step) / step, (row % step) / step] as const;
-    return latticeAt(of, between(lon, at, part), between(lat, at, part));
+    return latticeAt(of, between(xs, at, part), between(ys, at, part));
   });
 }
 
 export const isTooLarge = ({ ncols, nrows }: Pick<Frame, 'ncols' | 'nrows'>): boolean => ncols * nrows > MAX_CELLS;
+
+export const isSquare = (dx: number, dy: number): boolean => Math.abs(dy - dx) <= 0.001 * dx;
+
+/** What is told of oblong cells. */
+export const madeSquare = ({ dx, dy }: Pick<Lattice, 'dx' | 'dy'>, cellM: number): string =>
+  `Its cells of ${dx} by ${dy} m were made square, ${cellM} m, straight between their middles.`;

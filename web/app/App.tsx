@@ -1,7 +1,7 @@
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useNavigate } from 'react-router';
 import { Guarded } from './Fallback.tsx';
-import { bringIn, isProject, openFile } from './import.ts';
+import { bringInAll, isProject, openFile } from './import.ts';
 import { JobBar } from './JobBar.tsx';
 import { DEMO_ID } from './open.ts';
 import { ProjectPage } from './ProjectPage.tsx';
@@ -27,20 +27,21 @@ function First(): ReactNode {
   return to === null ? null : <Navigate to={`/p/${to}/works`} replace />;
 }
 
-/** Any supported file can be dropped anywhere. */
+/** Any supported files can be dropped anywhere. */
 function DropAnywhere(): ReactNode {
   const navigate = useNavigate();
   useEffect(() => {
     const over = (e: DragEvent): void => e.preventDefault();
     const drop = (e: DragEvent): void => {
       e.preventDefault();
-      const file = e.dataTransfer?.files[0];
-      if (!file) return;
-      if (isProject(file.name)) void openFile(file).then((id) => id !== null && navigate(`/p/${id}/works`));
-      else if (window.location.pathname.startsWith('/p/')) void bringIn(file);
+      const files = [...(e.dataTransfer?.files ?? [])];
+      const project = files.find((file) => isProject(file.name));
+      if (files.length === 0) return;
+      if (project) void openFile(project).then((id) => id !== null && navigate(`/p/${id}/works`));
+      else if (window.location.pathname.startsWith('/p/')) void bringInAll(files, { crs: useDropped.getState().crs });
       else {
         // Ground for a project that is yet to begin: the start page takes it.
-        useDropped.setState({ file });
+        useDropped.setState({ files });
         void navigate('/start');
       }
     };

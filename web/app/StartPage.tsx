@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { emptyProject } from '#core/project';
 import { Button, Inline, Muted } from '../kit/index.ts';
 import { ImportTerrain } from '../stages/land/ImportTerrain.tsx';
-import { bringIn, openFile } from './import.ts';
+import { bringInAll, openFile } from './import.ts';
 import { claim } from './claim.ts';
 import { DEMO_ID } from './open.ts';
 import { Notes } from './Notes.tsx';
@@ -50,7 +50,7 @@ export function StartPage(): ReactNode {
   const [name, setName] = useState('My land');
   const [draftId] = useState(() => newId('project'));
   const [isReady, setReady] = useState(false);
-  const dropped = useDropped((s) => s.file);
+  const dropped = useDropped((s) => s.files);
   useEffect(() => {
     // An empty project to bring the terrain into; it is kept only once it has some.
     void claim(draftId)
@@ -63,9 +63,9 @@ export function StartPage(): ReactNode {
     void saveNow().then(() => navigate(`/p/${draftId}/${stage}`));
   };
   useEffect(() => {
-    if (!isReady || !dropped) return;
-    useDropped.setState({ file: null });
-    void bringIn(dropped).then((done) => done && begin());
+    if (!isReady || dropped.length === 0) return;
+    useDropped.setState({ files: [] });
+    void bringInAll(dropped, { crs: useDropped.getState().crs }).then((done) => done && begin());
   });
   return (
     <Page>
@@ -76,7 +76,7 @@ export function StartPage(): ReactNode {
       <p>All it needs is the shape of the ground. Any one of these will do:</p>
       <ul>
         <li>
-          a <strong>terrain grid</strong>: GeoTIFF in metres or degrees, or an ASCII grid in metres (
+          a <strong>terrain grid</strong>: GeoTIFF or ASCII grid with its .prj, in metres, degrees or feet (
           <a href="/samples/sallow-rise.tif" download>
             a sample
           </a>

@@ -1,4 +1,4 @@
 import { create } from 'zustand';
 
-/** A file dropped where no project is open, to begin one from. */
-export const useDropped = create<{ readonly file: File | null }>(() => ({ file: null }));
+/** Files dropped where no project is open, to begin one from; and the system the user gave for files that say none. */
+export const useDropped = create<{ readonly files: readonly File[]; readonly crs: string | null }>(() => ({ files: [], crs: null }));

@@ -9,6 +9,7 @@ import { runJob } from './jobs.ts';
 import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
+import { together } from './together.ts';
 
 export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
@@ -69,8 +70,17 @@ function opened(id: string): Promise<void> {
   });
 }
 
-/** A file that was refused because its numbers can be read two ways: it is taken once the user has said which. */
-const isDoubtful = (problems: readonly UserProblem[]): boolean => problems.some((p) => p.code === 'number.doubtful');
+/** What the user alone can say of a file, by the problem that asks: its words, and how the file is then read. */
+const DOUBTS: Readonly<Record<string, readonly { readonly name: string; readonly how: ImportHow }[]>> = {
+  'number.doubtful': [
+    { name: 'The comma is for decimals', how: { decimal: ',' } },
+    { name: 'It stands between thousands', how: { decimal: '.' } },
+  ],
+  'levels.doubtful': [
+    { name: 'Its levels are metres', how: { levelsIn: 'm' } },
+    { name: 'Its levels are feet', how: { levelsIn: 'ft' } },
+  ],
+};
 
 /** Files of what was drawn or walked: they are put where the project lies. */
 const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|zip)$/i.test(name);
@@ -85,27 +95,28 @@ export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean>
   if (!answer) return false;
   if (answer.ok) return answer.value.kind === 'shapes' ? askOf(file, answer.value) : take(answer.value);
   refused(file, answer.problems);
-  if (!isDoubtful(answer.problems)) return false;
-  const decimal = await askDecimal();
-  return decimal === null ? false : bringIn(file, { ...how, decimal });
+  const doubt = answer.problems.map((p) => DOUBTS[p.code]).find((choices) => choices !== undefined);
+  const said = doubt ? await askWhich(doubt) : null;
+  return said === null ? false : bringIn(file, { ...how, ...said });
 }
 
-/** Asks what a comma means in the file just read; null when the user leaves it. */
-function askDecimal(): Promise<',' | '.' | null> {
+/** Several files at once, each with its parts: whether any was taken. */
+export async function bringInAll(files: readonly File[], how: ImportHow = {}): Promise<boolean> {
+  let isTaken = false;
+  for (const file of await together(files)) isTaken = (await bringIn(file, how)) || isTaken;
+  return isTaken;
+}
+
+/** Asks what only the user can say of the file just read; null when it is left. */
+function askWhich(choices: readonly { readonly name: string; readonly how: ImportHow }[]): Promise<ImportHow | null> {
   return new Promise((resolve) => {
     const notice = useApp.getState().notice;
     if (!notice) return resolve(null);
-    const say = (mark: ',' | '.') => (): void => {
-      resolve(mark);
+    const say = (how: ImportHow) => (): void => {
+      resolve(how);
       notify(null);
     };
-    notify({
-      ...notice,
-      choices: [
-        { name: 'The comma is for decimals', choose: say(',') },
-        { name: 'It stands between thousands', choose: say('.') },
-      ],
-    });
+    notify({ ...notice, choices: choices.map(({ name, how }) => ({ name, choose: say(how) })) });
     const stop = useApp.subscribe((s) => {
       if (s.notice?.choices) return;
       stop();

@@ -14,3 +14,4 @@ export * from './paste.tsx';
 export * from './pop.tsx';
 export * from './name.tsx';
 export * from './dialog.tsx';
+export * from './search.tsx';

@@ -1,17 +1,18 @@
 import { Upload } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { bringIn, typedLevels } from '../../app/import.ts';
+import { findSystems } from '#core/formats';
+import { useDropped } from '../../app/dropped.ts';
+import { bringInAll, typedLevels } from '../../app/import.ts';
 import { FONT } from '../../app/theme.ts';
-import { Button, Inline } from '../../kit/index.ts';
+import { Button, type Found, Inline, SearchField } from '../../kit/index.ts';
 
 const Field = styled.label`
   display: grid;
   gap: 3px;
   font-size: 14px;
   margin: 8px 0;
-  input,
   textarea {
     font-family: ${FONT.figures};
     background: transparent;
@@ -22,23 +23,30 @@ const Field = styled.label`
   }
 `;
 
-/** A file of terrain or survey points, or levels typed by hand. */
+/** What is read, and the parts that come beside it. */
+const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf zip prj shp dbf shx cpg'.split(' ').map((ending) => `.${ending}`);
+
+/** Systems by words, as they are offered. */
+const systemsFor = async (words: string): Promise<readonly Found[]> =>
+  (await findSystems(words)).map(({ code, name, area }) => ({ id: code, name, more: `${code}. ${area}` }));
+
+/** Files of terrain or survey points, or levels typed by hand. */
 export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): ReactNode {
-  const [crs, setCrs] = useState('');
+  // Another place, another system: none is meant until it is said here.
+  useEffect(() => () => useDropped.setState({ crs: null }), []);
   const [typed, setTyped] = useState('');
-  const take = async (file: File): Promise<void> => {
-    if (await bringIn(file, { crs: crs.trim() === '' ? null : crs.trim() })) onDone?.();
+  const take = async (files: readonly File[]): Promise<void> => {
+    if (await bringInAll(files, { crs: useDropped.getState().crs })) onDone?.();
   };
   return (
     <>
-      <Field>
-        Coordinate system, if the file does not say (leave empty for local metres)
-        <input value={crs} onChange={(e) => setCrs(e.target.value)} placeholder="EPSG:32633" />
-      </Field>
-      <FileTrigger
-        acceptedFileTypes={['.tif', '.tiff', '.asc', '.grd', '.csv', '.txt', '.xyz', '.gpx', '.kml', '.kmz', '.geojson', '.dxf', '.zip']}
-        onSelect={(files) => files?.[0] && void take(files[0])}
-      >
+      <SearchField
+        label="Where it lies, if the file does not say: a country and zone, or latitude and longitude"
+        placeholder="left empty: somewhere, in metres"
+        search={systemsFor}
+        onChoose={(system) => useDropped.setState({ crs: system?.id ?? null })}
+      />
+      <FileTrigger acceptedFileTypes={ENDINGS} allowsMultiple onSelect={(files) => files && void take([...files])}>
         <Button look="strong">
           <Upload size={16} aria-hidden />
           Choose ground, a track or a map
@@ -54,7 +62,7 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
         />
       </Field>
       <Inline>
-        <Button isDisabled={typed.trim() === ''} onPress={() => void take(typedLevels(typed))}>
+        <Button isDisabled={typed.trim() === ''} onPress={() => void take([typedLevels(typed)])}>
           Use these levels
         </Button>
       </Inline>

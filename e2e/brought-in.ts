@@ -1,0 +1,171 @@
+// What a person brings: maps drawn elsewhere, grids, notebooks; and the plan going out again.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import { unzipSync } from 'fflate';
+import { requireCrs, toLonLat } from '#core/formats';
+import type { Point } from '#core/geometry';
+import { type Bench, Visitor } from './driver.ts';
+import { serious } from './views.ts';
+
+const [W, S] = [431000, 4612000];
+const LAND = '/p/sallow-rise/land';
+
+export function broughtIn(open: () => Bench): void {
+  describe('a map drawn elsewhere', () => {
+    const place = async (x: number, y: number): Promise<string> =>
+      toLonLat(await requireCrs('EPSG:32626', 'here'), [W + x, S + y]).join(',');
+    const places = async (list: readonly Point[]): Promise<string> => (await Promise.all(list.map(([x, y]) => place(x, y)))).join(' ');
+    const placemark = (name: string, body: string): string => `<Placemark><name>${name}</name>${body}</Placemark>`;
+    it('dropped on the page lies where it was drawn, each folder as what it is said to be, and one undo takes it all back', async () => {
+      const v = await Visitor.arrive(open(), LAND);
+      await v.verdict(/3\.10 ha drains to Valley gate/);
+      const before = (await v.kept()).features.length;
+      const barn = await places([[300, 120], [318, 122], [317, 134], [299, 132], [300, 120]]); // prettier-ignore
+      const brook = await places([[210, 300], [215, 290]]); // prettier-ignore
+      const kml = `<kml xmlns="http://www.opengis.net/kml/2.2"><Document><Folder><name>Houses</name>${placemark('Old barn', `<Polygon><outerBoundaryIs><LinearRing><coordinates>${barn}</coordinates></LinearRing></outerBoundaryIs></Polygon>`)}</Folder>
+        <Folder><name>Water</name>${placemark('Spring run', `<LineString><coordinates>${brook}</coordinates></LineString>`)}</Folder></Document></kml>`;
+      await v.drop('farm.kml', new TextEncoder().encode(kml));
+      await v.reads(
+        '[role="dialog"]',
+        /What is drawn in farm\.kml.*laid flat in EPSG:32626.*Houses\s*Old barn.*1 area.*Building.*Water\s*Spring run.*1 line.*Left out/s,
+      );
+      await v.choose('Water, taken as', 'Ditch');
+      expect(await serious(v)).toEqual([]);
+      await v.press('Take these 2 in');
+      await v.reads('body', /2 of 2 shapes of farm\.kml are in/);
+      const features = (await v.until(() => v.kept(), (p) => p.features.length === before + 2)).features.slice(before); // prettier-ignore
+      expect(features.map((f) => [f.kind, f.name])).toEqual([['building', 'Old barn'], ['ditch', 'Spring run']]); // prettier-ignore
+      const [corner] = features[0].ring!;
+      expect(Math.hypot(corner[0] - W - 300, corner[1] - S - 120)).toBeLessThan(0.01);
+      await v.press('Undo');
+      await v.until(() => v.kept(), (p) => p.features.length === before); // prettier-ignore
+      // Spoilt, it changes nothing, and says where.
+      await v.drop('farm.kml', new TextEncoder().encode(kml.slice(0, 300)));
+      await v.reads('body', /farm\.kml was not taken in; nothing has changed.*breaks off, or is spoilt/s);
+      expect((await v.kept()).features).toHaveLength(before);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('the plan goes out again with its works, pegs and contours, in layers', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/pegs');
+      await v.reads('aside', /The plan for other programs/);
+      await v.choose('Contours', 'every 5.00\u00a0m');
+      await v.press('Plan as GeoJSON');
+      const { features } = JSON.parse(new TextDecoder().decode(await v.downloaded('.geojson'))) as { features: { properties: { layer: string; name: string } }[] }; // prettier-ignore
+      const layers = new Set(features.map((f) => f.properties.layer));
+      for (const layer of ['Property line', 'Building', 'Works: Pond', 'Ways of water', 'Catchments', 'Pegs', 'Contours']) expect([...layers]).toContain(layer); // prettier-ignore
+      expect(features.filter((f) => f.properties.layer === 'Contours').every((f) => Number.parseFloat(f.properties.name) % 5 === 0)).toBe(
+        true,
+      );
+      await v.press('Plan as DXF');
+      expect(new TextDecoder().decode(await v.downloaded('.dxf'))).toMatch(/CONTOURS[\s\S]*EOF\s*$/);
+      expect(await serious(v)).toEqual([]);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a stranger with contours is at the ground they make', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      const contour = (y: number, ele: number): object => ({ type: 'Feature', properties: { ele }, geometry: { type: 'LineString', coordinates: Array.from({ length: 11 }, (_, k) => [15 + 0.0002 * k, 48 + y]) } }); // prettier-ignore
+      const file = { type: 'FeatureCollection', features: [0, 1, 2, 3].map((k) => contour(0.0003 * k, 200 + 2 * k)) };
+      await v.reads('body', /Bring in the ground/);
+      await v.drop('contours.geojson', new TextEncoder().encode(JSON.stringify(file)));
+      await v.reads('[role="dialog"]', /It bears levels/);
+      await v.press('Make ground of its levels');
+      await v.verdict(/runs from 200\.\d\d m to 20[56]\.\d\d m/);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a stranger with a grid in feet, its .prj beside it, and houses drawn, is asked what they must say and is at the ground', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      const fixture = (name: string): Uint8Array =>
+        new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures', name)));
+      const grid = unzipSync(fixture('grid-feet.zip'));
+      // The system by words, for a file that does not say it: by keyboard.
+      const field = await v.page.waitForSelector('input[role="combobox"]');
+      await field?.type('germany 33');
+      await v.reads('[role="listbox"]', /UTM zone 33N[\s\S]*EPSG:/);
+      await v.page.keyboard.press('ArrowDown');
+      await v.page.keyboard.press('Enter');
+      await v.until(() => v.page.$eval('input[role="combobox"]', (e) => (e).value), (text) => /zone 33N/.test(text)); // prettier-ignore
+      expect(await serious(v)).toEqual([]);
+      await v.page.$eval('input[role="combobox"]', (e) => e.select());
+      await v.page.keyboard.press('Backspace');
+      const trees = { type: 'FeatureCollection', features: [{ type: 'Feature', properties: { folder: 'Trees' }, geometry: { type: 'Point', coordinates: [-124.0101, 36.9976] } }] }; // prettier-ignore
+      await v.dropAll({ 'trees.geojson': new TextEncoder().encode(JSON.stringify(trees)), 'feet.asc': grid['feet.asc'], 'feet.prj': grid['feet.prj'] }); // prettier-ignore
+      await v.reads('body', /feet\.zip was not taken in; nothing has changed.*does not say whether its levels are/s);
+      await v.press('Its levels are metres');
+      // The ground is in, and what was dropped with it is asked about on it.
+      await v.press('Take this one in');
+      await v.verdict(/runs from 10\d\.\d\d m to 10\d\.\d\d m/);
+      const { site, features } = await v.kept();
+      expect([site.crs, features.map((f) => f.kind)]).toEqual(['EPSG:32610', ['tree']]);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a stranger with a notebook of readings is at the ground they make, told how it closes', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      await v.reads('body', /a level book/);
+      const staff = (x: number, y: number): string => (1.5 - 0.03 * y + 0.01 * x).toFixed(3);
+      const rows = Array.from({ length: 30 }, (_, k) => [6 * (k % 6), 6 * Math.floor(k / 6)] as const).map(
+        ([x, y]) => `${x},${y},,${staff(x, y)},,`,
+      );
+      const book = ['x,y,bs,is,fs,level', ',,1.500,,,100', ...rows, ',,,,1.503,100'];
+      await v.drop('book.csv', new TextEncoder().encode(book.join('\n')));
+      await v.verdict(/runs from 99\.\d\d m to 100\.\d\d m/);
+      await v.reads(
+        'body',
+        /1 set-up: back-sights 1\.500 m, fore-sights 1\.503 m; rises less falls -0\.003 m\. It closes 3 mm off, of 5 mm allowed/,
+      );
+      // Off by a decimetre it is refused, and what stands stays.
+      await v.drop('book.csv', new TextEncoder().encode(book.join('\n').replace('1.503', '1.603')));
+      await v.reads('body', /book\.csv was not taken in; nothing has changed.*closes 103 mm too low.*peg that moved/s);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a book is typed down its columns, closes or says which line is wrong, and is ground', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      await v.press('Begin a level book');
+      await v.reads('main', /Nothing is read yet/);
+      for (const [label, figure] of [
+        ['Apart', '10'],
+        ['In a row', '3'],
+        ['Rows', '2'],
+      ] as const)
+        await v.type(label, figure);
+      await v.press('Lay out the lines');
+      await v.until(() => v.kept(), (p) => p.books?.[0]?.lines.length === 7); // prettier-ignore
+      await v.type('known, line 1', '100');
+      await v.type('back, line 1', '1.5');
+      // Down the column by the keys alone; the seventh reading goes onto a line below.
+      await v.page.locator('input[aria-label="inter, line 2"]').click();
+      for (const [k, reading] of ['1.20', '1.25', '1.30', '1.42', '1.38', '1.31'].entries()) {
+        await v.page.keyboard.type(reading);
+        await v.page.keyboard.press('Enter');
+        await v.until(() => v.page.evaluate(() => document.activeElement?.getAttribute('aria-label')), (now) => now === `inter, line ${k + 3}`); // prettier-ignore
+      }
+      await v.until(() => v.kept(), (p) => p.books?.[0]?.lines.length === 8); // prettier-ignore
+      await v.reads('main', /7 levels, from 100\.00 m to 100\.30 m.*end on a known level/s);
+      await v.type('fore, line 8', '1.4');
+      await v.type('known, line 8', '100');
+      await v.reads('main', /Line 8, [^:]*: it closes 100 mm too high; over 1 set-up 5 mm would do/);
+      expect(await v.page.$eval('main button', (b) => b.disabled)).toBe(true);
+      await v.type('fore, line 8', '1.503');
+      await v.reads('main', /It closes 3 mm off, of 5 mm allowed/);
+      // A reading taken out says so; undone it is there again.
+      await v.page.locator('input[aria-label="inter, line 3"]').click();
+      await v.page.$eval('input[aria-label="inter, line 3"]', (e) => e.select());
+      await v.page.keyboard.press('Backspace');
+      await v.page.keyboard.press('Tab');
+      await v.reads('main', /Line 3, A2: nothing was read on it/);
+      await v.press('Undo');
+      await v.reads('main', /It closes 3 mm off/);
+      // Other tape, same places; of what cannot be told so it says why.
+      await v.choose('Places by', 'two tapes, from A and B');
+      await v.reads('body', /Give the marks A and B first/);
+      await v.choose('Places by', 'an angle and a tape, from A');
+      expect(await v.valueOf('tape, line 3')).toBe('10.00');
+      expect(await serious(v)).toEqual([]);
+      await v.press('Make ground of it');
+      await v.verdict(/runs from 100\.\d\d m to 100\.\d\d m/);
+      await v.reads('body', /Levels are known to 5 mm at worst/);
+      expect((await v.kept()).books).toHaveLength(1);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+  });
+}
