@@ -205,6 +205,30 @@ describe('the command line', () => {
     expect(await refusal('export', project, '--to', 'csv', '--contours', '0')).toBe('cli.contours@');
     expect(await refusal('export', project, '--to', 'kml')).toBe('crs.none@site.crs');
   });
+  it('exports the ground, and lays a survey into it', async () => {
+    const out = path('ground.asc');
+    const told = await run<{ cells: number; minM: number; crs: null }>('export', project, '--to', 'asc', '--out', out);
+    expect(told.crs).toBeNull();
+    const again = await run<{ kind: string; ncols: number; minM: number }>('import', out);
+    expect([again.kind, again.minM]).toEqual(['terrain', expect.closeTo(told.minM, 3)]);
+    expect(await refusal('export', project, '--to', 'tif')).toBe('cli.out@');
+    // A survey 2 m above the ground, from a peg of its own.
+    const ground = await run<{ extent: { west: number; south: number } }>('import', out);
+    const { west, south } = ground.extent;
+    const points = Array.from({ length: 25 }, (_, k) => [west + 20 + 5 * (k % 5), south + 20 + 5 * Math.floor(k / 5)] as const);
+    const survey = put('yard.csv', ['x,y,z', ...points.map(([x, y]) => `${x},${y},500`)].join('\n'));
+    const made = path('patched.tif');
+    const laid = await run<{ differs: { medianM: number }; shiftM: number; featherM: number; written: string }>('patch', project, survey, '--shift', 'ground', '--feather', '4', '--out', made); // prettier-ignore
+    expect([laid.shiftM, laid.featherM, laid.written]).toEqual([-laid.differs.medianM, 4, made]);
+    expect((await run<{ kind: string }>('import', made)).kind).toBe('terrain');
+    expect((await run<{ written: null; shiftM: number }>('patch', project, survey)).written).toBeNull();
+    expect(await refusal('patch', project)).toBe('cli.missing@');
+    expect(await refusal('patch', project, survey, '--feather', '-1')).toBe('cli.feather@');
+    expect(await refusal('patch', project, put('far.csv', 'x,y,z\n900000,900000,1\n900009,900000,1\n900000,900009,2\n'))).toMatch(
+      /^terrain\.apart@/,
+    );
+    expect(await refusal('import', out, '--levels', 'yards')).toBe('cli.levels@');
+  });
   it('lists formulas and evaluates one, with its range', async () => {
     const list = await run<{ id: string; symbols: Record<string, { unit: string }> }[]>('formulas', '--json');
     expect(list.find((f) => f.id === 'runoff.curve-number')?.symbols.P.unit).toBe('mm');

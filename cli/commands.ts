@@ -6,6 +6,7 @@ import {
   type ImportedGauge,
   type ImportedShapes,
   DRAWING_FORMATS,
+  GROUND_FORMATS,
   LEVEL_UNITS,
   type LevelUnit,
   type PegFormat,
@@ -29,20 +30,14 @@ import { kindsOf, registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
 import { begunAt } from './begin.ts';
+import { exportGround, patchCommand } from './ground.ts';
+import { toJson } from './json.ts';
 import { runBench } from './bench/run.ts';
 import { openProject, readBytes } from './files.ts';
 import { scenarioIn } from './scenario.ts';
 import { seasonAt, sizesAt } from './season.ts';
 
 type CliCommand = (words: readonly string[]) => Promise<string> | string;
-
-/** JSON with typed arrays as lists and null for what is not a finite number. */
-function toJson(value: unknown): string {
-  return `${JSON.stringify(value, (_key, v: unknown) => {
-    if (ArrayBuffer.isView(v)) return Array.from(v as unknown as ArrayLike<number>);
-    return typeof v === 'number' && !Number.isFinite(v) ? null : v;
-  })}\n`;
-}
 
 async function deriveCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['option', 'case', 'scenario']);
@@ -213,7 +208,7 @@ const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 async function exportDrawing(args: Arguments): Promise<string> {
   const { project: found, grids, records, file } = await openProject(soleArgument(args, 'PROJECT'));
   const said = args.options.get('to') ?? '';
-  const format = DRAWING_FORMATS.find((f) => f === said) ?? fail('cli.format', `--to is "${said}"`, { do: `Use one of ${DRAWING_FORMATS.join(', ')}.` }); // prettier-ignore
+  const format = DRAWING_FORMATS.find((f) => f === said) ?? fail('cli.format', `--to is "${said}"`, { do: `Use one of ${[...DRAWING_FORMATS, ...GROUND_FORMATS].join(', ')}.` }); // prettier-ignore
   const intervalM = numberOption(args, 'contours') ?? null;
   if (intervalM !== null && !(intervalM > 0))
     fail('cli.contours', `--contours is ${intervalM}`, { do: 'Give a height above zero, in metres.' });
@@ -226,7 +221,9 @@ async function exportDrawing(args: Arguments): Promise<string> {
 }
 
 async function exportCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'contours']);
+  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'contours', 'out']);
+  const ground = GROUND_FORMATS.find((f) => f === args.options.get('to'));
+  if (ground) return exportGround(args, ground);
   if (args.options.has('to')) return exportDrawing(args);
   const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
   const format =
@@ -291,6 +288,7 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   'failure-order': failureOrderCommand,
   compare: compareCommand,
   import: importCommand,
+  patch: patchCommand,
   export: exportCommand,
   formulas: formulasCommand,
   kinds: () => toJson(kindsOf(registry)),

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { importFile, openProjectFile } from '#core/formats';
 import type { GridSource, RainContext } from '#core/derive';
@@ -12,6 +12,14 @@ export function readBytes(path: string): Uint8Array {
     return new Uint8Array(readFileSync(path));
   } catch {
     return fail('file.missing', `there is no readable file ${path}`, { where: { file: path }, do: 'Check the name and the folder.' });
+  }
+}
+
+export function writeBytes(path: string, bytes: Uint8Array): void {
+  try {
+    writeFileSync(path, bytes);
+  } catch {
+    fail('file.unwritable', `${path} cannot be written`, { where: { file: path }, do: 'Check the folder, and that it may be written to.' });
   }
 }
 

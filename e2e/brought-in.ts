@@ -59,7 +59,35 @@ export function broughtIn(open: () => Bench): void {
       );
       await v.press('Plan as DXF');
       expect(new TextDecoder().decode(await v.downloaded('.dxf'))).toMatch(/CONTOURS[\s\S]*EOF\s*$/);
+      await v.press('Ground as LandXML');
+      expect(new TextDecoder().decode(await v.downloaded('.xml'))).toMatch(
+        /epsgCode="32626"[\s\S]*<Surface name="Ground"[\s\S]*<F>\d+ \d+ \d+<\/F>/,
+      );
       expect(await serious(v)).toEqual([]);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a survey of a part is laid into the ground there is, raised to it, and one undo takes it out', async () => {
+      const v = await Visitor.arrive(open(), LAND);
+      const before = (await v.kept()).terrain;
+      // From a peg of its own: 30 m and more off, and tilted.
+      const points = Array.from({ length: 42 }, (_, k) => [W + 300 + 6 * (k % 7), S + 300 + 6 * Math.floor(k / 7), 40 + 0.05 * (k % 7)]);
+      const csv = ['x,y,z', ...points.map((p) => p.join(','))].join('\n');
+      await v.drop('yard.csv', new TextEncoder().encode(csv));
+      await v.reads('[role="dialog"]', /yard\.csv lies on the ground there is.*It lies [\d.]+ m below it in the middle of \d+ cells/s);
+      expect(await serious(v)).toEqual([]);
+      await v.reads('[role="dialog"]', /It is raised by \d+\.\d m/);
+      await v.press('Lay it into the ground');
+      await v.reads('body', /yard\.csv is laid into the ground; undo takes it out again/);
+      const laid = (await v.until(() => v.kept(), (p) => p.terrain?.kind === 'asset' && / with yard\.csv$/.test(p.terrain.source))).terrain; // prettier-ignore
+      expect(laid).not.toEqual(before);
+      await v.verdict(/runs from \d\d+\.\d\d m/);
+      await v.press('Undo');
+      await v.until(() => v.kept(), (p) => JSON.stringify(p.terrain) === JSON.stringify(before)); // prettier-ignore
+      // Left, nothing has changed.
+      await v.drop('yard.csv', new TextEncoder().encode(csv));
+      await v.reads('[role="dialog"]', /Lay it into the ground/);
+      await v.press('Leave it');
+      expect((await v.kept()).terrain).toEqual(before);
       expect(v.errors).toEqual([]);
     }, 180000);
     it('a stranger with contours is at the ground they make', async () => {

@@ -246,17 +246,17 @@ async function readLevels(image: Image, name: string): Promise<Float64Array> {
 
 const NO_DATA = -9999;
 
-/** A grid as a GeoTIFF of Float32 levels in a projected system. */
-export function writeGeoTiff(grid: Grid, epsg: number): Uint8Array {
+/** A grid as a GeoTIFF of Float32 levels; in no system where its number is null. */
+export function writeGeoTiff(grid: Grid, epsg: number | null): Uint8Array {
   const levels = Float32Array.from(grid.z, (v) => (Number.isNaN(v) ? NO_DATA : v + grid.baseM));
   const buffer = writeArrayBuffer(levels, {
     width: grid.ncols,
     height: grid.nrows,
     ModelPixelScale: [grid.cellM, grid.cellM, 0],
     ModelTiepoint: [0, 0, 0, grid.west, grid.south + grid.nrows * grid.cellM, 0],
-    GTModelTypeGeoKey: PROJECTED,
     GTRasterTypeGeoKey: 1,
-    ProjectedCSTypeGeoKey: epsg,
+    // Without a word on its system the writer would call it degrees.
+    ...(epsg === null ? { GTModelTypeGeoKey: USER_DEFINED, ProjectedCSTypeGeoKey: USER_DEFINED } : { GTModelTypeGeoKey: PROJECTED, ProjectedCSTypeGeoKey: epsg }),
     GDAL_NODATA: String(NO_DATA),
   });
   return new Uint8Array(buffer);

@@ -25,3 +25,4 @@ export * from './classes.ts';
 export * from './refine.ts';
 export * from './flow-path.ts';
 export * from './exits.ts';
+export * from './patch.ts';

@@ -13,6 +13,7 @@ import { GlobalStyle, THEMES } from './theme.ts';
 
 const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
 const { View: DrawnDialog } = lazily(() => import('./DrawnDialog.tsx'), 'DrawnDialog');
+const { View: GroundsDialog } = lazily(() => import('./GroundsDialog.tsx'), 'GroundsDialog');
 const { View: ProjectsPage } = lazily(() => import('./ProjectsPage.tsx'), 'ProjectsPage');
 
 /** The last project opened here, else the demo. */
@@ -58,6 +59,7 @@ function DropAnywhere(): ReactNode {
 export function App(): ReactNode {
   const theme = useApp((s) => s.theme);
   const isAsking = useApp((s) => s.drawnFile !== null);
+  const isMet = useApp((s) => s.twoGrounds !== null);
   useEffect(() => {
     void loadSettings();
     window.addEventListener('pagehide', leave);
@@ -74,6 +76,11 @@ export function App(): ReactNode {
       {isAsking && (
         <Suspense>
           <DrawnDialog />
+        </Suspense>
+      )}
+      {isMet && (
+        <Suspense>
+          <GroundsDialog />
         </Suspense>
       )}
       <Guarded of="page">

@@ -5,7 +5,8 @@ import { Button, Choose, Inline, Muted, OverSheet, Problems, Shade } from '../ki
 import { type Group, countOf, countWords, groupsOf, kindOf, kindsFor, offWords, takenAs } from './drawn.ts';
 import { bringIn } from './import.ts';
 import { newId } from './selectors.ts';
-import { type DrawnFile, dispatch, notify, useApp } from './store.ts';
+import type { DrawnFile } from './asked.ts';
+import { dispatch, notify, useApp } from './store.ts';
 
 const Sheet = styled(OverSheet)`
   width: min(660px, 94vw);

@@ -1,4 +1,4 @@
-import type { DrawingFormat, PegFormat } from '#core/formats';
+import type { DrawingFormat, GroundFormat, PegFormat } from '#core/formats';
 import { type Project, assetsOf, optionOf } from '#core/project';
 import { askNow } from './ask.ts';
 import { runJob } from './jobs.ts';
@@ -80,6 +80,20 @@ export async function exportDrawing(format: DrawingFormat, contourM: number | nu
   if (answer.ok) download(`${fileName(project.name)}-plan.${format}`, answer.value);
   else notify({ tone: 'mend', title: 'The plan was not exported', problems: answer.problems });
 }
+
+/** The ground as works shape it, for other programs and machines. */
+export async function exportGround(format: GroundFormat): Promise<void> {
+  const { history, terrain } = useApp.getState();
+  if (!history || !terrain) return;
+  const { name, site } = history.project;
+  const answer = await runJob('Writing the ground', (work) => work.ground(terrain, { format, name, crs: site.crs }));
+  if (!answer) return;
+  if (answer.ok) download(`${fileName(name)}-ground.${GROUND_ENDINGS[format]}`, answer.value);
+  else notify({ tone: 'mend', title: 'The ground was not exported', problems: answer.problems });
+}
+
+/** How files of the ground end: told here too, since the writers come with the worker alone. */
+const GROUND_ENDINGS: Readonly<Record<GroundFormat, string>> = { tif: 'tif', asc: 'asc', landxml: 'xml', faces: 'dxf' };
 
 /** The pegs as computed, in one of the open formats. */
 export async function exportPegs(format: PegFormat): Promise<void> {

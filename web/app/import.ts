@@ -3,12 +3,13 @@ import type { ImportHow } from '#core/formats';
 import { type Project, type UserProblem, documentHash, fail, problemsThrown } from '#core/project';
 import { readProject } from './guard.ts';
 import type { TakenIn } from '../workers/protocol.ts';
-import { dispatch, keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
+import { keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
 import { claim } from './claim.ts';
 import { runJob } from './jobs.ts';
 import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
+import { takeGround } from './take-ground.ts';
 import { together } from './together.ts';
 
 export const typedLevels = (text: string): File =>
@@ -93,11 +94,23 @@ export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean>
   if (isProject(file.name)) return (await openFile(file)) !== null;
   const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, inSystem(file.name, how)));
   if (!answer) return false;
-  if (answer.ok) return answer.value.kind === 'shapes' ? askOf(file, answer.value) : take(answer.value);
+  if (answer.ok) {
+    if (answer.value.kind === 'shapes') return askOf(file, answer.value);
+    return take(await inSystemThere(file, answer.value, how));
+  }
   refused(file, answer.problems);
   const doubt = answer.problems.map((p) => DOUBTS[p.code]).find((choices) => choices !== undefined);
   const said = doubt ? await askWhich(doubt) : null;
   return said === null ? false : bringIn(file, { ...how, ...said });
+}
+
+/** Ground in degrees is laid flat in the system of the ground there is, so that the two can be one. */
+async function inSystemThere(file: File, imported: Exclude<TakenIn, Shapes>, how: ImportHow): Promise<Exclude<TakenIn, Shapes>> {
+  const project = useApp.getState().history?.project;
+  const crs = project?.site.crs ?? null;
+  if (imported.kind !== 'terrain' || !project?.terrain || crs === null || imported.crs === null || imported.crs === crs) return imported;
+  const again = await runJob(`Reading ${file.name} in ${crs}`, (work) => work.import(file, { ...how, crs }));
+  return again?.ok && again.value.kind === 'terrain' ? again.value : imported;
 }
 
 /** Several files at once, each with its parts: whether any was taken. */
@@ -147,13 +160,8 @@ async function take(imported: Exclude<TakenIn, Shapes>): Promise<boolean> {
     if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
+  if (imported.kind === 'terrain') return takeGround(project, imported);
   const { sha256, blob } = imported.asset;
   await keepAsset(sha256, blob);
-  if (imported.kind === 'gauge') return takeGauge(imported, sha256);
-  const done = dispatch({
-    type: 'terrain.set',
-    payload: { terrain: { kind: 'asset', sha256, source: imported.source }, crs: imported.crs },
-  });
-  if (done) notify({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
-  return done;
+  return takeGauge(imported, sha256);
 }

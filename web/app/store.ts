@@ -6,7 +6,8 @@ import type { Point } from '#core/geometry';
 import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
-import type { Compute, TakenIn, TerrainView } from '../workers/protocol.ts';
+import type { DrawnFile, TwoGrounds } from './asked.ts';
+import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
@@ -39,13 +40,6 @@ function countsOf({ derived: { checks } }: DeriveResult): Counts {
   return { mend: of('mend'), weigh: of('weigh') };
 }
 
-/** A file of things drawn, and whom to tell whether it was taken in the end. */
-export interface DrawnFile {
-  readonly file: File;
-  readonly imported: Extract<TakenIn, { readonly kind: 'shapes' }>;
-  readonly done: (isTaken: boolean) => void;
-}
-
 export interface AppState {
   readonly history: History | null;
   readonly result: DeriveResult | null;
@@ -69,6 +63,8 @@ export interface AppState {
   readonly notice: Notice | null;
   /** A file of things drawn, read and not taken yet. */
   readonly drawnFile: DrawnFile | null;
+  /** New ground the user is asked about. */
+  readonly twoGrounds: TwoGrounds | null;
   readonly system: UnitSystem;
   readonly theme: ThemeName;
   /** Length of the storm that is looked at; null for the one that governs. */
@@ -92,6 +88,7 @@ const INITIAL: AppState = {
   drawn: [],
   notice: null,
   drawnFile: null,
+  twoGrounds: null,
   system: 'metric',
   theme: 'paper',
   shownMin: null,

@@ -8,11 +8,13 @@ import {
   needsCrs,
   openProjectFile,
   writeDrawing,
+  writeGround,
   writePegs,
   writeProjectFile,
 } from '#core/formats';
 import { catalogue } from '#core/works';
-import { assetName, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
+import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
+import { type Grid, differsFrom, patched, usualFeather } from '#core/terrain';
 import type { Answer, FileWork, TakenIn } from './protocol.ts';
 
 let report: (part: string, share: number) => void = () => undefined;
@@ -30,6 +32,7 @@ async function bytesOf(file: File): Promise<{ name: string; bytes: Uint8Array }>
   return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
+const gridOf = async (blob: Blob): Promise<Grid> => gridFromBytes(new Uint8Array(await blob.arrayBuffer()));
 const blobOf = (bytes: Uint8Array): Blob => new Blob([bytes as Uint8Array<ArrayBuffer>]);
 const entriesOf = async <T>(map: ReadonlyMap<string, Blob>, read: (blob: Blob) => Promise<T>): Promise<Map<string, T>> =>
   new Map(await Promise.all([...map].map(async ([name, blob]) => [name, await read(blob)] as const)));
@@ -56,10 +59,29 @@ const work: FileWork = {
       const { crs, source, notes } = imported;
       return { kind: 'terrain', crs, source, notes, asset };
     }),
+  compare: (ground, survey) =>
+    answer('comparing two grounds', async () => {
+      const [there, laid] = [await gridOf(ground), await gridOf(survey)];
+      const differs = differsFrom(there, laid);
+      return differs && { differs, featherM: usualFeather(there, laid) };
+    }),
+  patch: (ground, survey, how) =>
+    answer('laying one ground into the other', async () => {
+      report('laying one ground into the other', 0.2);
+      const bytes = gridToBytes(patched(await gridOf(ground), await gridOf(survey), how));
+      return { sha256: assetName(bytes), blob: blobOf(bytes) };
+    }),
   pegs: (pegs, { format, crs: name, names }) =>
     answer('exporting the pegs', async () => {
       const crs = name === null ? null : await crsOf(name);
       return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
+    }),
+  ground: ({ frame, z }, { format, name, crs: said }) =>
+    answer('exporting the ground', async () => {
+      report('writing the ground', 0.3);
+      const crs = said === null ? null : await crsOf(said);
+      const epsg = crs && Number(crs.code.slice('EPSG:'.length));
+      return blobOf(writeGround({ ...frame, z }, format, { name, epsg, when: new Date() }));
     }),
   drawing: (project, { derived, contours, format }) =>
     answer('exporting the plan', async () => {

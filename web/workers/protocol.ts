@@ -1,9 +1,18 @@
 // The one table of what the page asks of its workers.
 import type { Derived, QuestionName } from '#core/derive';
-import type { ImportHow, ImportedGauge, ImportedRain, ImportedShapes, ImportedTerrain, PegFormat, DrawingFormat } from '#core/formats';
+import type {
+  ImportHow,
+  ImportedGauge,
+  ImportedRain,
+  ImportedShapes,
+  ImportedTerrain,
+  PegFormat,
+  DrawingFormat,
+  GroundFormat,
+} from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
-import type { ContourLines } from '#core/terrain';
+import type { ContourLines, Differs, PatchHow } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -79,6 +88,19 @@ export interface DrawingOn {
   readonly format: DrawingFormat;
 }
 
+/** How the ground is written: its format, and what is told of it. */
+export interface GroundOut {
+  readonly format: GroundFormat;
+  readonly name: string;
+  readonly crs: Project['site']['crs'];
+}
+
+/** Two grounds that meet. */
+export interface Met {
+  readonly differs: Differs;
+  readonly featherM: number;
+}
+
 /** What a worker does with one file. */
 export interface FileWork {
   /** A project file unpacked: its JSON, not judged yet, and its assets. */
@@ -88,6 +110,12 @@ export interface FileWork {
   readonly pegs: (pegs: readonly Peg[], on: PegsOn) => Promise<Answer<Blob>>;
   /** The whole plan as a drawing for other programs. */
   readonly drawing: (project: Project, on: DrawingOn) => Promise<Answer<Blob>>;
+  /** How a survey lies against the ground there is, and over how far one would pass into the other; null where they do not meet. */
+  readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
+  /** The survey laid into the ground. */
+  readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<Packed>>;
+  /** The ground for other programs and machines. */
+  readonly ground: (ground: Pick<TerrainView, 'frame' | 'z'>, on: GroundOut) => Promise<Answer<Blob>>;
   readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }

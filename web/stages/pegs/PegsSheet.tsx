@@ -5,6 +5,7 @@ import { DEFAULT_SURVEY } from '#core/project';
 import { isReadable } from '#core/survey';
 import { formatNumber } from '#core/units';
 import { exportPegs } from '../../app/export.ts';
+import { GroundPart } from './GroundPart.tsx';
 import { PlanPart } from './PlanPart.tsx';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';
 import { dispatch, useApp } from '../../app/store.ts';
@@ -97,6 +98,7 @@ export function PegsSheet(): ReactNode {
       </Inline>
       {isLocal && <Muted>GPX and GeoJSON need latitude and longitude: this project is in local metres.</Muted>}
       <PlanPart />
+      <GroundPart />
       {works.map((work) => {
         const own = pegs.filter((p) => p.work === work.id);
         if (own.length === 0) return null;

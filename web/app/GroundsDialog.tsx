@@ -1,0 +1,85 @@
+import { useState, type ReactNode } from 'react';
+import { Dialog, Heading } from 'react-aria-components';
+import styled from 'styled-components';
+import { Button, Choose, Fact, Inline, Muted, OverSheet, Quantity, Row, Shade } from '../kit/index.ts';
+import { useFormat } from './selectors.ts';
+import type { GroundChosen, TwoGrounds } from './asked.ts';
+import { useApp } from './store.ts';
+
+const Sheet = styled(OverSheet)`
+  width: min(560px, 94vw);
+  h2 {
+    margin: 0 0 6px;
+    overflow-wrap: anywhere;
+  }
+`;
+
+/** Which of the two is raised to the other: the survey by what it differs in the middle, or neither. */
+const SHIFTS = [
+  { id: 'none', name: 'as it was levelled' },
+  { id: 'survey', name: 'raised to the ground there is' },
+] as const;
+
+/** Off by more than so many times what it strays, and by so much besides, a survey was likely levelled from another zero [m]. */
+const [OTHER_ZERO, OTHER_ZERO_M] = [3, 0.5];
+
+/** Puts the question away with its answer. */
+function close(chosen: GroundChosen | null): void {
+  const asked = useApp.getState().twoGrounds;
+  useApp.setState({ twoGrounds: null });
+  asked?.done(chosen);
+}
+
+function Asked({ imported, met: { differs, featherM } }: TwoGrounds): ReactNode {
+  const format = useFormat();
+  const [feather, setFeather] = useState(featherM);
+  const { medianM, spreadM, mostM, cells } = differs;
+  // So far off on the whole, and so little from place to place: another zero.
+  const [shift, setShift] = useState<(typeof SHIFTS)[number]['id']>(
+    Math.abs(medianM) > OTHER_ZERO * spreadM + OTHER_ZERO_M ? 'survey' : 'none',
+  );
+  const off = format(Math.abs(medianM), 'length');
+  return (
+    <>
+      <Heading slot="title">{imported.source} lies on the ground there is</Heading>
+      <p>
+        It lies <strong>{off}</strong> {medianM < 0 ? 'below' : 'above'} it in the middle of {cells} cells, and within{' '}
+        <strong>{format(spreadM, 'length')}</strong> of that in two of three.
+      </p>
+      <Fact label="Farthest from that middle" value={format(mostM, 'length')} />
+      <Row>
+        <Choose label="Its levels" value={shift} choices={SHIFTS} onChange={setShift} />
+      </Row>
+      <Muted>
+        {shift === 'none'
+          ? `Right where both go out from one zero; at its edge it then passes over ${off}. A survey from a peg of its own is raised instead.`
+          : `It is ${medianM < 0 ? 'raised' : 'lowered'} by ${off}; what differs from place to place stays, and is the ground as it was surveyed.`}
+      </Muted>
+      <Quantity label="One passes into the other over" kind="length" min={0} max={500} value={feather} onChange={setFeather} />
+      <Inline style={{ marginTop: 14 }}>
+        <Button look="strong" onPress={() => close({ shiftM: shift === 'survey' ? -medianM : 0, featherM: feather })}>
+          Lay it into the ground
+        </Button>
+        <Button onPress={() => close('replace')}>Put it in place of the ground</Button>
+        <Button look="quiet" onPress={() => close(null)}>
+          Leave it
+        </Button>
+      </Inline>
+    </>
+  );
+}
+
+/** Asks what becomes of new ground that lies on the ground there is. */
+export function GroundsDialog(): ReactNode {
+  const asked = useApp((s) => s.twoGrounds);
+  if (!asked) return null;
+  return (
+    <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
+      <Sheet>
+        <Dialog>
+          <Asked {...asked} />
+        </Dialog>
+      </Sheet>
+    </Shade>
+  );
+}

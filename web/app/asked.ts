@@ -1,0 +1,20 @@
+// What the user is asked about files just read, over the page.
+import type { PatchHow } from '#core/terrain';
+import type { Met, TakenIn } from '../workers/protocol.ts';
+
+/** A file of things drawn, and whom to tell whether it was taken in the end. */
+export interface DrawnFile {
+  readonly file: File;
+  readonly imported: Extract<TakenIn, { readonly kind: 'shapes' }>;
+  readonly done: (isTaken: boolean) => void;
+}
+
+/** Ground just read that lies on the ground there is, and whom to tell what became of it. */
+export interface TwoGrounds {
+  readonly imported: Extract<TakenIn, { readonly kind: 'terrain' }>;
+  readonly met: Met;
+  readonly done: (how: GroundChosen | null) => void;
+}
+
+/** What becomes of new ground: it takes the place of what was there, or is laid into it, raised by so much. */
+export type GroundChosen = 'replace' | PatchHow;

@@ -1,0 +1,55 @@
+// New ground: in place of what was there, or laid into it where the two meet and the user says so.
+import type { Project } from '#core/project';
+import type { TakenIn } from '../workers/protocol.ts';
+import { runJob } from './jobs.ts';
+import type { GroundChosen } from './asked.ts';
+import { assetOf, dispatch, keepAsset, notify, useApp } from './store.ts';
+
+type Ground = Extract<TakenIn, { readonly kind: 'terrain' }>;
+
+/** The ground there is, where new ground could be laid into it: both in the same metres. */
+async function groundThere({ terrain, site }: Project, imported: Ground): Promise<Blob | null> {
+  if (terrain?.kind !== 'asset' || (imported.crs !== null && imported.crs !== site.crs)) return null;
+  return terrain.sha256 === imported.asset.sha256 ? null : assetOf(terrain.sha256).catch(() => null);
+}
+
+/** Asks what becomes of new ground that lies on the ground there is; null when it is left. */
+async function chosenFor(imported: Ground, there: Blob): Promise<GroundChosen | null> {
+  const answer = await runJob(`Comparing ${imported.source} with the ground there is`, (work) => work.compare(there, imported.asset.blob));
+  const met = answer?.ok === true ? answer.value : null;
+  if (!met) return 'replace';
+  notify(null);
+  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met, done } }));
+}
+
+/** Takes ground in. Returns whether it was taken. */
+export async function takeGround(project: Project, imported: Ground): Promise<boolean> {
+  const there = await groundThere(project, imported);
+  const chosen = there ? await chosenFor(imported, there) : 'replace';
+  if (chosen === null) return false;
+  if (chosen !== 'replace' && there) return layIn({ project, imported, there }, chosen);
+  await keepAsset(imported.asset.sha256, imported.asset.blob);
+  const done = dispatch({
+    type: 'terrain.set',
+    payload: { terrain: { kind: 'asset', sha256: imported.asset.sha256, source: imported.source }, crs: imported.crs },
+  });
+  if (done) notify({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
+  return done;
+}
+
+/** Lays the new ground into the one there is: a new ground, made of both. */
+async function layIn({ project, imported, there }: { readonly project: Project; readonly imported: Ground; readonly there: Blob }, how: Exclude<GroundChosen, 'replace'>): Promise<boolean> {
+  const answer = await runJob(`Laying in ${imported.source}`, (work) => work.patch(there, imported.asset.blob, how));
+  if (!answer) return false;
+  if (!answer.ok) {
+    notify({ tone: 'mend', title: `${imported.source} was not laid in; nothing has changed`, problems: answer.problems });
+    return false;
+  }
+  const { sha256, blob } = answer.value;
+  await keepAsset(sha256, blob);
+  const before = project.terrain?.kind === 'asset' ? project.terrain.source : 'the ground';
+  const source = `${before.slice(0, 200)}, with ${imported.source}`;
+  const done = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source }, crs: project.site.crs } });
+  if (done) notify({ tone: 'fine', title: [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' '), problems: [] });
+  return done;
+} // prettier-ignore
