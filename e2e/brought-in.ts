@@ -90,6 +90,21 @@ export function broughtIn(open: () => Bench): void {
       expect((await v.kept()).terrain).toEqual(before);
       expect(v.errors).toEqual([]);
     }, 180000);
+    it('ground that is ragged is smoothed, told how much it moved, and undone', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      const rows = Array.from({ length: 60 }, (_, r) => Array.from({ length: 60 }, (_c, c) => (100 + 0.05 * c - 0.03 * r + 0.15 * Math.sin(12.9898 * c + 78.233 * r) * Math.cos(39.4 * c * r)).toFixed(3)).join(' ')); // prettier-ignore
+      const asc = `ncols 60\nnrows 60\nxllcorner 500000\nyllcorner 4000000\ncellsize 1\n${rows.join('\n')}\n`;
+      await v.drop('ragged.asc', new TextEncoder().encode(asc));
+      await v.reads('aside', /Cells stand \d+\smm off their neighbours: contours nearer/);
+      const before = (await v.kept()).terrain;
+      await v.press('Smooth the ground');
+      await v.reads('body', /The ground is smoothed: its noise is \d+\smm, it was \d+\smm; no level moved by more than \d+\smm/);
+      await v.until(() => v.kept(), (p) => p.terrain?.kind === 'asset' && p.terrain.source === 'ragged.asc, smoothed'); // prettier-ignore
+      await v.press('Undo');
+      await v.until(() => v.kept(), (p) => JSON.stringify(p.terrain) === JSON.stringify(before)); // prettier-ignore
+      expect(await serious(v)).toEqual([]);
+      expect(v.errors).toEqual([]);
+    }, 180000);
     it('a stranger with contours is at the ground they make', async () => {
       const v = await Visitor.arrive(open(), '/start');
       const contour = (y: number, ele: number): object => ({ type: 'Feature', properties: { ele }, geometry: { type: 'LineString', coordinates: Array.from({ length: 11 }, (_, k) => [15 + 0.0002 * k, 48 + y]) } }); // prettier-ignore

@@ -26,3 +26,4 @@ export * from './refine.ts';
 export * from './flow-path.ts';
 export * from './exits.ts';
 export * from './patch.ts';
+export * from './smooth.ts';

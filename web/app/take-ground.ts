@@ -1,5 +1,7 @@
 // New ground: in place of what was there, or laid into it where the two meet and the user says so.
 import type { Project } from '#core/project';
+import type { Smoothing } from '#core/terrain';
+import { formatQuantity } from '#core/units';
 import type { TakenIn } from '../workers/protocol.ts';
 import { runJob } from './jobs.ts';
 import type { GroundChosen } from './asked.ts';
@@ -52,4 +54,25 @@ async function layIn({ project, imported, there }: { readonly project: Project; 
   const done = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source }, crs: project.site.crs } });
   if (done) notify({ tone: 'fine', title: [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' '), problems: [] });
   return done;
+} // prettier-ignore
+
+/** Takes the noise out of the ground: a new ground, the one before kept with its undo. */
+export async function smoothGround(how: Smoothing): Promise<void> {
+  const { history, system } = useApp.getState();
+  const terrain = history?.project.terrain;
+  if (!history || terrain?.kind !== 'asset') return;
+  const there = await assetOf(terrain.sha256).catch(() => null);
+  const answer = there && (await runJob('Smoothing the ground', (work) => work.smooth(there, how)));
+  if (!answer) return;
+  if (!answer.ok || !answer.value) {
+    notify({ tone: 'mend', title: 'The ground was not smoothed; nothing has changed', problems: answer.ok ? [] : answer.problems });
+    return;
+  }
+  const { asset, beforeM, afterM, movedM } = answer.value;
+  await keepAsset(asset.sha256, asset.blob);
+  const source = `${terrain.source.slice(0, 200)}, smoothed`;
+  const { crs } = history.project.site;
+  if (!dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: asset.sha256, source }, crs } })) return;
+  const told = (m: number): string => formatQuantity(m, 'difference', system);
+  notify({ tone: 'fine', title: `The ground is smoothed: its noise is ${told(afterM)}, it was ${told(beforeM)}; no level moved by more than ${told(movedM)}. Undo brings back the ground as it was.`, problems: [] });
 } // prettier-ignore

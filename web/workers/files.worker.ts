@@ -14,7 +14,7 @@ import {
 } from '#core/formats';
 import { catalogue } from '#core/works';
 import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
-import { type Grid, differsFrom, patched, usualFeather } from '#core/terrain';
+import { type Grid, differsFrom, patched, smoothed, usualFeather } from '#core/terrain';
 import type { Answer, FileWork, TakenIn } from './protocol.ts';
 
 let report: (part: string, share: number) => void = () => undefined;
@@ -75,6 +75,15 @@ const work: FileWork = {
     answer('exporting the pegs', async () => {
       const crs = name === null ? null : await crsOf(name);
       return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
+    }),
+  smooth: (ground, how) =>
+    answer('smoothing the ground', async () => {
+      report('smoothing the ground', 0.2);
+      const made = smoothed(await gridOf(ground), how);
+      if (!made) return null;
+      const { grid, ...told } = made;
+      const bytes = gridToBytes(grid);
+      return { ...told, asset: { sha256: assetName(bytes), blob: blobOf(bytes) } };
     }),
   ground: ({ frame, z }, { format, name, crs: said }) =>
     answer('exporting the ground', async () => {

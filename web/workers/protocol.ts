@@ -12,7 +12,7 @@ import type {
 } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
-import type { ContourLines, Differs, PatchHow } from '#core/terrain';
+import type { ContourLines, Differs, PatchHow, Smoothed, Smoothing } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -114,6 +114,8 @@ export interface FileWork {
   readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
   /** The survey laid into the ground. */
   readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<Packed>>;
+  /** The ground with its noise taken out; null where too little is known to tell it. */
+  readonly smooth: (ground: Blob, how: Smoothing) => Promise<Answer<(Omit<Smoothed, 'grid'> & { readonly asset: Packed }) | null>>;
   /** The ground for other programs and machines. */
   readonly ground: (ground: Pick<TerrainView, 'frame' | 'z'>, on: GroundOut) => Promise<Answer<Blob>>;
   readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;

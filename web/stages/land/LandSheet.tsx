@@ -8,6 +8,7 @@ import { BooksPart } from './BooksPart.tsx';
 import { FeaturePart } from './FeaturePart.tsx';
 import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
 import { ImportTerrain } from './ImportTerrain.tsx';
+import { SmoothPart } from './SmoothPart.tsx';
 
 function PinPart(): ReactNode {
   const { pins } = useProject();
@@ -81,6 +82,7 @@ export function LandSheet(): ReactNode {
       {terrain && <PlacesPart />}
       {terrain && <HollowsPart />}
       {terrain && <SlopesPart />}
+      {terrain && <SmoothPart />}
       {terrain && (
         <Part title="Terrain">
           <Fact label="Ground mapped" value={format(terrain.areaM2, 'land')} />
