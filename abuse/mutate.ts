@@ -22,6 +22,8 @@ export const FORMATS = [
   'gpx',
   'dxf',
   'shapefile',
+  'zipped-grid',
+  'book',
   'project',
   'outlet',
   'commands',
@@ -60,6 +62,7 @@ const SURVEY = [
   '',
 ].join('\n');
 const GAUGE = `date,rain_mm\n${Array.from({ length: 60 }, (_, i) => `2021-0${i < 31 ? 5 : 6}-${String(i < 31 ? i + 1 : i - 30).padStart(2, '0')},${['0', '3.2', 'T', '', '12.5', '7A'][(i * 7) % 6]}`).join('\n')}\n`;
+const BOOK = ['name,x,y,bs,is,fs,level', 'peg,,,1.5,,,100', ...Array.from({ length: 12 }, (_, i) => `${i},${6 * (i % 4)},${7 * Math.floor(i / 4)},,${(1 + i / 10).toFixed(3)},,`), 'turn,3,3,1.2,,1.4,', 'peg,,,,,1.3,100', ''].join('\n'); // prettier-ignore
 const READINGS = 'time,depth mm,refilled\n9:00,100\n9:10,91\n9:20,83,100\n9:30,92.5\n9:45,81\n';
 
 const kept = (name: string): Uint8Array => new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures', name)));
@@ -164,6 +167,12 @@ const SOUND: Readonly<Record<Format, readonly (Uint8Array | string | object)[]>>
   gpx: [GPX],
   dxf: [DXF],
   shapefile: [kept('houses.shp.zip'), kept('contours.shp.zip')],
+  'zipped-grid': [kept('grid-utm.zip'), kept('grid-degrees.zip')],
+  book: [
+    BOOK,
+    'name,from,x,y,behind,ahead,level\nsill,,,,,,100\na,,0,0,1,0.9,\nb,,9,0,1,1.2,\nc,a,0,9,1,0.7,\n',
+    'name,x,y,rise,steps,level\nsill,,,,,100\na,0,0,0.1,2,\nb,9,0,-0.2,3,\nc,0,9,0.3,2,\n',
+  ],
   project: [PLANE, VALLEY, PLANE],
   outlet: [outletFile()],
   commands: [COMMANDS],
@@ -181,6 +190,8 @@ const NAMES: Readonly<Record<Format, string>> = {
   gpx: 'w.gpx',
   dxf: 'd.dxf',
   shapefile: 's.zip',
+  'zipped-grid': 'z.zip',
+  book: 'b.csv',
   project: 'project.json',
   outlet: 'p.outlet',
   commands: 'commands.json',

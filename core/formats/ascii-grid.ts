@@ -1,9 +1,8 @@
-import { MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
+import { MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import { type LevelUnit, asSaid, looksLikeDegrees, tooBig } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
-import { laidFlat } from './lay-flat.ts';
+import { asItLies, laidFlat } from './lay-flat.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
-import { isSquare, isTooLarge, madeSquare, squared } from './resample.ts';
 import { DEGREES, isFeetPrj, systemOfPrj } from './systems.ts';
 import { textOf } from './text.ts';
 
@@ -140,8 +139,6 @@ function levelsIn(
   return levels;
 }
 
-const NO_SYSTEM = 'The file names no coordinate system: positions are taken as local metres, and geographic exports are off.';
-
 /** The mark for no data where the header names none. */
 const USUAL_MARK = -9999;
 
@@ -171,11 +168,5 @@ export async function readAsciiGrid({ name, bytes }: InputFile, how: GridHow): P
     return laidFlat(lattice, { file: name, wanted: how.crs, from: said && 'from' in said ? said.from : DEGREES, notes });
   }
   const crs = said ? said.crs.code : how.crs;
-  if (crs === null) notes.unshift(NO_SYSTEM);
-  if (isSquare(dx, dy))
-    return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM: dx, west, south }, levels), crs, source: name, notes };
-  const made = squared(lattice);
-  if (isTooLarge(made.frame)) tooBig(name, made.frame.ncols * made.frame.nrows);
-  notes.push(madeSquare(lattice, made.frame.cellM));
-  return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: name, notes };
+  return asItLies(lattice, { file: name, crs, notes });
 }

@@ -1,11 +1,10 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
-import { type Grid, MAX_CELLS, MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
+import { type Grid, MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
 import { requireCrs } from './crs.ts';
 import { type LevelUnit, asSaid, looksLikeDegrees, tooBig } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
-import { laidFlat } from './lay-flat.ts';
-import { isSquare, isTooLarge, madeSquare, squared } from './resample.ts';
+import { asItLies, laidFlat } from './lay-flat.ts';
 import { DEGREES, type Foreign, feetSystem } from './systems.ts';
 import { tiffFault } from './tiff-guard.ts';
 import { UserError } from '../project/index.ts';
@@ -158,14 +157,7 @@ async function readImage(file: InputFile, { crs: wanted, levelsIn }: TiffHow): P
     notes.push(...datumNotes(keys.GeographicTypeGeoKey, name));
     return laidFlat(lattice, { file: name, wanted, from: DEGREES, notes });
   }
-  if (crs === null)
-    notes.unshift('The file names no coordinate system: positions are taken as local metres, and geographic exports are off.');
-  if (isSquare(dx, dy))
-    return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM: dx, west, south }, levels), crs, source: name, notes };
-  const made = squared(lattice);
-  if (isTooLarge(made.frame)) tooBig(name, made.frame.ncols * made.frame.nrows);
-  notes.push(madeSquare(lattice, made.frame.cellM));
-  return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: name, notes };
+  return asItLies(lattice, { file: name, crs, notes });
 }
 
 /** Datums within two metres of WGS 84, by their EPSG codes: ETRS89, NAD83, GDA94, GDA2020, NZGD2000, SIRGAS 2000. */
@@ -256,7 +248,9 @@ export function writeGeoTiff(grid: Grid, epsg: number | null): Uint8Array {
     ModelTiepoint: [0, 0, 0, grid.west, grid.south + grid.nrows * grid.cellM, 0],
     GTRasterTypeGeoKey: 1,
     // Without a word on its system the writer would call it degrees.
-    ...(epsg === null ? { GTModelTypeGeoKey: USER_DEFINED, ProjectedCSTypeGeoKey: USER_DEFINED } : { GTModelTypeGeoKey: PROJECTED, ProjectedCSTypeGeoKey: epsg }),
+    ...(epsg === null
+      ? { GTModelTypeGeoKey: USER_DEFINED, ProjectedCSTypeGeoKey: USER_DEFINED }
+      : { GTModelTypeGeoKey: PROJECTED, ProjectedCSTypeGeoKey: epsg }),
     GDAL_NODATA: String(NO_DATA),
   });
   return new Uint8Array(buffer);

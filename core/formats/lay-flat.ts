@@ -4,7 +4,7 @@ import { MAX_CELL_M, gridFromLevels } from '../terrain/index.ts';
 import { tooBig } from './grid-limits.ts';
 import { fromLonLat, requireCrs, toLonLat, utmCodeFor } from './crs.ts';
 import { type ImportedTerrain, refuseFile } from './imported.ts';
-import { type Lattice, frameOver, isTooLarge, warped } from './resample.ts';
+import { type Lattice, frameOver, isTooLarge, squared, warped } from './resample.ts';
 import type { Foreign } from './systems.ts';
 
 /** Between these latitudes a zone can be laid flat. */
@@ -38,4 +38,20 @@ export async function laidFlat(of: Lattice, { file, wanted, from, notes }: { rea
   notes.unshift(`Its ${from.said} were laid flat in ${crs.code} (${crs.name}), on cells of ${frame.cellM} m.`);
   const levels = warped(of, frame, (place) => from.fromLonLat(toLonLat(crs, place)));
   return { kind: 'terrain', grid: gridFromLevels(frame, levels), crs: crs.code, source: file, notes };
+} // prettier-ignore
+
+const isSquare = (dx: number, dy: number): boolean => Math.abs(dy - dx) <= 0.001 * dx;
+
+/** Levels in metres as they lie, oblong cells made square. */
+export function asItLies(of: Lattice, { file, crs, notes }: { readonly file: string; readonly crs: string | null; readonly notes: string[] }): ImportedTerrain {
+  const { ncols, nrows, x0, y0, dx, dy, levels } = of;
+  if (crs === null) notes.unshift('The file names no coordinate system: positions are taken as local metres, and geographic exports are off.');
+  if (isSquare(dx, dy)) {
+    const frame = { ncols, nrows, cellM: dx, west: x0 - dx / 2, south: y0 + dy / 2 - nrows * dy };
+    return { kind: 'terrain', grid: gridFromLevels(frame, levels), crs, source: file, notes };
+  }
+  const made = squared(of);
+  if (isTooLarge(made.frame)) tooBig(file, made.frame.ncols * made.frame.nrows);
+  notes.push(`Its cells of ${dx} by ${dy} m were made square, ${made.frame.cellM} m, straight between their middles.`);
+  return { kind: 'terrain', grid: gridFromLevels(made.frame, made.levels), crs, source: file, notes };
 } // prettier-ignore

@@ -95,9 +95,3 @@ export function warped(of: Lattice, frame: Frame, fromMetres: (place: Point) => 
 }
 
 export const isTooLarge = ({ ncols, nrows }: Pick<Frame, 'ncols' | 'nrows'>): boolean => ncols * nrows > MAX_CELLS;
-
-export const isSquare = (dx: number, dy: number): boolean => Math.abs(dy - dx) <= 0.001 * dx;
-
-/** What is told of oblong cells. */
-export const madeSquare = ({ dx, dy }: Pick<Lattice, 'dx' | 'dy'>, cellM: number): string =>
-  `Its cells of ${dx} by ${dy} m were made square, ${cellM} m, straight between their middles.`;

@@ -102,6 +102,12 @@ describe('a level book', () => {
     expect(wrong(1, { interM: 1, backM: 1 })).toEqual(['1 it has an inter-sight and a back-sight']);
     expect(wrong(1, { backM: 1 })).toEqual(['1 the instrument moved to it without a fore-sight: the level is lost']);
     expect(wrong(2, {})).toEqual(['2 nothing was read on it']);
+    expect(wrong(2, { foreM: 100 })).toEqual([]);
+    expect(wrong(2, { foreM: 100.1 })).toEqual(['2 100.1 m is more than can be read at once']);
+    expect(wrong(2, { interM: -100.1 })).toEqual(['2 -100.1 m is more than can be read at once']);
+    expect(wrong(2, { foreM: 1, knownM: 9000 })).toEqual([]);
+    expect(wrong(2, { foreM: 1, knownM: 9001 })).toEqual(['2 9001 m is no level of any ground']);
+    expect(wrong(2, { foreM: 1, knownM: -501 })).toEqual(['2 -501 m is no level of any ground']);
     const leg = (tool: 'water-tube' | 'a-frame', read: Partial<BookLine>): string[] =>
       bookProblems(book([line({ name: 'A', knownM: 1 }), line(read)], { tool })).map((p) => `${p.line} ${p.what}`);
     expect(leg('water-tube', { backM: 1, foreM: 1 })).toEqual([]);

@@ -1,5 +1,6 @@
 // A level book as it is booked in the field: what its lines hold, and what keeps one from being reduced.
 import type { Point } from '../geometry/index.ts';
+import { told } from '../units/index.ts';
 
 /** What levels are read with: staff and level, a hose full of water, a frame of two legs stepped along. */
 export const BOOK_TOOLS = ['level', 'water-tube', 'a-frame'] as const;
@@ -44,6 +45,19 @@ export interface BookProblem {
 }
 
 type Wrong = Omit<BookProblem, 'line'> | null;
+
+/** No staff, tube or frame tells more at once, and no ground on earth lies lower or higher [m]. */
+const FARTHEST_M = 100;
+const [LOWEST_M, HIGHEST_M] = [-500, 9000];
+
+/** What no reading can be. */
+function wrongWithSize({ backM, interM, foreM, riseM, knownM }: BookLine): Wrong {
+  const far = [backM, interM, foreM, riseM].find((m) => m !== undefined && !(Math.abs(m) <= FARTHEST_M));
+  if (far !== undefined) return { what: `${told(far)} m is more than can be read at once`, do: 'Correct it: readings are in metres.' };
+  return knownM !== undefined && !(knownM >= LOWEST_M && knownM <= HIGHEST_M)
+    ? { what: `${told(knownM)} m is no level of any ground`, do: 'Correct it: levels are in metres.' }
+    : null;
+}
 
 const has = (figure: number | undefined): boolean => figure !== undefined;
 
@@ -106,7 +120,7 @@ function wrongWithLeg(lines: readonly BookLine[], line: number, tool: BookTool):
 /** Everything that keeps a book from being reduced; places apart (`placeProblems`). */
 export function bookProblems({ lines, tool }: Pick<LevelBook, 'lines' | 'tool'>): BookProblem[] {
   const found = lines.flatMap((one, line): BookProblem[] => {
-    const wrong = tool === 'level' ? wrongWithSights(one, line) : wrongWithLeg(lines, line, tool);
+    const wrong = wrongWithSize(one) ?? (tool === 'level' ? wrongWithSights(one, line) : wrongWithLeg(lines, line, tool));
     return wrong ? [{ line, ...wrong }] : [];
   });
   const starts = lines.length === 0 || has(lines[0].knownM);
