@@ -228,6 +228,9 @@ describe('the command line', () => {
       /^terrain\.apart@/,
     );
     expect(await refusal('import', out, '--levels', 'yards')).toBe('cli.levels@');
+    const tables = await run<{ sheets: { name: string; rows: number }[] }>('export', project, '--to', 'xlsx', '--out', path('t.xlsx'));
+    expect(tables.sheets.map((t) => t.name)).toEqual(['Stores', 'Quantities', 'Pegs', 'Checks']);
+    expect(tables.sheets.every((t) => t.rows > 0)).toBe(true);
   });
   it('lists formulas and evaluates one, with its range', async () => {
     const list = await run<{ id: string; symbols: Record<string, { unit: string }> }[]>('formulas', '--json');

@@ -30,7 +30,7 @@ import { kindsOf, registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
 import { begunAt } from './begin.ts';
-import { exportGround, patchCommand } from './ground.ts';
+import { exportGround, exportTables, patchCommand } from './ground.ts';
 import { toJson } from './json.ts';
 import { runBench } from './bench/run.ts';
 import { openProject, readBytes } from './files.ts';
@@ -208,7 +208,7 @@ const PEG_FORMATS: readonly PegFormat[] = ['csv', 'gpx', 'geojson'];
 async function exportDrawing(args: Arguments): Promise<string> {
   const { project: found, grids, records, file } = await openProject(soleArgument(args, 'PROJECT'));
   const said = args.options.get('to') ?? '';
-  const format = DRAWING_FORMATS.find((f) => f === said) ?? fail('cli.format', `--to is "${said}"`, { do: `Use one of ${[...DRAWING_FORMATS, ...GROUND_FORMATS].join(', ')}.` }); // prettier-ignore
+  const format = DRAWING_FORMATS.find((f) => f === said) ?? fail('cli.format', `--to is "${said}"`, { do: `Use one of ${[...DRAWING_FORMATS, ...GROUND_FORMATS, 'xlsx'].join(', ')}.` }); // prettier-ignore
   const intervalM = numberOption(args, 'contours') ?? null;
   if (intervalM !== null && !(intervalM > 0))
     fail('cli.contours', `--contours is ${intervalM}`, { do: 'Give a height above zero, in metres.' });
@@ -224,6 +224,7 @@ async function exportCommand(words: readonly string[]): Promise<string> {
   const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'contours', 'out']);
   const ground = GROUND_FORMATS.find((f) => f === args.options.get('to'));
   if (ground) return exportGround(args, ground);
+  if (args.options.get('to') === 'xlsx') return exportTables(args);
   if (args.options.has('to')) return exportDrawing(args);
   const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
   const format =

@@ -1,7 +1,7 @@
-// The ground of a project: written for others, and a survey laid into it.
+// What is written into files: the ground of a project, with or without a survey laid into it, and tables.
 import { basename } from 'node:path';
-import { Graph, groundModel } from '#core/derive';
-import { GROUND_ENDINGS, type GroundFormat, importFile, requireCrs, writeGround } from '#core/formats';
+import { Graph, derive, groundModel } from '#core/derive';
+import { GROUND_ENDINGS, type GroundFormat, importFile, requireCrs, tablesOf, writeGround, writeTables } from '#core/formats';
 import { fail } from '#core/project';
 import { differsFrom, patched, statsOf, usualFeather } from '#core/terrain';
 import { registry } from '#core/works';
@@ -24,6 +24,18 @@ export async function exportGround(args: Arguments, format: GroundFormat): Promi
   writeBytes(out, bytes);
   return toJson({ written: out, bytes: bytes.length, crs: project.site.crs, ...statsOf(model.grid) });
 } // prettier-ignore
+
+/** Stores, quantities, pegs and checks as a spreadsheet, in the file `--out` names. */
+export async function exportTables(args: Arguments): Promise<string> {
+  const { project: found, grids } = await openProject(soleArgument(args, 'PROJECT'));
+  const out = args.options.get('out') ?? fail('cli.out', '--out is missing', { do: 'Name the file to write, for example tables.xlsx.' });
+  const project = { ...found, activeOption: args.options.get('option') ?? found.activeOption };
+  const { derived } = derive(project, { registry, grids, graph: new Graph() });
+  const tables = tablesOf(project, derived);
+  const bytes = await writeTables(tables);
+  writeBytes(out, bytes);
+  return toJson({ written: out, bytes: bytes.length, sheets: tables.map(({ name, rows }) => ({ name, rows: rows.length })) });
+}
 
 /** A survey laid into the ground of a project: how the two differ, and where `--out` names a file, the ground they make. */
 export async function patchCommand(words: readonly string[]): Promise<string> {

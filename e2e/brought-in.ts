@@ -59,6 +59,8 @@ export function broughtIn(open: () => Bench): void {
       );
       await v.press('Plan as DXF');
       expect(new TextDecoder().decode(await v.downloaded('.dxf'))).toMatch(/CONTOURS[\s\S]*EOF\s*$/);
+      await v.press('Tables as a spreadsheet');
+      expect(Object.keys(unzipSync(await v.downloaded('.xlsx')))).toContain('xl/worksheets/sheet4.xml');
       await v.press('Ground as LandXML');
       expect(new TextDecoder().decode(await v.downloaded('.xml'))).toMatch(
         /epsgCode="32626"[\s\S]*<Surface name="Ground"[\s\S]*<F>\d+ \d+ \d+<\/F>/,

@@ -15,3 +15,4 @@ export { LEVEL_UNITS, type LevelUnit } from './grid-limits.ts';
 export { levelBookCsv, readBook } from './level-book.ts';
 export { type FoundSystem, findSystems } from './find-system.ts';
 export * from './write-ground.ts';
+export * from './tables.ts';

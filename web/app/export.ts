@@ -81,6 +81,17 @@ export async function exportDrawing(format: DrawingFormat, contourM: number | nu
   else notify({ tone: 'mend', title: 'The plan was not exported', problems: answer.problems });
 }
 
+/** Stores, quantities, pegs and checks as a spreadsheet. */
+export async function exportTables(): Promise<void> {
+  const { history, result } = useApp.getState();
+  if (!history || !result) return;
+  const { project } = history;
+  const answer = await runJob('Writing the tables', (work) => work.tables(project, result.derived));
+  if (!answer) return;
+  if (answer.ok) download(`${fileName(project.name)}-tables.xlsx`, answer.value);
+  else notify({ tone: 'mend', title: 'The tables were not exported', problems: answer.problems });
+}
+
 /** The ground as works shape it, for other programs and machines. */
 export async function exportGround(format: GroundFormat): Promise<void> {
   const { history, terrain } = useApp.getState();

@@ -7,10 +7,12 @@ import {
   importFile,
   needsCrs,
   openProjectFile,
+  tablesOf,
   writeDrawing,
   writeGround,
   writePegs,
   writeProjectFile,
+  writeTables,
 } from '#core/formats';
 import { catalogue } from '#core/works';
 import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
@@ -76,6 +78,7 @@ const work: FileWork = {
       const crs = name === null ? null : await crsOf(name);
       return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
     }),
+  tables: (project, derived) => answer('writing the tables', async () => blobOf(await writeTables(tablesOf(project, derived)))),
   smooth: (ground, how) =>
     answer('smoothing the ground', async () => {
       report('smoothing the ground', 0.2);

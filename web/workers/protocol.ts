@@ -114,6 +114,8 @@ export interface FileWork {
   readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
   /** The survey laid into the ground. */
   readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<Packed>>;
+  /** What was computed as tables for a spreadsheet. */
+  readonly tables: (project: Project, derived: Derived) => Promise<Answer<Blob>>;
   /** The ground with its noise taken out; null where too little is known to tell it. */
   readonly smooth: (ground: Blob, how: Smoothing) => Promise<Answer<(Omit<Smoothed, 'grid'> & { readonly asset: Packed }) | null>>;
   /** The ground for other programs and machines. */

@@ -1,7 +1,7 @@
 import { Download } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { DrawingFormat } from '#core/formats';
-import { exportDrawing } from '../../app/export.ts';
+import { exportDrawing, exportTables } from '../../app/export.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, ChooseRow, FoldPart, Inline, Muted } from '../../kit/index.ts';
@@ -42,6 +42,13 @@ export function PlanPart(): ReactNode {
             {name}
           </Button>
         ))}
+      </Inline>
+      <Muted style={{ marginTop: 8 }}>Stores, quantities, pegs and checks, a sheet each, figures in metres:</Muted>
+      <Inline>
+        <Button isDisabled={!isReady} onPress={() => void exportTables()}>
+          <Download size={16} aria-hidden />
+          Tables as a spreadsheet
+        </Button>
       </Inline>
     </FoldPart>
   );
