@@ -72,6 +72,13 @@ describe('a grid with its .prj', () => {
     expect(levelAt(inFeet.grid, [X0 + x, Y0 + y])).toBeCloseTo(0.3048 * plane(X0 + x, Y0 + y), 2);
     expect(inFeet.notes.join(' ')).toMatch(/taken as feet, as you said/);
   });
+  it('in feet is so whatever its system is called', async () => {
+    const prj = prjOf('grid-utm.zip').replace('UNIT["Meter",1.0]', 'UNIT["Foot_US",0.3048006096012192]');
+    expect(await refusal('odd.zip', withPrj('grid-utm.zip', prj))).toMatch(/^levels\.doubtful/);
+    const { grid, notes } = await read('odd.zip', { levelsIn: 'm' }, withPrj('grid-utm.zip', prj));
+    expect(grid.cellM).toBeCloseTo(5 * 0.3048, 1);
+    expect(notes.join(' ')).toMatch(/places in WGS_1984_UTM_Zone_10N were laid flat/);
+  });
   it('is refused where its system stands on a datum far off, or is none', async () => {
     const other = (change: (prj: string) => string): Uint8Array => withPrj('grid-utm.zip', change(prjOf('grid-utm.zip')));
     const far = other((prj) => prj.replace('WGS_1984_UTM_Zone_10N', 'of our own').replace('D_WGS_1984', 'D_North_American_1927'));

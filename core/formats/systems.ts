@@ -70,7 +70,7 @@ export async function systemOfPrj(text: string, file: string): Promise<{ readonl
       do: 'Leave the .prj out and give the system’s EPSG code, or export the grid anew.',
     });
   const isProjected = /^PROJ/i.test(kind);
-  const known = isProjected ? await knownBy(text, name) : null;
+  const known = isProjected && !isFeetPrj(text) ? await knownBy(text, name) : null;
   if (known) return { crs: known };
   const [, datum = ''] = /DATUM\s*\[\s*"([^"]*)"/i.exec(text) ?? [];
   if (!NEAR_DATUM.test(datum))

@@ -136,8 +136,10 @@ function figuresOf([x, y]: Point, { placing, baseM = LOCAL }: Pick<LevelBook, 'p
 
 const NEAREST = 1e4;
 
-/** The same places told in another way, to a tenth of a millimetre; what cannot be told so, in words. Of a book whose places are sound. */
+/** The same places told in another way, to a tenth of a millimetre; what cannot be told so, in words. */
 export function placedAs(book: LevelBook, placing: Placing): { readonly book: LevelBook } | { readonly cannot: string } {
+  const [wrong] = placeProblems(book);
+  if (wrong) return { cannot: `Line ${wrong.line + 1} first: ${wrong.what}. ${wrong.do}` };
   const places = placesOf(book);
   if (!places.some((at) => at !== null)) return { book: { ...book, placing } };
   if (placing === 'distances' && !book.baseM) return { cannot: 'Give the marks A and B first: tapes go out from them.' };

@@ -183,6 +183,7 @@ describe('places by tape', () => {
     const both = book([line({ p: 1, q: 2 }), line({ p: 1, q: -2 })]);
     expect(placedAs(both, 'distances')).toEqual({ cannot: expect.stringMatching(/marks A and B first/) });
     expect(placedAs({ ...both, baseM: [[0, 0], [9, 0]] }, 'distances')).toEqual({ cannot: expect.stringMatching(/both sides/) });
+    expect(placedAs(book([line({}), line({ p: 1 })]), 'angle')).toEqual({ cannot: expect.stringMatching(/^Line 2 first: of its place one figure is missing/) });
     expect(placedAs(book([line({})]), 'angle')).toEqual({ book: book([line({})], { placing: 'angle' }) });
   }); // prettier-ignore
   it('of lines yet to be read are kept, and the lines left out of what is reduced', () => {

@@ -18,7 +18,9 @@ async function groundThere({ terrain, site }: Project, imported: Ground): Promis
 /** Asks what becomes of new ground that lies on the ground there is; null when it is left. */
 async function chosenFor(imported: Ground, there: Blob): Promise<GroundChosen | null> {
   const answer = await runJob(`Comparing ${imported.source} with the ground there is`, (work) => work.compare(there, imported.asset.blob));
-  const met = answer?.ok === true ? answer.value : null;
+  // Given up, nothing is taken; where they cannot be compared the new ground stands for itself.
+  if (!answer) return null;
+  const met = answer.ok ? answer.value : null;
   if (!met) return 'replace';
   notify(null);
   return new Promise((done) => useApp.setState({ twoGrounds: { imported, met, done } }));

@@ -43,8 +43,8 @@ function GridPart({ book }: { readonly book: LevelBook }): ReactNode {
     if (!isReady) return;
     const places = gridPlaces(perRow * rows, { spacingM, perRow, isToAndFro });
     changeBook(book.id, (now) => {
-      const [first, ...rest] = now.lines;
-      const kept = [first, ...rest.filter((line) => Object.keys(line).length > 1)];
+      // Lines on which nothing stands yet but a name give way; the first is where it begins.
+      const kept = now.lines.filter((line, k) => k === 0 || Object.keys(line).length > 1);
       const letters = (at: Point): string =>
         `${String.fromCharCode(65 + (Math.round(at[1] / spacingM) % 26))}${Math.round(at[0] / spacingM) + 1}`;
       return { ...now, placing: 'xy', lines: [...kept, ...places.map((at) => ({ name: letters(at), p: at[0], q: at[1] }))] };
