@@ -185,6 +185,8 @@ export function broughtIn(open: () => Bench): void {
         await v.until(() => v.page.evaluate(() => document.activeElement?.getAttribute('aria-label')), (now) => now === `inter, line ${k + 3}`); // prettier-ignore
       }
       await v.until(() => v.kept(), (p) => p.books?.[0]?.lines.length === 8); // prettier-ignore
+      // Loaded anew the page is where it was.
+      await v.page.reload();
       await v.reads('main', /7 levels, from 100\.00 m to 100\.30 m.*end on a known level/s);
       await v.type('fore, line 8', '1.4');
       await v.type('known, line 8', '100');

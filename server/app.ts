@@ -9,7 +9,7 @@ import { telemetry } from './telemetry.ts';
 const DIST = fileURLToPath(new URL('../dist', import.meta.url));
 
 /** Addresses the app itself shows; all else is a file or nothing. */
-const PAGES = ['/', '/start', '/projects', '/p/:id', '/p/:id/:stage'];
+const PAGES = ['/', '/start', '/projects', '/p/:id', '/p/:id/:stage', '/p/:id/book/:book'];
 /** Nothing here takes a body: a few bytes are let pass, for clients that always send some. */
 const MOST_BODY = 1024;
 

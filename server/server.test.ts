@@ -103,7 +103,8 @@ describe('the server', () => {
     expect([part.status, (part.body as Buffer | undefined)?.toString() ?? part.text]).toEqual([206, expect.anything()]);
   });
   it('shows the app at its pages only: a missing file is missing', async () => {
-    for (const path of ['/', '/start', '/projects', '/p/x', '/p/x/storm']) expect((await request(app).get(path)).text).toContain('the app');
+    for (const path of ['/', '/start', '/projects', '/p/x', '/p/x/storm', '/p/x/book/b'])
+      expect((await request(app).get(path)).text).toContain('the app');
     for (const path of ['/assets/b.js', '/favicon.ico', '/nothing', '/p/x/y/z', '/.git/config', '/../package.json']) {
       const { status, text } = await request(app).get(path);
       expect([path, status]).toEqual([path, 404]);

@@ -8,7 +8,8 @@ import {
   type LevelBook,
   bookProblems,
   placeProblems,
-  millimetres,
+  LOOK_FOR_IT,
+  offSaid,
   placesOf,
   reduceBook,
   refusedClosings,
@@ -53,6 +54,7 @@ function toolOf(sheet: Sheet): BookTool {
   return columnOf(sheet, ['behind']) >= 0 ? 'water-tube' : 'level';
 }
 
+const millimetres = (m: number): string => `${Math.round(1000 * Math.abs(m))} mm`;
 const metres = (m: number): string => `${m.toFixed(3)} m`;
 
 /** A cell of the book: empty is not read. */
@@ -153,7 +155,7 @@ export async function readLevelBook(sheet: Sheet, wanted: string | null): Promis
   const reduced = reduceBook(book);
   const refused = refusedClosings(reduced.closings);
   if (refused.length > 0)
-    refuseLines(refused.map(({ line, ...p }) => ({ code: 'book.closes', ...p, where: { file, line: sheet.lineOf(line) } })));
+    refuseLines(refused.map((one) => ({ code: 'book.closes', what: offSaid(one, millimetres), do: LOOK_FOR_IT, where: { file, line: sheet.lineOf(one.line) } })));
   // Change points and marks without a place carry levels on, and are no ground.
   const placed = placesOf(book).flatMap((at, k) => (at === null ? [] : [[...at, reduced.levelsM[k], reduced.knownToM[k]] as const]));
   const column = (at: 0 | 1 | 2): Float64Array => Float64Array.from(placed, (p) => p[at]);

@@ -201,21 +201,19 @@ export function reduceBook(book: LevelBook): ReducedBook {
   };
 }
 
-/** Off by so much, whichever way. */
-export const millimetres = (m: number): string => `${Math.round(1000 * Math.abs(m))} mm`;
 export const setUpsSaid = (setUps: number): string => `${setUps} set-up${setUps === 1 ? '' : 's'}`;
 
+/** What to do with a book that is farther off than may be. */
+export const LOOK_FOR_IT =
+  'Look for the reading that is wrong: a metre or a decimetre, a six for a nine, or a peg that moved. Else level it again.';
+
 /** Closings that are farther off than may be: a book with one is not used. */
-export const refusedClosings = (closings: readonly Closing[]): BookProblem[] =>
-  closings.flatMap(({ line, offM, allowedM, setUps }) =>
-    Math.abs(offM) <= allowedM
-      ? []
-      : {
-          line,
-          what: `it closes ${millimetres(offM)} too ${offM > 0 ? 'high' : 'low'}; over ${setUpsSaid(setUps)} ${millimetres(allowedM)} would do`,
-          do: 'Look for the reading that is wrong: a metre or a decimetre, a six for a nine, or a peg that moved. Else level it again.',
-        },
-  );
+export const refusedClosings = (closings: readonly Closing[]): readonly Closing[] =>
+  closings.filter(({ offM, allowedM }) => Math.abs(offM) > allowedM);
+
+/** Where a book is off and by how much, in the reader's words for lengths. */
+export const offSaid = ({ offM, allowedM, setUps }: Closing, told: (m: number) => string): string =>
+  `it closes ${told(Math.abs(offM))} too ${offM > 0 ? 'high' : 'low'}; over ${setUpsSaid(setUps)} ${told(allowedM)} would do`;
 
 /** A book as far as it is booked. */
 export interface LookedThrough {

@@ -1,5 +1,14 @@
 import type { ReactNode } from 'react';
-import { type Closing, type LevelBook, type LookedThrough, type ReducedBook, refusedClosings, setUpsSaid } from '#core/survey';
+import {
+  LOOK_FOR_IT,
+  type Closing,
+  type LevelBook,
+  type LookedThrough,
+  type ReducedBook,
+  offSaid,
+  refusedClosings,
+  setUpsSaid,
+} from '#core/survey';
 import { useFormat } from '../../../app/selectors.ts';
 import { Muted, SeverityMark } from '../../../kit/index.ts';
 
@@ -28,7 +37,7 @@ export function BookSays({ book, found }: { readonly book: LevelBook; readonly f
     if (!reduced || reduced.levelsM.length < 2)
       return { severity: 'unknown', says: 'Nothing is read yet.', then: 'Begin with a known level, or 100.000 for a peg of your own, and the reading on it.' };
     const [refused] = refusedClosings(reduced.closings);
-    if (refused) return { severity: 'mend', says: `${called(refused.line)}: ${refused.what}.`, then: refused.do };
+    if (refused) return { severity: 'mend', says: `${called(refused.line)}: ${offSaid(refused, (m) => format(m, 'difference'))}.`, then: LOOK_FOR_IT };
     const worst = worstOf(reduced.closings);
     return worst
       ? {
