@@ -9,7 +9,7 @@ globalThis.ResizeObserver ??= class {
 // jsdom's files cannot yet be read as a browser's are.
 globalThis.Blob.prototype.arrayBuffer ??= function () {
   return new Promise((done) => {
-    const reader = new FileReader();
+    const reader = new globalThis.FileReader();
     reader.onload = () => done(reader.result);
     reader.readAsArrayBuffer(this);
   });

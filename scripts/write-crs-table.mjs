@@ -20,6 +20,9 @@ for (const { kind, code, name, proj4 = '' } of Object.values(all)) {
   feet[code] = [name, proj4.replace(/ ?\+(no_defs|type=crs)/g, '').trim()];
 }
 for (const [file, systems] of Object.entries({ 'crs-table.json': table, 'feet-table.json': feet, 'crs-areas.json': areas })) {
-  writeFileSync(new URL(`../core/formats/${file}`, import.meta.url), `${JSON.stringify(systems).replaceAll(/(\]|"),"(?=\d+":)/g, '$1,\n"')}\n`);
+  writeFileSync(
+    new URL(`../core/formats/${file}`, import.meta.url),
+    `${JSON.stringify(systems).replaceAll(/(\]|"),"(?=\d+":)/g, '$1,\n"')}\n`,
+  );
   console.log(`${file}: ${Object.keys(systems).length} systems`);
 }

@@ -166,8 +166,22 @@ describe('ground from what is drawn', () => {
     const ground = (await read('lines.geojson', file, { crs: UTM, as: 'terrain' })) as ImportedTerrain;
     expect([ground.kind, ground.crs]).toEqual(['terrain', UTM]);
     for (const [x, y] of [[30, 25], [111, 140], [170, 180]] as const) expect(levelAt(ground.grid, [EAST + x, NORTH + y])).toBeCloseTo(100 + 0.05 * y, 3); // prettier-ignore
-    expect(ground.notes.join(' ')).toMatch(/1 shapes without a level were left out.*105 points.*only their corners bear levels/);
+    expect(ground.notes.join(' ')).toMatch(/1 shapes without a level were left out.*205 points.*Lines are followed: 100 places/);
   });
+  it('runs along a bank drawn by its two ends, not across it', async () => {
+    // Flat ground at 100 m on both sides, read at a few places; between them a bank's crest at 102 m, drawn as one stretch of 100 m.
+    const spot = (x: number, y: number, z: number) => ({ type: 'Feature', properties: {}, geometry: { type: 'Point', coordinates: [EAST + x, NORTH + y, z] } });
+    const crest = { type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates: [[EAST, NORTH + 20, 102], [EAST + 100, NORTH + 20, 103]] } };
+    const foot = [0, 14, 26, 40].flatMap((y) => Array.from({ length: 11 }, (_, k) => spot(10 * k, y, 100)));
+    const ground = (await read('bank.geojson', JSON.stringify({ type: 'FeatureCollection', features: [...foot, crest] }), { crs: UTM, as: 'terrain' })) as ImportedTerrain;
+    for (const x of [15, 35, 55, 75]) expect(levelAt(ground.grid, [EAST + x, NORTH + 20])).toBeGreaterThan(101);
+    for (const x of [15, 55, 85]) expect(levelAt(ground.grid, [EAST + x, NORTH + 8])).toBeCloseTo(100, 1);
+    expect(ground.notes.join(' ')).toMatch(/Lines are followed: \d+ places/);
+    // An outline is followed all round.
+    const ring = { type: 'Feature', properties: {}, geometry: { type: 'Polygon', coordinates: [[[EAST, NORTH, 50], [EAST + 60, NORTH, 50], [EAST + 60, NORTH + 60, 53], [EAST, NORTH + 60, 53], [EAST, NORTH, 50]]] } };
+    const round = (await read('ring.geojson', JSON.stringify({ type: 'FeatureCollection', features: [ring, { ...spot(30, 30, 51.5) }] }), { crs: UTM, as: 'terrain' })) as ImportedTerrain;
+    for (const y of [11, 30, 47]) expect(levelAt(round.grid, [EAST + 3, NORTH + y])).toBeCloseTo(50 + y / 20, 1);
+  }); // prettier-ignore
   it('takes a number beside an area for no level, and says where a place bears two', async () => {
     const ring = { type: 'Feature', properties: { level: 3 }, geometry: { type: 'Polygon', coordinates: [[[EAST, NORTH], [EAST + 9, NORTH], [EAST + 9, NORTH + 9], [EAST, NORTH]]] } }; // prettier-ignore
     const { shapes: drawn } = await shapes('a.geojson', JSON.stringify({ type: 'FeatureCollection', features: [ring, contour(0, 7)] }), {
@@ -176,7 +190,7 @@ describe('ground from what is drawn', () => {
     expect(drawn.map((s) => s.levelsM?.[0] ?? null)).toEqual([null, 7]);
     const twice = { type: 'FeatureCollection', features: [...lines, contour(0, 100.4), contour(50, 102.5)] };
     const ground = (await read('a.geojson', JSON.stringify(twice), { crs: UTM, as: 'terrain' })) as ImportedTerrain;
-    expect(ground.notes.join(' ')).toMatch(/21 places bear two levels: the one drawn first was taken/);
+    expect(ground.notes.join(' ')).toMatch(/41 places bear two levels: the one drawn first was taken/);
   });
   it('is not made of too few, of one level, or of what no ground is', async () => {
     const flat = JSON.stringify({ type: 'FeatureCollection', features: [contour(0, 100), contour(50, 100)] });
