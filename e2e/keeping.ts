@@ -61,6 +61,8 @@ export function keeping(open: () => Bench): void {
         };
       });
       await v.give('Choose ground, a track or a map', demo('sample-survey.csv'));
+      await v.reads('[role="dialog"]', /sample-survey\.csv lies nowhere on the ground there is/);
+      await v.press('Put it in place of the ground');
       await v.reads('[data-testid="saved"]', /storage is full\. Export the project/);
       await v.reads('main', /sample-survey\.csv is in/);
       await v.type('Project name', 'No room');
@@ -108,6 +110,7 @@ export function keeping(open: () => Bench): void {
       await first.verdict(/Valley gate/);
       const before = documentHash(await first.kept());
       await first.give('Choose ground, a track or a map', demo('sample-survey.csv'));
+      await first.press('Put it in place of the ground');
       await first.reads('main', /sample-survey\.csv is in/);
       await first.kept();
       // Another project opens in a second tab, which clears out what no kept document names.

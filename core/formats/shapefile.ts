@@ -24,10 +24,19 @@ function partsIn(file: InputFile): ReadonlyMap<string, Parts> {
   });
 }
 
+/** Whether a table holds the rows its head says: the reader would go on for hours through those that are not there. */
+function isWhole(dbf: Uint8Array): boolean {
+  if (dbf.length < 32) return false;
+  const head = new DataView(dbf.buffer, dbf.byteOffset);
+  const [rows, begins, rowBytes] = [head.getUint32(4, true), head.getUint16(8, true), head.getUint16(10, true)];
+  return rowBytes > 0 && begins + rows * rowBytes <= dbf.length + 1;
+}
+
 /** One of them; filed under its own name where nothing in it says more. */
 function layerOf(base: string, { shp, dbf, prj, cpg }: Parts, file: string): Feature[] {
   try {
     if (!shp) return [];
+    if (dbf && !isWhole(dbf)) throw new Error('the table breaks off');
     const shapes = parseShp(shp, prj && new TextDecoder().decode(prj));
     const { features } = combine(dbf ? [shapes, parseDbf(dbf, cpg)] : [shapes]);
     const layer = base.split('/').pop();

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { UserError } from '../project/index.ts';
 import { likelyThing } from '../seen/index.ts';
 import { levelAt } from '../terrain/index.ts';
@@ -154,6 +154,12 @@ describe('a shapefile written by another program', () => {
     expect(await told('h.zip', zipSync({ 'a.txt': strToU8('x') }))).toMatch(/^zip\.nothing {2}there is no shapefile/);
     expect(await told('h.zip', zipSync({ 'a.shp': new Uint8Array(60) }))).toMatch(/^(shp|shapes)\./);
     expect(await told('h.zip', Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9))).toMatch(/^zip\./);
+    // A table that says it has hundreds of millions of rows.
+    const parts = unzipSync(new Uint8Array(readFileSync(join(import.meta.dirname, 'fixtures/houses.shp.zip'))));
+    const dbf = parts['houses.dbf'].slice();
+    new DataView(dbf.buffer).setUint32(4, 825_000_000, true);
+    expect(await told('h.zip', zipSync({ ...parts, 'houses.dbf': dbf }))).toMatch(/^shp\.broken/);
+    expect(await told('h.zip', zipSync({ ...parts, 'houses.dbf': dbf.slice(0, 20) }))).toMatch(/^shp\.broken/);
   });
 });
 

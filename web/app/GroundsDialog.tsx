@@ -3,6 +3,7 @@ import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
 import { Button, Choose, Fact, Inline, Muted, OverSheet, Quantity, Row, Shade } from '../kit/index.ts';
 import { useFormat } from './selectors.ts';
+import type { Met } from '../workers/protocol.ts';
 import type { GroundChosen, TwoGrounds } from './asked.ts';
 import { useApp } from './store.ts';
 
@@ -30,7 +31,28 @@ function close(chosen: GroundChosen | null): void {
   asked?.done(chosen);
 }
 
-function Asked({ imported, met: { differs, featherM } }: TwoGrounds): ReactNode {
+/** New ground that meets the ground there is nowhere. */
+function Apart({ imported }: TwoGrounds): ReactNode {
+  return (
+    <>
+      <Heading slot="title">{imported.source} lies nowhere on the ground there is</Heading>
+      <p>
+        Put in its place, works and what is drawn stay where they are, and may lie on no ground any more. A survey by tape is laid into the
+        ground where its marks A and B are given by their places on it.
+      </p>
+      <Inline style={{ marginTop: 14 }}>
+        <Button look="strong" onPress={() => close('replace')}>
+          Put it in place of the ground
+        </Button>
+        <Button look="quiet" onPress={() => close(null)}>
+          Leave it
+        </Button>
+      </Inline>
+    </>
+  );
+}
+
+function Meeting({ imported, met: { differs, featherM } }: TwoGrounds & { readonly met: Met }): ReactNode {
   const format = useFormat();
   const [feather, setFeather] = useState(featherM);
   const { medianM, spreadM, mostM, cells } = differs;
@@ -76,9 +98,7 @@ export function GroundsDialog(): ReactNode {
   return (
     <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
       <Sheet>
-        <Dialog>
-          <Asked {...asked} />
-        </Dialog>
+        <Dialog>{asked.met ? <Meeting {...asked} met={asked.met} /> : <Apart {...asked} />}</Dialog>
       </Sheet>
     </Shade>
   );

@@ -12,7 +12,8 @@ export interface DrawnFile {
 /** Ground just read that lies on the ground there is, and whom to tell what became of it. */
 export interface TwoGrounds {
   readonly imported: Extract<TakenIn, { readonly kind: 'terrain' }>;
-  readonly met: Met;
+  /** How the two lie against each other; null where they do not meet, or lie in different systems. */
+  readonly met: Met | null;
   readonly done: (how: GroundChosen | null) => void;
 }
 

@@ -9,8 +9,6 @@ import { runJob } from './jobs.ts';
 import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
 import { loadProject, saveProject } from './storage.ts';
-import { takeGround } from './take-ground.ts';
-import { together } from './together.ts';
 
 export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
@@ -115,6 +113,8 @@ async function inSystemThere(file: File, imported: Exclude<TakenIn, Shapes>, how
 
 /** Several files at once, each with its parts: whether any was taken. */
 export async function bringInAll(files: readonly File[], how: ImportHow = {}): Promise<boolean> {
+  // What takes several files apart comes when there are some.
+  const { together } = await import('./together.ts');
   let isTaken = false;
   for (const file of await together(files)) isTaken = (await bringIn(file, how)) || isTaken;
   return isTaken;
@@ -160,7 +160,7 @@ async function take(imported: Exclude<TakenIn, Shapes>): Promise<boolean> {
     if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
-  if (imported.kind === 'terrain') return takeGround(project, imported);
+  if (imported.kind === 'terrain') return (await import('./take-ground.ts')).takeGround(project, imported);
   const { sha256, blob } = imported.asset;
   await keepAsset(sha256, blob);
   return takeGauge(imported, sha256);

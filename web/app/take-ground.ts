@@ -9,27 +9,25 @@ import { assetOf, dispatch, keepAsset, notify, useApp } from './store.ts';
 
 type Ground = Extract<TakenIn, { readonly kind: 'terrain' }>;
 
-/** The ground there is, where new ground could be laid into it: both in the same metres. */
-async function groundThere({ terrain, site }: Project, imported: Ground): Promise<Blob | null> {
-  if (terrain?.kind !== 'asset' || (imported.crs !== null && imported.crs !== site.crs)) return null;
-  return terrain.sha256 === imported.asset.sha256 ? null : assetOf(terrain.sha256).catch(() => null);
+/** The ground there is; null where there is none, or it is this one. */
+async function groundThere({ terrain }: Project, { asset }: Ground): Promise<Blob | null> {
+  return terrain?.kind !== 'asset' || terrain.sha256 === asset.sha256 ? null : assetOf(terrain.sha256).catch(() => null);
 }
 
-/** Asks what becomes of new ground that lies on the ground there is; null when it is left. */
-async function chosenFor(imported: Ground, there: Blob): Promise<GroundChosen | null> {
-  const answer = await runJob(`Comparing ${imported.source} with the ground there is`, (work) => work.compare(there, imported.asset.blob));
-  // Given up, nothing is taken; where they cannot be compared the new ground stands for itself.
-  if (!answer) return null;
-  const met = answer.ok ? answer.value : null;
-  if (!met) return 'replace';
+/** Asks what becomes of new ground where there is some already; null when it is left. */
+async function chosenFor({ site }: Project, imported: Ground, there: Blob): Promise<GroundChosen | null> {
+  const isComparable = imported.crs === null || imported.crs === site.crs;
+  const answer = isComparable ? await runJob(`Comparing ${imported.source} with the ground there is`, (work) => work.compare(there, imported.asset.blob)) : null;
+  // Given up, nothing is taken.
+  if (isComparable && !answer) return null;
   notify(null);
-  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met, done } }));
-}
+  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met: answer?.ok === true ? answer.value : null, done } }));
+} // prettier-ignore
 
 /** Takes ground in. Returns whether it was taken. */
 export async function takeGround(project: Project, imported: Ground): Promise<boolean> {
   const there = await groundThere(project, imported);
-  const chosen = there ? await chosenFor(imported, there) : 'replace';
+  const chosen = there ? await chosenFor(project, imported, there) : 'replace';
   if (chosen === null) return false;
   if (chosen !== 'replace' && there) return layIn({ project, imported, there }, chosen);
   await keepAsset(imported.asset.sha256, imported.asset.blob);

@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem, Popover, Text } from 'react-aria-components';
 import styled from 'styled-components';
 import { dropLine } from './controls.tsx';
@@ -65,6 +65,12 @@ export function SearchField(props: {
   const [words, setWords] = useState('');
   const [found, setFound] = useState<readonly Found[]>([]);
   const [isLooked, setLooked] = useState(false);
+  const chosen = useRef<Found | null>(null);
+  const choose = (one: Found | null): void => {
+    if (chosen.current === one) return;
+    chosen.current = one;
+    onChoose(one);
+  };
   useEffect(() => {
     let isLast = true;
     if (words.trim() !== '')
@@ -85,11 +91,12 @@ export function SearchField(props: {
       allowsEmptyCollection={words.trim() !== ''}
       onInputChange={(text) => {
         setWords(text);
-        if (text.trim() === '') onChoose(null);
+        // Other words mean what was chosen no longer.
+        if (chosen.current && text !== chosen.current.name) choose(null);
       }}
       onSelectionChange={(key) => {
         const one = found.find((f) => f.id === key);
-        if (one) onChoose(one);
+        if (one) choose(one);
       }}
     >
       <Label>{label}</Label>

@@ -4,6 +4,7 @@ import {
   canBeGround,
   crsOf,
   drawingOf,
+  findSystems,
   importFile,
   needsCrs,
   openProjectFile,
@@ -78,6 +79,7 @@ const work: FileWork = {
       const crs = name === null ? null : await crsOf(name);
       return new Blob([writePegs(pegs, format, { crs, workNames: new Map(names) })], { type: 'text/plain' });
     }),
+  systems: (words) => answer('looking for a system', () => findSystems(words)),
   tables: (project, derived) => answer('writing the tables', async () => blobOf(await writeTables(tablesOf(project, derived)))),
   smooth: (ground, how) =>
     answer('smoothing the ground', async () => {

@@ -8,6 +8,7 @@ import type {
   ImportedTerrain,
   PegFormat,
   DrawingFormat,
+  FoundSystem,
   GroundFormat,
 } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
@@ -114,6 +115,8 @@ export interface FileWork {
   readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
   /** The survey laid into the ground. */
   readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<Packed>>;
+  /** Systems that fit words; only here is the table of coordinate systems read. */
+  readonly systems: (words: string) => Promise<Answer<readonly FoundSystem[]>>;
   /** What was computed as tables for a spreadsheet. */
   readonly tables: (project: Project, derived: Derived) => Promise<Answer<Blob>>;
   /** The ground with its noise taken out; null where too little is known to tell it. */

@@ -74,6 +74,12 @@ describe('published values by formula', () => {
     ],
     ['two pegs: the sight reads 40 mm high (by hand)', 'survey.two-peg-error', { a1: 1.5, b1: 1.2, a2: 1.65, b2: 1.39 }, -0.04, 1e-9],
     ['and should read 1.350 (by hand)', 'survey.two-peg-true', { a1: 1.5, b1: 1.2, a2: 1.65 }, 1.35, 1e-9],
+    ['water at 1.10 behind and 1.40 ahead: 300 mm lower (by hand)', 'survey.tube-level', { P: 100, b: 1.1, a: 1.4 }, 99.7, 1e-9],
+    ['nine set-ups by level: 15 mm (by hand)', 'survey.misclosure-allowed', { k: 0.005, n: 9 }, 0.015, 1e-12],
+    ['tapes of 6 and 8 on 10: a right angle, 3.6 along (by hand)', 'survey.two-tapes-along', { a: 6, b: 8, c: 10 }, 3.6, 1e-9],
+    ['and 4.8 beside (by hand)', 'survey.two-tapes-beside', { a: 6, u: 3.6 }, 4.8, 1e-9],
+    ['10 m at 30 degrees: 8.660 along (by hand)', 'survey.angle-along', { d: 10, phi: 30 }, 8.660254, 1e-6],
+    ['and 5 to the right (by hand)', 'survey.angle-beside', { d: 10, phi: 30 }, 5, 1e-9],
     ['retention of 80: 2.5 in (TR-55 eq. 2-4, P)', 'runoff.retention', { CN: 80 }, 2.5, 1e-9, IN],
     [
       '75, 100 and 75 acres of 70, 80 and 74 (TR-55 Example 2-2, P)',

@@ -5,7 +5,8 @@ import { setGround } from '../../app/ground.ts';
 import { setLand, useLand } from '../../app/land.ts';
 import { useAskRain } from '../../app/rain.ts';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';
-import { Button, Inline, Muted, Part, Quantity, Table, Toggle } from '../../kit/index.ts';
+import { Button, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 import { Working } from '../../works/Working.tsx';
 
 /** Loss many soils are held to bear for good [t/(ha yr)]: common practice. */

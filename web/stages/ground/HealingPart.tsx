@@ -3,7 +3,8 @@ import { COVERS, type Healing, REST_FACTOR, type Soil, TREATMENTS, type Treatmen
 import { healedYearsOf } from '#core/project';
 import { setGround, setSoil } from '../../app/ground.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
-import { ChooseRow, Muted, Part, Quantity, Slide } from '../../kit/index.ts';
+import { ChooseRow, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Slide } from '../../kit/toggle.tsx';
 
 const WORDS: Readonly<Record<Treatment | 'none', string>> = {
   none: 'nothing is planned',

@@ -3,7 +3,8 @@ import { readReadings } from '#core/formats';
 import type { FieldTest } from '#core/ground';
 import { UserError, type UserProblem } from '#core/project';
 import { dispatch } from '../../app/store.ts';
-import { Button, Inline, Paste, Problems } from '../../kit/index.ts';
+import { Button, Inline, Problems } from '../../kit/index.ts';
+import { Paste } from '../../kit/paste.tsx';
 
 /** Readings typed or pasted from a notebook, all at once. */
 export function PasteReadings({ test }: { readonly test: FieldTest }): ReactNode {

@@ -2,11 +2,12 @@ import { Upload } from 'lucide-react';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { findSystems } from '#core/formats';
 import { useDropped } from '../../app/dropped.ts';
+import { systemsFor } from '../../app/find-system.ts';
 import { bringInAll, typedLevels } from '../../app/import.ts';
 import { FONT } from '../../app/theme.ts';
-import { Button, type Found, Inline, SearchField } from '../../kit/index.ts';
+import { Button, Inline } from '../../kit/index.ts';
+import { SearchField } from '../../kit/search.tsx';
 
 const Field = styled.label`
   display: grid;
@@ -25,10 +26,6 @@ const Field = styled.label`
 
 /** What is read, and the parts that come beside it. */
 const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf zip prj shp dbf shx cpg'.split(' ').map((ending) => `.${ending}`);
-
-/** Systems by words, as they are offered. */
-const systemsFor = async (words: string): Promise<readonly Found[]> =>
-  (await findSystems(words)).map(({ code, name, area }) => ({ id: code, name, more: `${code}. ${area}` }));
 
 /** Files of terrain or survey points, or levels typed by hand. */
 export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): ReactNode {

@@ -9,7 +9,8 @@ import { spoken } from '#core/units';
 import { setLand, useAsk, useLand } from '../../app/land.ts';
 import { newId, useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
-import { Button, Choose, Muted, Part, Row, Table, Toggle } from '../../kit/index.ts';
+import { Button, Choose, Muted, Part, Row, Table } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 
 const Item = styled.li`
   border-bottom: 1px solid var(--line);

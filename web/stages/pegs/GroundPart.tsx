@@ -1,7 +1,7 @@
 import { Download } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { GroundFormat } from '#core/formats';
-import { exportGround } from '../../app/export.ts';
+import { exportGround } from '../../app/export-plan.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, FoldPart, Inline, Muted } from '../../kit/index.ts';
 

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { DEFAULT_SURVEY } from '#core/project';
 import { isReadable } from '#core/survey';
 import { formatNumber } from '#core/units';
-import { exportPegs } from '../../app/export.ts';
+import { exportPegs } from '../../app/export-plan.ts';
 import { GroundPart } from './GroundPart.tsx';
 import { PlanPart } from './PlanPart.tsx';
 import { useDerived, useFormat, useProject, useWorks } from '../../app/selectors.ts';

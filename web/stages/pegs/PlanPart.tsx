@@ -1,7 +1,7 @@
 import { Download } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { DrawingFormat } from '#core/formats';
-import { exportDrawing, exportTables } from '../../app/export.ts';
+import { exportDrawing, exportTables } from '../../app/export-plan.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
 import { Button, ChooseRow, FoldPart, Inline, Muted } from '../../kit/index.ts';

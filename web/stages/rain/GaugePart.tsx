@@ -7,7 +7,8 @@ import { bringIn } from '../../app/import.ts';
 import { setStorm, useAskRain, takeTable } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch, notify } from '../../app/store.ts';
-import { Button, Choose, Fact, Inline, Muted, Part, Row, Table, Toggle } from '../../kit/index.ts';
+import { Button, Choose, Fact, Inline, Muted, Part, Row, Table } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 import { FrequencyChart } from './FrequencyChart.tsx';
 import { minutesText, momentText } from './words.ts';
 

@@ -4,7 +4,8 @@ import { hours } from '#core/derive';
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useDerived } from '../../app/selectors.ts';
-import { Button, ChooseRow, Inline, Muted, Quantity, Toggle } from '../../kit/index.ts';
+import { Button, ChooseRow, Inline, Muted, Quantity } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 
 const BEFORE: Readonly<Record<Antecedent, string>> = {
   dry: 'long dry: what soaks is empty',

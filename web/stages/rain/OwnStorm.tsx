@@ -3,7 +3,8 @@ import type { StormSteps } from '#core/rain';
 import { displayUnit, fromDisplay, toDisplay } from '#core/units';
 import { setStorm } from '../../app/rain.ts';
 import { notify, useApp } from '../../app/store.ts';
-import { Button, Inline, Muted, Paste, Quantity } from '../../kit/index.ts';
+import { Button, Inline, Muted, Quantity } from '../../kit/index.ts';
+import { Paste } from '../../kit/paste.tsx';
 
 /** Depths as typed, in the reader's unit: numbers between spaces, commas or line ends. Null at the first that is none, with it. */
 export function depthsIn(text: string): { readonly values: number[]; readonly bad: string | null } {

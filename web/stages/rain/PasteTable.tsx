@@ -3,7 +3,8 @@ import { readTable, readRainTable, type TableHow } from '#core/formats';
 import { problemsThrown } from '#core/project';
 import { takeTable } from '../../app/rain.ts';
 import { notify } from '../../app/store.ts';
-import { Button, Choose, Inline, Muted, Paste } from '../../kit/index.ts';
+import { Button, Choose, Inline, Muted } from '../../kit/index.ts';
+import { Paste } from '../../kit/paste.tsx';
 
 const NAME = 'pasted table';
 const EXAMPLE = 'duration_min, 2, 10, 20\n10, 9.4, 15.1, 17.7\n60, 21.6, 34.8, 40.8';

@@ -3,7 +3,8 @@ import { CHANCE, PATTERNS, PATTERN_MIN, PURPOSES, type StormShape, longestStorm,
 import type { Rain } from '#core/project';
 import { setStorm } from '../../app/rain.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
-import { Button, Choose, ChooseRow, Fact, Inline, Muted, Part, Quantity, Row, Toggle } from '../../kit/index.ts';
+import { Button, Choose, ChooseRow, Fact, Inline, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 import { LengthsPart } from './LengthsPart.tsx';
 import { OwnStorm } from './OwnStorm.tsx';
 import { StormBars } from './StormBars.tsx';

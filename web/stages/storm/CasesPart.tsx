@@ -7,7 +7,8 @@ import { useAskNetwork, usualCasesNow } from '../../app/network.ts';
 import { useDerived, useFormat, useProject, useWorks, newId, nameAmong, useNamed } from '../../app/selectors.ts';
 import { type UnitSystem, displayUnit, formatNumber } from '#core/units';
 import { dispatch, useApp } from '../../app/store.ts';
-import { Button, ChooseRow, Inline, Muted, Part, Quantity, Table, Toggle } from '../../kit/index.ts';
+import { Button, ChooseRow, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 
 /** Adds the cases worth asking that are not there yet. */
 async function addUsual(known: readonly Case[]): Promise<void> {

@@ -6,7 +6,8 @@ import { catalogue } from '#core/works';
 import { type LiveLevel, setLand } from '../../app/land.ts';
 import { useFormat, useWorks } from '../../app/selectors.ts';
 import { useSeason } from '../../app/season.ts';
-import { Muted, Part, Toggle } from '../../kit/index.ts';
+import { Muted, Part } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 
 interface Message {
   readonly n: number;

@@ -6,7 +6,8 @@ import type { Need } from '#core/season';
 import { catalogue } from '#core/works';
 import { useDerived, useProject, useWorks } from '../../app/selectors.ts';
 import { addNeed, changeNeed, removeNeed, replaceNeed, setSupply } from '../../app/season.ts';
-import { ActionMenu, Button, ChooseRow, FoldPart, Inline, Muted, Part, Quantity, Row, Toggle } from '../../kit/index.ts';
+import { ActionMenu, Button, ChooseRow, FoldPart, Inline, Muted, Part, Quantity, Row } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 import { MONTHS } from '../rain/words.ts';
 
 const Name = styled(Input)`

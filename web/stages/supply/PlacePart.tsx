@@ -2,7 +2,8 @@ import { useState, type ReactNode } from 'react';
 import { useProject } from '../../app/selectors.ts';
 import { setClimate, useSeason } from '../../app/season.ts';
 import { useAskRain } from '../../app/rain.ts';
-import { Button, Fact, FoldPart, Muted, Part, Paste, Quantity } from '../../kit/index.ts';
+import { Button, Fact, FoldPart, Muted, Part, Quantity } from '../../kit/index.ts';
+import { Paste } from '../../kit/paste.tsx';
 import { MONTHS } from '../rain/words.ts';
 
 type Months = 'evaporationMm' | 'rainMm' | 'wetDays';

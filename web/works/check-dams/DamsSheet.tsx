@@ -6,7 +6,8 @@ import { type QuantityKind, type UnitSystem, displayUnit, formatNumber } from '#
 import { type CheckDams, DAM_FIELDS, type Dam, ROW_COLUMNS, damsFromRows, inOrder, valueAt } from '#core/works';
 import { ask } from '../../app/land.ts';
 import { dispatch, useApp } from '../../app/store.ts';
-import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity, Table, Toggle } from '../../kit/index.ts';
+import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity, Table } from '../../kit/index.ts';
+import { Toggle } from '../../kit/toggle.tsx';
 import { change, mm } from '../levels.ts';
 import { PasteRows } from '../shared/PasteRows.tsx';
 import { WorkSheet } from '../shared/WorkSheet.tsx';

@@ -1,7 +1,8 @@
 import { ClipboardPaste } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { notify } from '../../app/store.ts';
-import { Button, Inline, Paste } from '../../kit/index.ts';
+import { Button, Inline } from '../../kit/index.ts';
+import { Paste } from '../../kit/paste.tsx';
 
 type Read<T> =
   | { readonly ok: true; readonly rows: readonly T[] }

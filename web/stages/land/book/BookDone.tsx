@@ -9,7 +9,8 @@ import { download, fileName } from '../../../app/export.ts';
 import { bringIn } from '../../../app/import.ts';
 import { useProject } from '../../../app/selectors.ts';
 import { dispatch } from '../../../app/store.ts';
-import { Button, FoldPart, Inline, Muted, Paste, Problems } from '../../../kit/index.ts';
+import { Button, FoldPart, Inline, Muted, Problems } from '../../../kit/index.ts';
+import { Paste } from '../../../kit/paste.tsx';
 
 /** Fewest places that make a surface. */
 const LEAST_PLACES = 3;
@@ -78,7 +79,7 @@ export function BookDone({ book, found }: { readonly book: LevelBook; readonly f
         </Inline>
         <Muted>
           {isSound && placed < LEAST_PLACES ? `${placed} of its lines have a place: at least three, not in one line, make ground. ` : ''}
-          {terrain ? 'Its ground takes the place of the ground there is; undo brings that back. The book stays as it is.' : 'The book stays as it is booked.'}
+          {terrain ? 'There is ground already: you are asked what becomes of it. The book stays as it is.' : 'The book stays as it is booked.'}
         </Muted>
       </div>
   );

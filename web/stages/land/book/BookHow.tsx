@@ -2,7 +2,8 @@ import { useState, type ReactNode } from 'react';
 import type { Point } from '#core/geometry';
 import { BOOK_TOOLS, PLACINGS, type LevelBook, gridPlaces, placedAs } from '#core/survey';
 import { changeBook, changeOrSay } from '../../../app/book.ts';
-import { Button, ChooseRow, FoldPart, Inline, Muted, Part, Quantity, Toggle } from '../../../kit/index.ts';
+import { Button, ChooseRow, FoldPart, Inline, Muted, Part, Quantity } from '../../../kit/index.ts';
+import { Toggle } from '../../../kit/toggle.tsx';
 import { PLACING_WORDS, TOOL_HELP, TOOL_WORDS } from './words.ts';
 
 /** Marks A and B that tapes and angles go out from. */
