@@ -1,17 +1,17 @@
 // What is written into files: the ground of a project, with or without a survey laid into it, and tables.
 import { basename } from 'node:path';
 import { Graph, derive, groundModel } from '#core/derive';
-import { GROUND_ENDINGS, type GroundFormat, importFile, requireCrs, tablesOf, writeGround, writeTables } from '#core/formats';
+import { GROUND_ENDINGS, type GroundFormat, epsgOf, importFile, requireCrs, tablesOf, writeGround, writeTables } from '#core/formats';
 import { fail } from '#core/project';
 import { differsFrom, patched, statsOf, usualFeather } from '#core/terrain';
 import { registry } from '#core/works';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
-import { openProject, readBytes, writeBytes } from './files.ts';
+import { type Opened, openProject, readBytes, writeBytes } from './files.ts';
 import { toJson } from './json.ts';
 
 /** Number of a project's system; null for local metres. */
-const epsgOf = async (crs: string | null, file: string): Promise<number | null> =>
-  crs === null ? null : Number((await requireCrs(crs, file)).code.slice('EPSG:'.length));
+const epsgIn = async ({ project: { site }, file }: Pick<Opened, 'project' | 'file'>): Promise<number | null> =>
+  site.crs === null ? null : epsgOf(await requireCrs(site.crs, file));
 
 /** The ground, as works shape it: `--to` a format, `--out` a file. */
 export async function exportGround(args: Arguments, format: GroundFormat): Promise<string> {
@@ -20,7 +20,7 @@ export async function exportGround(args: Arguments, format: GroundFormat): Promi
   const project = { ...found, activeOption: args.options.get('option') ?? found.activeOption };
   const model = groundModel(project, { registry, grids, graph: new Graph() });
   if (!model) return fail('terrain.none', 'there is no ground in it', { where: { file }, do: 'Bring in terrain first.' });
-  const bytes = writeGround(model.grid, format, { name: project.name, epsg: await epsgOf(project.site.crs, file), when: new Date() });
+  const bytes = writeGround(model.grid, format, { name: project.name, epsg: await epsgIn({ project, file }), when: new Date() });
   writeBytes(out, bytes);
   return toJson({ written: out, bytes: bytes.length, crs: project.site.crs, ...statsOf(model.grid) });
 } // prettier-ignore
@@ -56,8 +56,8 @@ export async function patchCommand(words: readonly string[]): Promise<string> {
   if (!(featherM >= 0)) fail('cli.feather', `--feather is ${featherM}`, { do: 'Give a distance in metres, nought or more.' });
   const out = args.options.get('out');
   if (out !== undefined) {
-      const made = patched(ground, survey.grid, { shiftM, featherM });
-    writeBytes(out, writeGround(made, out.endsWith('.asc') ? 'asc' : 'tif', { name: project.name, epsg: await epsgOf(project.site.crs, file), when: new Date() }));
+    const made = patched(ground, survey.grid, { shiftM, featherM });
+    writeBytes(out, writeGround(made, out.endsWith('.asc') ? 'asc' : 'tif', { name: project.name, epsg: await epsgIn({ project, file }), when: new Date() }));
   }
   return toJson({ differs, shiftM, featherM, written: out ?? null, warnings: survey.notes });
 } // prettier-ignore

@@ -35,6 +35,9 @@ export async function requireCrs(code: string, file: string): Promise<Crs> {
   );
 }
 
+/** Number of a known system. */
+export const epsgOf = ({ code }: Crs): number => Number(code.slice('EPSG:'.length));
+
 /** From a projected system to longitude and latitude. */
 export function toLonLat(crs: Crs, point: Point): [lon: number, lat: number] {
   return proj4<[number, number]>(crs.proj4, 'WGS84', [point[0], point[1]]);

@@ -1,5 +1,5 @@
 // Systems in metres found by words: a country, a zone, a name, a code, or where the land is.
-import { type Crs, crsOf, utmCodeFor } from './crs.ts';
+import { type Crs, crsOf, epsgOf, utmCodeFor } from './crs.ts';
 
 export interface FoundSystem {
   readonly code: string;
@@ -33,8 +33,7 @@ const rank = ({ name, area }: FoundSystem, words: readonly string[]): number =>
 /** Systems that fit all words of a text, the likeliest first. A latitude and longitude give the zone they lie in. */
 export async function findSystems(text: string): Promise<FoundSystem[]> {
   const [{ CRS_TABLE }, { CRS_AREAS }] = await Promise.all([import('./crs-table.ts'), import('./crs-areas.ts')]);
-  const told = (crs: Crs | null): FoundSystem[] =>
-    crs ? [{ code: crs.code, name: crs.name, area: CRS_AREAS[crs.code.slice('EPSG:'.length)] ?? '' }] : [];
+  const told = (crs: Crs | null): FoundSystem[] => (crs ? [{ code: crs.code, name: crs.name, area: CRS_AREAS[epsgOf(crs)] ?? '' }] : []);
   const place = placeIn(text);
   if (place) return told(await crsOf(utmCodeFor(place)));
   const byCode = told(await crsOf(text));

@@ -91,7 +91,17 @@ describe('a level book as a file', () => {
     const tapes: LevelBook = { ...books[1], placing: 'distances', baseM: [[0, 0], [10, 0]], side: 'left', lines: [{ name: 'A', knownM: 1 }, { name: 'b', p: 6, q: 8, riseM: 0.2 }] };
     expect(levelBookCsv(tapes).split('\n')[2]).toBe('b,,3.6,4.8,0.2,,,');
     expect(() => readBook({ name: 'x.csv', bytes: strToU8('a,b\n1,2') })).toThrow(/its first line is "a, b"/);
+    expect(await refusal('name,x,y,rise,level\na,,,,100\nb,1,1,0.1,')).toMatch(/^book\.line 3 it is not told over how many steps/);
+    // As many lines as a book has, and one more.
+    const long = (count: number): string => ['x,y,bs,is,fs,level', ',,1.5,,,100', ...Array.from({ length: count - 1 }, (_, k) => `${k % 50},${Math.floor(k / 50)},,1.2,,`)].join('\n');
+    expect((await read(long(2000))).kind).toBe('terrain');
+    expect(await refusal(long(2001))).toMatch(/^book\.long {2}it has 2001 lines/);
+    // Each step could be read, all of them lead off the earth.
+    const steep = ['name,x,y,rise,steps,level', 'a,,,,,8950', 'b,0,0,40,9,', 'c,9,0,40,9,', 'd,0,9,1,9,'];
+    expect(await refusal(steep.join('\n'))).toMatch(/^book\.line 4 it comes to a level of 9030/);
+    // A name a spreadsheet would run is written as text.
+    expect(levelBookCsv({ ...tapes, lines: [{ name: '=1+1', knownM: 1, note: '@x' }] }).split('\n')[1]).toBe("'=1+1,,,,,,1,'@x");
     expect(await refusal('name,x,y,behind,ahead,level\na,,,,,100\nb,1,1,1,,')).toMatch(/^book\.line 3 one end of the tube/);
-    expect(await refusal('name,x,y,rise,level\na,,,,100\nb,1,,0.1,')).toMatch(/^book\.line 3 of its place one figure/);
+    expect(await refusal('name,x,y,rise,steps,level\na,,,,,100\nb,1,,0.1,2,')).toMatch(/^book\.line 3 of its place one figure/);
   }); // prettier-ignore
 });

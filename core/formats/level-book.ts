@@ -6,10 +6,11 @@ import {
   type BookTool,
   type Closing,
   type LevelBook,
-  bookProblems,
-  placeProblems,
   LOOK_FOR_IT,
+  MOST_BOOK_LINES,
+  bookProblems,
   offSaid,
+  placeProblems,
   placesOf,
   reduceBook,
   refusedClosings,
@@ -17,6 +18,8 @@ import {
 } from '../survey/index.ts';
 import { type Sheet, columnOf, numberIn, readTable, sheetOf } from './columns.ts';
 import { requireCrs } from './crs.ts';
+import { isBeyondEarth } from './levels.ts';
+import { harmless } from './marked-up.ts';
 import { type ImportedTerrain, type InputFile, refuseFile, refuseLines } from './imported.ts';
 import { X, Y, surfaceOf } from './survey-csv.ts';
 
@@ -70,8 +73,13 @@ function cellOf(sheet: Sheet, row: number, column: number): number | undefined {
   });
 }
 
-/** A table as a book, with nothing reduced yet. @throws UserError where a cell is no number. */
+/** A table as a book, with nothing reduced yet. @throws UserError where a cell is no number, or there are too many lines. */
 function bookOf(sheet: Sheet): LevelBook {
+  if (sheet.rows.length > MOST_BOOK_LINES)
+    refuseFile(sheet.file, 'book.long', {
+      what: `it has ${sheet.rows.length} lines; a book has ${MOST_BOOK_LINES} at most`,
+      do: 'Bring in one book at a time, or its places with their levels as x, y, z.',
+    });
   const textAt = (row: number, names: readonly string[]): string => {
     const column = columnOf(sheet, names);
     return column < 0 ? '' : (sheet.rows[row][column] ?? '');
@@ -111,12 +119,12 @@ export function levelBookCsv(book: LevelBook): string {
   const places = placesOf(book);
   const heads = Object.entries(HEADS[book.tool]) as [BookFigure, string][];
   const rows = book.lines.map((line, k) => [
-    line.name,
-    line.from ?? '',
+    harmless(line.name),
+    harmless(line.from ?? ''),
     ...(places[k] ?? ['', '']).map((v) => (typeof v === 'number' ? Number(v.toFixed(3)) : v)),
     ...heads.map(([figure]) => line[figure] ?? ''),
     line.knownM ?? '',
-    line.note ?? '',
+    harmless(line.note ?? ''),
   ]);
   return Papa.unparse({ fields: ['name', 'from', 'x', 'y', ...heads.map(([, head]) => head), 'level', 'note'], data: rows }, { newline: '\n' }); // prettier-ignore
 }
@@ -161,6 +169,9 @@ export async function readLevelBook(sheet: Sheet, wanted: string | null): Promis
   const column = (at: 0 | 1 | 2): Float64Array => Float64Array.from(placed, (p) => p[at]);
   if (placed.length < 3)
     refuseFile(file, 'survey.few', { what: `${placed.length} of its readings have a place`, do: 'At least three, not in one line, make a surface.' });
+  const wild = reduced.levelsM.findIndex(isBeyondEarth);
+  if (wild >= 0)
+    refuseFile(file, 'book.line', { what: `it comes to a level of ${metres(reduced.levelsM[wild])}, where no ground lies`, line: sheet.lineOf(wild), do: 'Look for the reading above it that is wrong.' });
   const knownToM = Math.max(...placed.map((p) => p[3]));
   const notes = [
     wordsOf(book, reduced),

@@ -19,9 +19,10 @@ export function canBeGround({ shapes }: Pick<ImportedShapes, 'shapes'>): boolean
 }
 
 type Levelled = DrawnShape & { readonly levelsM: readonly number[] };
-type Place = readonly [x: number, y: number, levelM: number];
+/** A place with its level, and whether it was drawn or put between two that were. */
+type Place = readonly [x: number, y: number, levelM: number, isCorner: boolean];
 
-const cornersOf = ({ points, levelsM }: Levelled): Place[] => points.map(([x, y], k) => [x, y, levelsM[k]] as const);
+const cornersOf = ({ points, levelsM }: Levelled): Place[] => points.map(([x, y], k) => [x, y, levelsM[k], true] as const);
 
 /** More places than this along all lines tell no more. */
 const MOST_ALONG = 300_000;
@@ -32,10 +33,10 @@ function followed(shape: Levelled, apartM: number): Place[] {
   if (shape.form === 'point') return corners;
   const round = shape.form === 'ring' ? [...corners, corners[0]] : corners;
   return round.flatMap(([x, y, levelM], k): Place[] => {
-    if (k === round.length - 1) return shape.form === 'ring' ? [] : [[x, y, levelM]];
+    if (k === round.length - 1) return shape.form === 'ring' ? [] : [[x, y, levelM, true]];
     const [toX, toY, toM] = round[k + 1];
     const parts = Math.max(1, Math.ceil(Math.hypot(toX - x, toY - y) / apartM));
-    return Array.from({ length: parts }, (_, i): Place => [x + ((toX - x) * i) / parts, y + ((toY - y) * i) / parts, levelM + ((toM - levelM) * i) / parts]);
+    return Array.from({ length: parts }, (_, i): Place => [x + ((toX - x) * i) / parts, y + ((toY - y) * i) / parts, levelM + ((toM - levelM) * i) / parts, i === 0]);
   });
 } // prettier-ignore
 
@@ -70,15 +71,15 @@ export function groundOfShapes({ shapes, crs, source, notes }: ImportedShapes): 
   // Lines cross and tracks come back: a place has one level, the first that is drawn there.
   const first = new Map<string, number>();
   let doubled = 0;
-  const kept = all.filter(([x, y, z], k) => {
+  const kept = all.filter(([x, y, z, isCorner], k) => {
     const key = `${x},${y}`;
     const before = first.get(key);
-    if (before !== undefined && before !== z && !isMark.has(k)) doubled++;
+    if (before !== undefined && before !== z && isCorner && !isMark.has(k)) doubled++;
     if (isMark.has(k) || before !== undefined) return false;
     first.set(key, z);
     return true;
   });
-  const [x, y, z] = [0, 1, 2].map((member) => Float64Array.from(kept, (p) => p[member]));
+  const [x, y, z] = [0, 1, 2].map((member) => Float64Array.from(kept, (p) => Number(p[member])));
   const said = [...notes];
   if (with_.length < shapes.length) said.push(`${shapes.length - with_.length} shapes without a level were left out.`);
   if (doubled > 0) said.push(`${doubled} places bear two levels: the one drawn first was taken. Check which is right.`);

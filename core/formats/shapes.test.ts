@@ -196,7 +196,7 @@ describe('ground from what is drawn', () => {
     expect(drawn.map((s) => s.levelsM?.[0] ?? null)).toEqual([null, 7]);
     const twice = { type: 'FeatureCollection', features: [...lines, contour(0, 100.4), contour(50, 102.5)] };
     const ground = (await read('a.geojson', JSON.stringify(twice), { crs: UTM, as: 'terrain' })) as ImportedTerrain;
-    expect(ground.notes.join(' ')).toMatch(/41 places bear two levels: the one drawn first was taken/);
+    expect(ground.notes.join(' ')).toMatch(/21 places bear two levels: the one drawn first was taken/);
   });
   it('is not made of too few, of one level, or of what no ground is', async () => {
     const flat = JSON.stringify({ type: 'FeatureCollection', features: [contour(0, 100), contour(50, 100)] });

@@ -21,7 +21,8 @@ import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
 import { ABSTRACTIONS, LEAST_PEAK_FACTOR, LOSS_METHODS, MOST_PEAK_FACTOR, WETNESSES } from '../runoff/index.ts';
 import { NEED_KINDS, USE_ORDERS } from '../season/index.ts';
-import { BOOK_TOOLS, PLACINGS } from '../survey/index.ts';
+import { BOOK_TOOLS, FARTHEST_READ_M, MOST_BOOK_LINES, PLACINGS } from '../survey/index.ts';
+import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M } from '../terrain/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
 import { idFault } from './ids.ts';
 import { Nested } from './shape.ts';
@@ -265,12 +266,12 @@ export class BookLineShape {
   @IfThere() @IsString() note?: string;
   @IsWithin(-1e8, 1e8) p?: number;
   @IsWithin(-1e8, 1e8) q?: number;
-  @IsWithin(-100, 100) backM?: number;
-  @IsWithin(-100, 100) interM?: number;
-  @IsWithin(-100, 100) foreM?: number;
-  @IsWithin(-100, 100) riseM?: number;
+  @IsWithin(-FARTHEST_READ_M, FARTHEST_READ_M) backM?: number;
+  @IsWithin(-FARTHEST_READ_M, FARTHEST_READ_M) interM?: number;
+  @IsWithin(-FARTHEST_READ_M, FARTHEST_READ_M) foreM?: number;
+  @IsWithin(-FARTHEST_READ_M, FARTHEST_READ_M) riseM?: number;
   @IsWithin(1, 10_000) steps?: number;
-  @IsWithin(-500, 9000) knownM?: number;
+  @IsWithin(LEVEL_LOWEST_M, LEVEL_HIGHEST_M) knownM?: number;
 }
 
 /** Two marks, each by its place. */
@@ -284,8 +285,7 @@ function IsBase(): PropertyDecorator {
   });
 }
 
-const MOST_BOOK_LINES = 2000;
-export const MOST_BOOKS = 50;
+const MOST_BOOKS = 50;
 
 export class LevelBookShape {
   @IsId() id!: string;

@@ -12,6 +12,7 @@ import {
   gridPlaces,
   placeProblems,
   placesOf,
+  refusedClosings,
   reduceBook,
 } from './index.ts';
 
@@ -73,6 +74,9 @@ describe('a level book', () => {
     const there = [line({ knownM: 5 }), line({ riseM: 0.3, steps: 4 }), line({ riseM: -0.31, steps: 5, knownM: 5 })];
     const [{ allowedM, setUps, offM }] = reduceBook(book(there, { tool: 'a-frame' })).closings;
     expect([allowedM, setUps, offM]).toEqual([expect.closeTo(0.03, 12), 9, expect.closeTo(-0.01, 9)]);
+    // What may be is used, and a hair more is not.
+    const off = (m: number): number => refusedClosings(reduceBook(book([line({ backM: 1, knownM: 5 }), line({ foreM: 1 - m, knownM: 5 })])).closings).length;
+    expect([off(0.00499), off(0.00501), off(-0.00499), off(-0.00501)]).toEqual([0, 1, 0, 1]);
     // Spread by steps, not by lines.
     expect(reduceBook(book(there, { tool: 'a-frame' })).levelsM).toEqual([5, expect.closeTo(5.3 + 0.01 * (4 / 9), 9), expect.closeTo(5, 9)]);
   }); // prettier-ignore
@@ -115,6 +119,8 @@ describe('a level book', () => {
     expect(leg('water-tube', { foreM: 1, backM: 1, from: 'B' })).toEqual(['1 no line above is called "B"']);
     expect(leg('a-frame', { riseM: 0.1, steps: 1, from: 'A' })).toEqual([]);
     expect(leg('a-frame', { steps: 2 })).toEqual(['1 it has no rise']);
+    expect(leg('a-frame', { riseM: 0.1 })).toEqual(['1 it is not told over how many steps']);
+    expect(leg('a-frame', { riseM: 0.1, steps: 0 })).toEqual(['1 0 is no number of steps']);
     expect(leg('a-frame', { riseM: 0.1, steps: 1.5 })).toEqual(['1 1.5 is no number of steps']);
   });
 });

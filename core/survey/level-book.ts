@@ -1,5 +1,6 @@
 // A level book as it is booked in the field: what its lines hold, and what keeps one from being reduced.
 import type { Point } from '../geometry/index.ts';
+import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M } from '../terrain/index.ts';
 import { told } from '../units/index.ts';
 
 /** What levels are read with: staff and level, a hose full of water, a frame of two legs stepped along. */
@@ -46,15 +47,16 @@ export interface BookProblem {
 
 type Wrong = Omit<BookProblem, 'line'> | null;
 
-/** No staff, tube or frame tells more at once, and no ground on earth lies lower or higher [m]. */
-const FARTHEST_M = 100;
-const [LOWEST_M, HIGHEST_M] = [-500, 9000];
+/** No staff, tube or frame tells more at once [m]. */
+export const FARTHEST_READ_M = 100;
+/** Lines a book has at most: more are a survey, not a notebook. */
+export const MOST_BOOK_LINES = 2000;
 
 /** What no reading can be. */
 function wrongWithSize({ backM, interM, foreM, riseM, knownM }: BookLine): Wrong {
-  const far = [backM, interM, foreM, riseM].find((m) => m !== undefined && !(Math.abs(m) <= FARTHEST_M));
+  const far = [backM, interM, foreM, riseM].find((m) => m !== undefined && !(Math.abs(m) <= FARTHEST_READ_M));
   if (far !== undefined) return { what: `${told(far)} m is more than can be read at once`, do: 'Correct it: readings are in metres.' };
-  return knownM !== undefined && !(knownM >= LOWEST_M && knownM <= HIGHEST_M)
+  return knownM !== undefined && !(knownM >= LEVEL_LOWEST_M && knownM <= LEVEL_HIGHEST_M)
     ? { what: `${told(knownM)} m is no level of any ground`, do: 'Correct it: levels are in metres.' }
     : null;
 }
@@ -112,9 +114,9 @@ function wrongWithLeg(lines: readonly BookLine[], line: number, tool: BookTool):
       : { what: 'one end of the tube was not read', do: 'Give the water on both staves, behind and ahead, read at one time.' };
   if (!has(riseM))
     return { what: 'it has no rise', do: 'Give how much higher it is than the place before; less than nothing where it falls.' };
-  return steps !== undefined && !(Number.isInteger(steps) && steps >= 1)
-    ? { what: `${steps} is no number of steps`, do: 'Count how often the frame was set down on the way: 1 or more.' }
-    : null;
+  const count = 'Count how often the frame was set down on the way: 1 or more.';
+  if (steps === undefined) return { what: 'it is not told over how many steps', do: count };
+  return Number.isInteger(steps) && steps >= 1 ? null : { what: `${steps} is no number of steps`, do: count };
 }
 
 /** Everything that keeps a book from being reduced; places apart (`placeProblems`). */

@@ -105,7 +105,8 @@ function legsBySights({ lines }: LevelBook): readonly Leg[] {
   const legs: Leg[] = [{ from: 0, riseM: 0, setUp: 0, setUps: 0 }];
   let [from, setUp, backM] = [0, 1, lines[0].backM ?? NaN];
   lines.slice(1).forEach(({ backM: back, interM, foreM }, k) => {
-    legs.push({ from, riseM: backM - (interM ?? foreM ?? NaN), setUp, setUps: 1 });
+    const HC = COLLIMATION.evaluate({ B: 0, b: backM });
+    legs.push({ from, riseM: REDUCED_LEVEL.evaluate({ HC, r: interM ?? foreM ?? NaN }), setUp, setUps: 1 });
     if (back === undefined) return;
     [from, backM] = [k + 1, back];
     setUp++;
@@ -115,7 +116,7 @@ function legsBySights({ lines }: LevelBook): readonly Leg[] {
 
 /** Legs of tube or frame: each line hangs on another, by a set-up of its own or several steps. */
 const legsOneByOne = ({ lines, tool }: LevelBook): readonly Leg[] =>
-  lines.map(({ backM = NaN, foreM = NaN, riseM = NaN, steps = 1 }, line): Leg => {
+  lines.map(({ backM = NaN, foreM = NaN, riseM = NaN, steps = NaN }, line): Leg => {
     if (line === 0) return { from: 0, riseM: 0, setUp: 0, setUps: 0 };
     const from = lineFrom(lines, line);
     const rise = tool === 'a-frame' ? riseM : TUBE_LEVEL.evaluate({ P: 0, b: backM, a: foreM });

@@ -32,10 +32,13 @@ function close(chosen: GroundChosen | null): void {
 }
 
 /** New ground that meets the ground there is nowhere. */
-function Apart({ imported }: TwoGrounds): ReactNode {
+function Apart({ imported, isElsewhere }: TwoGrounds): ReactNode {
   return (
     <>
-      <Heading slot="title">{imported.source} lies nowhere on the ground there is</Heading>
+      <Heading slot="title">
+        {imported.source} lies{' '}
+        {isElsewhere ? `in ${imported.crs ?? 'local metres'}, the ground there is in another system` : 'nowhere on the ground there is'}
+      </Heading>
       <p>
         Put in its place, works and what is drawn stay where they are, and may lie on no ground any more. A survey by tape is laid into the
         ground where its marks A and B are given by their places on it.

@@ -14,6 +14,8 @@ export interface TwoGrounds {
   readonly imported: Extract<TakenIn, { readonly kind: 'terrain' }>;
   /** How the two lie against each other; null where they do not meet, or lie in different systems. */
   readonly met: Met | null;
+  /** Whether they lie in different systems: nobody knows then whether they meet. */
+  readonly isElsewhere: boolean;
   readonly done: (how: GroundChosen | null) => void;
 }
 

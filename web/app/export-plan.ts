@@ -4,7 +4,29 @@ import { optionOf } from '#core/project';
 import { askNow } from './ask.ts';
 import { download, fileName } from './export.ts';
 import { runJob } from './jobs.ts';
+import type { Answer, FileWork } from '../workers/protocol.ts';
 import { notify, useApp } from './store.ts';
+
+/** A file as a job writes it, and what it is called after the project; `what` was not exported where that is refused. */
+interface Written {
+  readonly title: string;
+  readonly what: string;
+  readonly does: (work: FileWork) => Promise<Answer<{ readonly blob: Blob; readonly name: string }>>;
+}
+
+async function leave({ title, what, does }: Written): Promise<void> {
+  const answer = await runJob(title, does);
+  if (!answer) return;
+  const project = useApp.getState().history?.project.name ?? '';
+  if (answer.ok) download(`${fileName(project)}-${answer.value.name}`, answer.value.blob);
+  else notify({ tone: 'mend', title: `${what} not exported`, problems: answer.problems });
+}
+
+/** An answer under the name of its file. */
+const called = async (name: string, answer: Promise<Answer<Blob>>): Promise<Answer<{ readonly blob: Blob; readonly name: string }>> => {
+  const told = await answer;
+  return told.ok ? { ok: true, value: { blob: told.value, name } } : told;
+};
 
 /** The whole plan as a drawing, with contours where an interval is given. */
 export async function exportDrawing(format: DrawingFormat, contourM: number | null): Promise<void> {
@@ -13,21 +35,19 @@ export async function exportDrawing(format: DrawingFormat, contourM: number | nu
   const { project } = history;
   const contours = contourM === null ? null : await askNow({ name: 'contours', args: { intervalM: contourM } }, { tells: true });
   if (contourM !== null && !contours) return;
-  const answer = await runJob('Drawing the plan', (work) => work.drawing(project, { derived: result.derived, contours, format }));
-  if (!answer) return;
-  if (answer.ok) download(`${fileName(project.name)}-plan.${format}`, answer.value);
-  else notify({ tone: 'mend', title: 'The plan was not exported', problems: answer.problems });
+  const on = { derived: result.derived, contours, format };
+  await leave({ title: 'Drawing the plan', what: 'The plan was', does: (work) => called(`plan.${format}`, work.drawing(project, on)) });
 }
 
 /** Stores, quantities, pegs and checks as a spreadsheet. */
 export async function exportTables(): Promise<void> {
   const { history, result } = useApp.getState();
   if (!history || !result) return;
-  const { project } = history;
-  const answer = await runJob('Writing the tables', (work) => work.tables(project, result.derived));
-  if (!answer) return;
-  if (answer.ok) download(`${fileName(project.name)}-tables.xlsx`, answer.value);
-  else notify({ tone: 'mend', title: 'The tables were not exported', problems: answer.problems });
+  await leave({
+    title: 'Writing the tables',
+    what: 'The tables were',
+    does: (work) => called('tables.xlsx', work.tables(history.project, result.derived)),
+  });
 }
 
 /** The ground as works shape it, for other programs and machines. */
@@ -35,14 +55,12 @@ export async function exportGround(format: GroundFormat): Promise<void> {
   const { history, terrain } = useApp.getState();
   if (!history || !terrain) return;
   const { name, site } = history.project;
-  const answer = await runJob('Writing the ground', (work) => work.ground(terrain, { format, name, crs: site.crs }));
-  if (!answer) return;
-  if (answer.ok) download(`${fileName(name)}-ground.${GROUND_ENDINGS[format]}`, answer.value);
-  else notify({ tone: 'mend', title: 'The ground was not exported', problems: answer.problems });
+  const does: Written['does'] = async (work) => {
+    const told = await work.ground(terrain, { format, name, crs: site.crs });
+    return told.ok ? { ok: true, value: { blob: told.value.blob, name: `ground.${told.value.ending}` } } : told;
+  };
+  await leave({ title: 'Writing the ground', what: 'The ground was', does });
 }
-
-/** How files of the ground end: told here too, since the writers come with the worker alone. */
-const GROUND_ENDINGS: Readonly<Record<GroundFormat, string>> = { tif: 'tif', asc: 'asc', landxml: 'xml', faces: 'dxf' };
 
 /** The pegs as computed, in one of the open formats. */
 export async function exportPegs(format: PegFormat): Promise<void> {
@@ -50,8 +68,10 @@ export async function exportPegs(format: PegFormat): Promise<void> {
   if (!history || !result) return;
   const { project } = history;
   const names = optionOf(project).works.map((w) => [w.id, w.name] as const);
-  const answer = await runJob('Writing the pegs', (work) => work.pegs(result.derived.pegs, { format, crs: project.site.crs, names }));
-  if (!answer) return;
-  if (answer.ok) download(`${fileName(project.name)}-pegs.${format}`, answer.value);
-  else notify({ tone: 'mend', title: 'The pegs were not exported', problems: answer.problems });
+  const on = { format, crs: project.site.crs, names };
+  await leave({
+    title: 'Writing the pegs',
+    what: 'The pegs were',
+    does: (work) => called(`pegs.${format}`, work.pegs(result.derived.pegs, on)),
+  });
 }

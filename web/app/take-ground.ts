@@ -2,7 +2,7 @@
 import type { Project } from '#core/project';
 import type { Smoothing } from '#core/terrain';
 import { formatQuantity } from '#core/units';
-import type { TakenIn } from '../workers/protocol.ts';
+import type { Packed, TakenIn } from '../workers/protocol.ts';
 import { runJob } from './jobs.ts';
 import type { GroundChosen } from './asked.ts';
 import { assetOf, dispatch, keepAsset, notify, useApp } from './store.ts';
@@ -20,9 +20,29 @@ async function chosenFor({ site }: Project, imported: Ground, there: Blob): Prom
   const answer = isComparable ? await runJob(`Comparing ${imported.source} with the ground there is`, (work) => work.compare(there, imported.asset.blob)) : null;
   // Given up, nothing is taken.
   if (isComparable && !answer) return null;
+  if (answer?.ok === false) {
+    notify({ tone: 'mend', title: `${imported.source} was not taken in; nothing has changed`, problems: answer.problems });
+    return null;
+  }
   notify(null);
-  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met: answer?.ok === true ? answer.value : null, done } }));
+  // Asked of two at once, the first is left.
+  useApp.getState().twoGrounds?.done(null);
+  const met = answer ? answer.value : null;
+  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met, isElsewhere: !isComparable, done } }));
 } // prettier-ignore
+
+/** Makes an asset the ground of the project, and says so. Returns whether it was taken. */
+async function setGround({ sha256, blob }: Packed, on: { readonly source: string; readonly crs: string | null; readonly says: string }): Promise<boolean> {
+  const { source, crs, says } = on;
+  await keepAsset(sha256, blob);
+  const isDone = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source }, crs } });
+  if (isDone) notify({ tone: 'fine', title: says, problems: [] });
+  return isDone;
+} // prettier-ignore
+
+/** What ground made of other ground is called: long chains of names are cut. */
+const madeOf = (terrain: Project['terrain'], how: string): string =>
+  `${terrain?.kind === 'asset' ? terrain.source.slice(0, 200) : 'the ground'}, ${how}`;
 
 /** Takes ground in. Returns whether it was taken. */
 export async function takeGround(project: Project, imported: Ground): Promise<boolean> {
@@ -30,13 +50,8 @@ export async function takeGround(project: Project, imported: Ground): Promise<bo
   const chosen = there ? await chosenFor(project, imported, there) : 'replace';
   if (chosen === null) return false;
   if (chosen !== 'replace' && there) return layIn({ project, imported, there }, chosen);
-  await keepAsset(imported.asset.sha256, imported.asset.blob);
-  const done = dispatch({
-    type: 'terrain.set',
-    payload: { terrain: { kind: 'asset', sha256: imported.asset.sha256, source: imported.source }, crs: imported.crs },
-  });
-  if (done) notify({ tone: 'fine', title: [`${imported.source} is in.`, ...imported.notes].join(' '), problems: [] });
-  return done;
+  const { asset, source, crs, notes } = imported;
+  return setGround(asset, { source, crs, says: [`${source} is in.`, ...notes].join(' ') });
 }
 
 /** Lays the new ground into the one there is: a new ground, made of both. */
@@ -47,13 +62,8 @@ async function layIn({ project, imported, there }: { readonly project: Project; 
     notify({ tone: 'mend', title: `${imported.source} was not laid in; nothing has changed`, problems: answer.problems });
     return false;
   }
-  const { sha256, blob } = answer.value;
-  await keepAsset(sha256, blob);
-  const before = project.terrain?.kind === 'asset' ? project.terrain.source : 'the ground';
-  const source = `${before.slice(0, 200)}, with ${imported.source}`;
-  const done = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source }, crs: project.site.crs } });
-  if (done) notify({ tone: 'fine', title: [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' '), problems: [] });
-  return done;
+  const says = [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' ');
+  return setGround(answer.value, { source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
 } // prettier-ignore
 
 /** Takes the noise out of the ground: a new ground, the one before kept with its undo. */
@@ -69,10 +79,7 @@ export async function smoothGround(how: Smoothing): Promise<void> {
     return;
   }
   const { asset, beforeM, afterM, movedM } = answer.value;
-  await keepAsset(asset.sha256, asset.blob);
-  const source = `${terrain.source.slice(0, 200)}, smoothed`;
-  const { crs } = history.project.site;
-  if (!dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: asset.sha256, source }, crs } })) return;
   const told = (m: number): string => formatQuantity(m, 'difference', system);
-  notify({ tone: 'fine', title: `The ground is smoothed: its noise is ${told(afterM)}, it was ${told(beforeM)}; no level moved by more than ${told(movedM)}. Undo brings back the ground as it was.`, problems: [] });
+  const says = `The ground is smoothed: its noise is ${told(afterM)}, it was ${told(beforeM)}; no level moved by more than ${told(movedM)}. Undo brings back the ground as it was.`;
+  await setGround(asset, { source: madeOf(terrain, 'smoothed'), crs: history.project.site.crs, says });
 } // prettier-ignore

@@ -3,9 +3,9 @@ const endingOf = (name: string): string => name.toLowerCase().split('.').pop() ?
 const baseOf = (name: string): string => name.toLowerCase().replace(/\.[^.]*$/, '');
 
 /** Files that mean something only with their parts, and those parts. */
-const MAIN: ReadonlySet<string> = new Set(['shp', 'asc', 'grd', 'tif', 'tiff']);
-const PARTS: ReadonlySet<string> = new Set(['prj', 'dbf', 'shx', 'cpg', 'sbn', 'sbx', 'qix']);
 const GRIDS: ReadonlySet<string> = new Set(['asc', 'grd', 'tif', 'tiff']);
+const MAIN: ReadonlySet<string> = new Set([...GRIDS, 'shp']);
+const PARTS: ReadonlySet<string> = new Set(['prj', 'dbf', 'shx', 'cpg', 'sbn', 'sbx', 'qix']);
 
 /** Ground first: what is drawn is laid into its system. */
 const turn = ({ name }: File): number => (GRIDS.has(endingOf(name)) ? 0 : /\.(csv|txt|xyz|zip)$/i.test(name) ? 1 : 2);

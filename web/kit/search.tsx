@@ -91,6 +91,7 @@ export function SearchField(props: {
       allowsEmptyCollection={words.trim() !== ''}
       onInputChange={(text) => {
         setWords(text);
+        setLooked(false);
         // Other words mean what was chosen no longer.
         if (chosen.current && text !== chosen.current.name) choose(null);
       }}

@@ -1,9 +1,11 @@
 // Reads and writes files apart from the page and from the computation: a large one keeps nobody waiting, and can be given up.
 import * as Comlink from 'comlink';
 import {
+  GROUND_ENDINGS,
   canBeGround,
   crsOf,
   drawingOf,
+  epsgOf,
   findSystems,
   importFile,
   needsCrs,
@@ -94,8 +96,8 @@ const work: FileWork = {
     answer('exporting the ground', async () => {
       report('writing the ground', 0.3);
       const crs = said === null ? null : await crsOf(said);
-      const epsg = crs && Number(crs.code.slice('EPSG:'.length));
-      return blobOf(writeGround({ ...frame, z }, format, { name, epsg, when: new Date() }));
+      const blob = blobOf(writeGround({ ...frame, z }, format, { name, epsg: crs && epsgOf(crs), when: new Date() }));
+      return { blob, ending: GROUND_ENDINGS[format] };
     }),
   drawing: (project, { derived, contours, format }) =>
     answer('exporting the plan', async () => {

@@ -121,8 +121,11 @@ export interface FileWork {
   readonly tables: (project: Project, derived: Derived) => Promise<Answer<Blob>>;
   /** The ground with its noise taken out; null where too little is known to tell it. */
   readonly smooth: (ground: Blob, how: Smoothing) => Promise<Answer<(Omit<Smoothed, 'grid'> & { readonly asset: Packed }) | null>>;
-  /** The ground for other programs and machines. */
-  readonly ground: (ground: Pick<TerrainView, 'frame' | 'z'>, on: GroundOut) => Promise<Answer<Blob>>;
+  /** The ground for other programs and machines, and how its file ends. */
+  readonly ground: (
+    ground: Pick<TerrainView, 'frame' | 'z'>,
+    on: GroundOut,
+  ) => Promise<Answer<{ readonly blob: Blob; readonly ending: string }>>;
   readonly pack: (project: Project, assets: ReadonlyMap<string, Blob>) => Promise<Answer<Blob>>;
   readonly onProgress: (report: (part: string, share: number) => void) => Promise<void>;
 }
