@@ -1,7 +1,7 @@
 // What came of reading a spoilt file: taken in whole and sound, refused in words, or a fault of ours.
 import { type Command, type History, execute, startHistory, undo } from '#core/commands';
 import { type GridSource, derive } from '#core/derive';
-import { type Imported, importFile, openProjectFile, parseJson, readReadings } from '#core/formats';
+import { type Imported, importFile, overviewOf, openProjectFile, parseJson, readReadings } from '#core/formats';
 import { MOST_LISTED, type Project, UserError, canonicalJson, gridFromBytes } from '#core/project';
 import { checkTable } from '#core/rain';
 import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M, statsOf } from '#core/terrain';
@@ -106,8 +106,12 @@ async function read(format: Format, name: string, bytes: Uint8Array): Promise<vo
   if (format === 'commands') return requireCommands(name, bytes);
   if (format === 'readings')
     return require(readReadings({ name, bytes }).every((r) => Number.isFinite(r.min) && Number.isFinite(r.mm)), 'a reading that is none');
-  requireImported(await importFile({ name, bytes }));
+  // A part of a band is taken as it is on the page: after it was looked over.
+  if (format === 'picture') await overviewOf({ name, bytes }, { band: BAND });
+  requireImported(await importFile({ name, bytes }, format === 'picture' ? { band: BAND, part: PART } : {}));
 }
+const BAND = 2;
+const PART = { west: 410_100, south: 4_095_100, east: 410_700, north: 4_095_900 };
 
 export async function judge(format: Format, name: string, bytes: Uint8Array): Promise<Judged> {
   try {

@@ -228,6 +228,14 @@ describe('the command line', () => {
       /^terrain\.apart@/,
     );
     expect(await refusal('import', out, '--levels', 'yards')).toBe('cli.levels@');
+    // A part of it, in its own coordinates; another band than it has is refused.
+    const part = [west + 10, south + 10, west + 60, south + 40].join(',');
+    const cut = await run<{ warnings: string[] }>('import', made, '--band', '1', '--part', part);
+    expect(cut.warnings.join(' ')).toMatch(/\b25 by 15 of its 101 by 101 cells were read: the part you asked for/);
+    const bad = [['--part', '1,2,3'], ['--part', '5,5,1,9'], ['--part', '1,2,,4'], ['--band', '0'], ['--band', 'x']]; // prettier-ignore
+    expect(await Promise.all(bad.map((words) => refusal('import', out, ...words)))).toEqual([...Array<string>(3).fill('cli.part@'), 'cli.band@', 'cli.band@']); // prettier-ignore
+    expect(await refusal('import', made, '--band', '2')).toMatch(/^bands\.none@/);
+    expect(await refusal('import', survey, '--part', part)).toMatch(/^file\.whole-only@/);
     const tables = await run<{ sheets: { name: string; rows: number }[] }>('export', project, '--to', 'xlsx', '--out', path('t.xlsx'));
     expect(tables.sheets.map((t) => t.name)).toEqual(['Stores', 'Quantities', 'Pegs', 'Checks']);
     expect(tables.sheets.every((t) => t.rows > 0)).toBe(true);

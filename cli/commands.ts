@@ -25,7 +25,7 @@ import { told } from '#core/units';
 import { dailyOf, frequencyOf, seasonsOf } from '#core/rain';
 import { likelyThing } from '#core/seen';
 import { readFrom } from '#core/survey';
-import { type ContourLines, extentOf, statsOf } from '#core/terrain';
+import { type Part, type ContourLines, extentOf, statsOf } from '#core/terrain';
 import { kindsOf, registry } from '#core/works';
 import { readProject } from '../core/project/guard.ts';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
@@ -133,6 +133,22 @@ function levelsOf(said: string | undefined): { levelsIn?: LevelUnit } {
   return unit ? { levelsIn: unit } : fail('cli.levels', `--levels is "${said}"`, { do: 'Use m or ft.' });
 }
 
+/** Which band of a GeoTIFF holds its levels. */
+function bandOf(said: string | undefined): { band?: number } {
+  if (said === undefined) return {};
+  return /^[1-9]\d{0,2}$/.test(said) ? { band: Number(said) } : fail('cli.band', `--band is "${said}"`, { do: 'Use its number, from 1.' });
+}
+
+/** Only a part of a GeoTIFF, in its own coordinates. */
+function partOf(said: string | undefined): { part?: Part } {
+  if (said === undefined) return {};
+  const [west, south, east, north] = said.split(',').map((word) => (word.trim() === '' ? NaN : Number(word)));
+  const isPart = said.split(',').length === 4 && [west, south, east, north].every(Number.isFinite) && west < east && south < north;
+  return isPart
+    ? { part: { west, south, east, north } }
+    : fail('cli.part', `--part is "${said}"`, { do: 'Use WEST,SOUTH,EAST,NORTH in the coordinates of the file.' });
+}
+
 /** What is drawn in a file, with what each is likely to be. */
 const shapesJson = (imported: ImportedShapes): string =>
   toJson({
@@ -144,13 +160,15 @@ const shapesJson = (imported: ImportedShapes): string =>
   });
 
 async function importCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs', 'decimal', 'as', 'levels']);
+  const args = readArguments(words, ['crs', 'decimal', 'as', 'levels', 'band', 'part']);
   const path = soleArgument(args, 'FILE');
   const how = {
     crs: args.options.get('crs') ?? null,
     ...decimalOf(args.options.get('decimal')),
     ...asOf(args.options.get('as')),
     ...levelsOf(args.options.get('levels')),
+    ...bandOf(args.options.get('band')),
+    ...partOf(args.options.get('part')),
   };
   const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, how);
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });

@@ -1,17 +1,41 @@
 // What is written into files: the ground of a project, with or without a survey laid into it, and tables.
 import { basename } from 'node:path';
 import { Graph, derive, groundModel } from '#core/derive';
-import { GROUND_ENDINGS, type GroundFormat, epsgOf, importFile, requireCrs, tablesOf, writeGround, writeTables } from '#core/formats';
+import {
+  type Crs,
+  GROUND_ENDINGS,
+  type GroundFormat,
+  epsgOf,
+  importFile,
+  prjOf,
+  requireCrs,
+  tablesOf,
+  writeGround,
+  writeTables,
+} from '#core/formats';
 import { fail } from '#core/project';
-import { differsFrom, patched, statsOf, usualFeather } from '#core/terrain';
+import { type Grid, differsFrom, patched, statsOf, usualFeather } from '#core/terrain';
 import { registry } from '#core/works';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
 import { type Opened, openProject, readBytes, writeBytes } from './files.ts';
 import { toJson } from './json.ts';
 
-/** Number of a project's system; null for local metres. */
-const epsgIn = async ({ project: { site }, file }: Pick<Opened, 'project' | 'file'>): Promise<number | null> =>
-  site.crs === null ? null : epsgOf(await requireCrs(site.crs, file));
+/** The system of a project; null for local metres. */
+const crsIn = async ({ project: { site }, file }: Pick<Opened, 'project' | 'file'>): Promise<Crs | null> =>
+  site.crs === null ? null : requireCrs(site.crs, file);
+
+/** Writes a ground, beside one in text what tells its system. Returns how many bytes it is, and what was written beside it. */
+async function writeOut(grid: Grid, on: { readonly out: string; readonly format: GroundFormat } & Pick<Opened, 'project' | 'file'>): Promise<{ readonly bytes: number; readonly prj?: string }> {
+  const { out, format, project } = on;
+  const crs = await crsIn(on);
+  const bytes = writeGround(grid, format, { name: project.name, epsg: crs && epsgOf(crs), when: new Date() });
+  writeBytes(out, bytes);
+  const prj = crs && format === 'asc' ? prjOf(crs) : null;
+  if (prj === null) return { bytes: bytes.length };
+  const beside = out.replace(/(\.asc)?$/i, '.prj');
+  writeBytes(beside, new TextEncoder().encode(prj));
+  return { bytes: bytes.length, prj: beside };
+} // prettier-ignore
 
 /** The ground, as works shape it: `--to` a format, `--out` a file. */
 export async function exportGround(args: Arguments, format: GroundFormat): Promise<string> {
@@ -20,9 +44,8 @@ export async function exportGround(args: Arguments, format: GroundFormat): Promi
   const project = { ...found, activeOption: args.options.get('option') ?? found.activeOption };
   const model = groundModel(project, { registry, grids, graph: new Graph() });
   if (!model) return fail('terrain.none', 'there is no ground in it', { where: { file }, do: 'Bring in terrain first.' });
-  const bytes = writeGround(model.grid, format, { name: project.name, epsg: await epsgIn({ project, file }), when: new Date() });
-  writeBytes(out, bytes);
-  return toJson({ written: out, bytes: bytes.length, crs: project.site.crs, ...statsOf(model.grid) });
+  const written = await writeOut(model.grid, { out, format, project, file });
+  return toJson({ written: out, ...written, crs: project.site.crs, ...statsOf(model.grid) });
 } // prettier-ignore
 
 /** Stores, quantities, pegs and checks as a spreadsheet, in the file `--out` names. */
@@ -55,9 +78,7 @@ export async function patchCommand(words: readonly string[]): Promise<string> {
   const featherM = numberOption(args, 'feather') ?? usualFeather(ground, survey.grid);
   if (!(featherM >= 0)) fail('cli.feather', `--feather is ${featherM}`, { do: 'Give a distance in metres, nought or more.' });
   const out = args.options.get('out');
-  if (out !== undefined) {
-    const made = patched(ground, survey.grid, { shiftM, featherM });
-    writeBytes(out, writeGround(made, out.endsWith('.asc') ? 'asc' : 'tif', { name: project.name, epsg: await epsgIn({ project, file }), when: new Date() }));
-  }
-  return toJson({ differs, shiftM, featherM, written: out ?? null, warnings: survey.notes });
+  const laid = (): Grid => patched(ground, survey.grid, { shiftM, featherM });
+  const { prj } = out === undefined ? {} : await writeOut(laid(), { out, format: out.endsWith('.asc') ? 'asc' : 'tif', project, file });
+  return toJson({ differs, shiftM, featherM, written: out ?? null, ...(prj === undefined ? {} : { prj }), warnings: survey.notes });
 } // prettier-ignore

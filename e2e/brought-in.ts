@@ -116,6 +116,53 @@ export function broughtIn(open: () => Bench): void {
       await v.reads('[role="dialog"]', /It bears levels/);
       await v.press('Make ground of its levels');
       await v.verdict(/runs from 200\.\d\d m to 20[56]\.\d\d m/);
+      // A map in layers lies elsewhere: it is read, each layer from its own system, and left.
+      await v.drop('map.gpkg', new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures/map.gpkg'))));
+      await v.reads('[role="dialog"]', /What is drawn in map\.gpkg.*contours.*3 lines.*houses\s*Shed.*2 areas.*wells\s*Old well/s);
+      await v.press('Leave it');
+      expect(v.errors).toEqual([]);
+    }, 180000);
+    it('a stranger with a picture too large, or of several bands, sees it and takes the part, or the band, that holds the land', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      const fixture = (name: string): Uint8Array =>
+        new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures', name)));
+      await v.reads('body', /Bring in the ground/);
+      await v.drop('wide.tif', fixture('grid-wide.tif'));
+      await v.reads(
+        '[role="dialog"]',
+        /wide\.tif: which part of it holds your land\?.*16\s400 by 1000 cells.*16\s000\s000 cells can come in/s,
+      );
+      expect(await serious(v)).toEqual([]);
+      // Drawn by the pointer, moved by the arrow keys, its east edge typed.
+      const picture = await v.page.waitForSelector('[role="application"]');
+      const box = await picture?.boundingBox();
+      if (!box) throw new Error('the picture is not shown');
+      await v.page.mouse.move(box.x + 0.25 * box.width, box.y + 0.2 * box.height);
+      await v.page.mouse.down();
+      await v.page.mouse.move(box.x + 0.5 * box.width, box.y + 0.9 * box.height, { steps: 6 });
+      await v.page.mouse.up();
+      const edge = async (name: string): Promise<number> => Number(await v.page.$eval(`::-p-aria([name="${name}"][role="textbox"])`, (e) => (e as HTMLInputElement).value)); // prettier-ignore
+      const west = await edge('West edge');
+      expect(Math.abs(west - 418_200)).toBeLessThan(400);
+      await picture?.focus();
+      for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft'] as const) await v.page.keyboard.press(key);
+      expect((await edge('West edge')) - west).toBeCloseTo(328, -1);
+      await v.type('East edge', '420000');
+      await v.reads('[role="dialog"]', /This part\s*\d+\sm by 1\d\d\d\sm.*cells\./s);
+      await v.press('Bring in this part');
+      await v.reads('body', /wide\.tif is in\. \d+ by \d+ of its 16400 by 1000 cells were read/);
+      // Packed numbers, none of them a level before: of three bands the one that is called elevation is shown first.
+      await v.drop('bands.tif', fixture('grid-bands.tif'));
+      await v.reads('[role="dialog"]', /bands\.tif: which of its bands holds the levels\?.*Band 2, elevation.*100\.5 to 319\.5/s);
+      expect(await serious(v)).toEqual([]);
+      await v.choose('Levels are in', 'Band 1, slope in percent');
+      await v.reads('[role="dialog"]', /5 to 5/);
+      await v.choose('Levels are in', 'Band 2, elevation');
+      await v.reads('[role="dialog"]', /100\.5 to 319\.5/);
+      await v.press('Bring in this band');
+      await v.reads('[role="dialog"]', /bands\.tif lies on the ground there is|bands\.tif lies nowhere on the ground there is/);
+      await v.press('Put it in place of the ground');
+      await v.reads('body', /bands\.tif is in\..*Band 2 was read as levels, as you said/);
       expect(v.errors).toEqual([]);
     }, 180000);
     it('a stranger with a grid in feet, its .prj beside it, and houses drawn, is asked what they must say and is at the ground', async () => {

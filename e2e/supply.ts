@@ -175,6 +175,7 @@ export function supply(open: () => Bench): void {
       await v.press('Work out a tank');
       await v.verdict(/Bring in a gauge’s record under Rain, or give monthly rain/);
       const months = async (k: number, text: string): Promise<void> => {
+        await v.page.waitForFunction((n) => document.querySelectorAll('aside textarea').length > n, {}, k);
         const boxes = await v.page.$$('aside textarea');
         await boxes[k].type(text);
         await (await v.page.$$('::-p-aria([name="Use these months"][role="button"])'))[k].click();

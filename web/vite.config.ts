@@ -29,7 +29,13 @@ export default defineConfig({
   root: import.meta.dirname,
   plugins: [samples(), react()],
   // No field is a telephone number, but the validators would bring the numbering plans of the whole world along.
-  resolve: { alias: { 'libphonenumber-js/max': join(import.meta.dirname, 'kit/no-telephones.ts') } },
+  resolve: {
+    alias: {
+      'libphonenumber-js/max': join(import.meta.dirname, 'kit/no-telephones.ts'),
+      'node:fs': join(import.meta.dirname, 'kit/no-node.ts'),
+      'node:crypto': join(import.meta.dirname, 'kit/no-node.ts'),
+    },
+  },
   worker: { format: 'es' },
   build: {
     outDir: join(import.meta.dirname, '../dist'),

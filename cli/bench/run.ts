@@ -242,19 +242,22 @@ function editOf(id: string, level: string): Answered & { readonly wholeSet: Answ
   return { ...answered(times), wholeSet: answered(whole) };
 }
 
-/** Derived computation after one sill was moved among two hundred swales with a sill each: median and worst of 60 edits [ms]. */
-function editAmongMany(): { firstMs: number; medianMs: number; worstMs: number } {
+/** Derived computation after one sill was moved among two hundred swales with a sill each: by the storms that decided last, and by the whole set [ms]. */
+function editAmongMany(): { readonly firstMs: number; readonly dragged: Answered; readonly wholeSet: Answered } {
   const grid = syntheticGrid(1000);
   const context = { registry, grids: () => grid, graph: new Graph() };
   let project = manyProject(grid, 200);
   const firstMs = 1000 * timed(() => derive(structuredClone(project), context));
-  const times = Array.from({ length: 60 }, () => {
-    project = sillMoved(project, -0.001);
-    // A message brings the document as a copy.
-    const copy = structuredClone(project);
-    return 1000 * timed(() => derive(copy, context));
-  });
-  return { firstMs, medianMs: median(times), worstMs: Math.max(...times) };
+  const { view } = derive(structuredClone(project), context);
+  const quick = { only: new Set(view.first), startsM: new Map(Object.entries(view.starts)) };
+  const times = (asked: Parameters<typeof derive>[2]): number[] =>
+    Array.from({ length: 60 }, () => {
+      project = sillMoved(project, -0.001);
+      // A message brings the document as a copy.
+      const copy = structuredClone(project);
+      return 1000 * timed(() => derive(copy, context, asked));
+    });
+  return { firstMs, dragged: answered(times(quick)), wholeSet: answered(times({})) };
 }
 
 /** A gully of check dams, and one of them in the middle made lower: the whole set each time [ms]. */

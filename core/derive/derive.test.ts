@@ -127,11 +127,26 @@ describe('derive', () => {
     // the land, of what the ground sheds, or of where water runs is worked out again.
     expect(again()).toEqual(
       [
-        ...['part', 'bind', 'footing', 'place', 'store', 'links', 'under'],
+        ...['work', 'bind', 'needs', 'footing', 'place', 'grass', 'store', 'links', 'under', 'flood-from'],
         // Its water is wider, so more rain falls on it.
-        ...['inflow', 'outlets', 'routed', 'route', 'flows', 'outcome', 'outlet-storms', 'exits-of', 'leaving'],
-        ...['laid', 'run', 'worst', 'worst-flows', 'worst-outlet', 'worst-exit'],
-        ...['facts', 'judge', 'ways', 'across', 'breach', 'ground-checks', 'pictures', 'making', 'series', 'store-json'],
+        ...['inflow', 'outlets', 'routed', 'tied', 'route', 'flows', 'outcome', 'outlet-storms', 'exits-of', 'leaving'],
+        ...['laid', 'run', 'worst', 'worst-flows', 'worst-outlet', 'worst-exit', 'store-worst', 'outlets-worst'],
+        ...['work', 'ways', 'across', 'exit'].flatMap((word) => [`${word}-on`, `${word}-together`]),
+        ...[
+          'facts',
+          'judge',
+          'ways',
+          'across',
+          'breach',
+          'ground-checks',
+          'pictures',
+          'making',
+          'quantities',
+          'series',
+          'store-json',
+          'outlets-json',
+          'leads',
+        ],
       ].sort(),
     );
     const held1 = new Map(graph.runs);

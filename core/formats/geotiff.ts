@@ -1,29 +1,28 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
-import { type Grid, MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
+import { type CellsWithin, type Grid, type Part, extentOfCells } from '../terrain/index.ts';
 import { requireCrs } from './crs.ts';
-import { type LevelUnit, asSaid, looksLikeDegrees, tooBig } from './grid-limits.ts';
+import { type LevelUnit, asSaid, looksLikeDegrees } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
 import { asItLies, laidFlat } from './lay-flat.ts';
-import { DEGREES, type Foreign, feetSystem } from './systems.ts';
+import { DEGREES, type Foreign, datumNotes, feetSystem } from './systems.ts';
 import { tiffFault } from './tiff-guard.ts';
+import { type Image, cellsOf, cutTo, isInDegrees, keysOf } from './tiff-place.ts';
 import { UserError } from '../project/index.ts';
 
-// GeoTIFF 1.1 keys (OGC 19-008r4): model type 1 projected, 2 geographic; raster type 2 pixel-is-point; 9001 metre.
+// GeoTIFF 1.1 keys (OGC 19-008r4): model type 1 projected; 9001 metre.
 const PROJECTED = 1;
-const GEOGRAPHIC = 2;
-const PIXEL_IS_POINT = 2;
 const METRE = 9001;
 const USER_DEFINED = 32767;
-/** Cells longer than so many of their widths are no survey of ground. */
-const MOST_OBLONG = 20;
 
 /** A block this large holds the largest terrain in four bands of single precision. */
 const MOST_BLOCK_BYTES = 256e6;
 
-type Image = Awaited<ReturnType<Awaited<ReturnType<typeof fromArrayBuffer>>['getImage']>>;
+/** A picture with those it is kept in smaller. */
+export type Tiff = Awaited<ReturnType<typeof fromArrayBuffer>>;
 
-async function openImage({ name, bytes }: InputFile): Promise<Image> {
+/** @throws UserError where it is no TIFF that holds together. */
+export async function openTiff({ name, bytes }: InputFile): Promise<{ readonly tiff: Tiff; readonly image: Image }> {
   const fault = tiffFault(bytes);
   if (fault !== null)
     refuseFile(name, 'geotiff.unreadable', {
@@ -31,8 +30,11 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
       do: 'Download or export it again.',
     });
   try {
-    const buffer = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-    return await (await fromArrayBuffer(buffer)).getImage();
+    const { buffer, byteOffset, byteLength } = bytes;
+    // A large file is not held twice.
+    const isWhole = byteOffset === 0 && byteLength === buffer.byteLength;
+    const tiff = await fromArrayBuffer((isWhole ? buffer : buffer.slice(byteOffset, byteOffset + byteLength)) as ArrayBuffer);
+    return { tiff, image: await tiff.getImage() };
   } catch {
     return refuseFile(name, 'geotiff.unreadable', {
       what: 'it is not a readable TIFF, or it is cut short',
@@ -42,8 +44,8 @@ async function openImage({ name, bytes }: InputFile): Promise<Image> {
 }
 
 /** A system in feet that a file names; null where its plan is in metres. */
-async function feetOf(image: Image, name: string): Promise<Foreign | null> {
-  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+export async function feetOf(image: Image, name: string): Promise<Foreign | null> {
+  const keys = keysOf(image);
   const code = keys.ProjectedCSTypeGeoKey;
   const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
   const feet = isNamed ? await feetSystem(code) : null;
@@ -60,7 +62,7 @@ async function feetOf(image: Image, name: string): Promise<Foreign | null> {
 
 /** The system in metres a file names, checked against what the user gave. */
 async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
-  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  const keys = keysOf(image);
   const code = keys.ProjectedCSTypeGeoKey;
   if (typeof code === 'number' && code !== USER_DEFINED && code > 0) {
     const own = await requireCrs(`EPSG:${code}`, name);
@@ -84,15 +86,19 @@ async function systemOf(image: Image, name: string, wanted: string | null): Prom
 }
 
 /** Levels of packed numbers: the file's mark for no data is one of the numbers as packed. */
-async function scaled(levels: Float64Array, image: Image, notes: string[]): Promise<void> {
+async function scaled(
+  levels: Float64Array,
+  image: Image,
+  { band, notes }: { readonly band: number; readonly notes: string[] },
+): Promise<void> {
   const mark = image.getGDALNoData();
-  const told = (await image.getGDALMetadata(0)) ?? {};
+  const told = (await image.getGDALMetadata(band)) ?? {};
   const [scale, offset] = [factorIn(told.SCALE, 1), factorIn(told.OFFSET, 0)];
   for (let i = 0; i < levels.length; i++) levels[i] = isNoDataMark(levels[i], mark) ? NaN : levels[i] * scale + offset;
   if (scale !== 1 || offset !== 0) notes.push(`Its numbers were turned into levels: times ${scale}, plus ${offset}.`);
 }
 
-function factorIn(text: unknown, otherwise: number): number {
+export function factorIn(text: unknown, otherwise: number): number {
   const value = typeof text === 'string' ? Number(text) : NaN;
   return Number.isFinite(value) ? value : otherwise;
 }
@@ -101,9 +107,38 @@ function factorIn(text: unknown, otherwise: number): number {
 interface TiffHow {
   readonly crs: string | null;
   readonly levelsIn?: LevelUnit | undefined;
+  /** Which band holds the levels, from 1; it must be said where there are several. */
+  readonly band?: number | undefined;
+  /** Only a part of it, in its own coordinates. */
+  readonly part?: Part | undefined;
 }
 
-/** A GeoTIFF of levels, first band. @throws UserError whatever is wrong with it: its keys may hold anything. */
+/** The band that holds the levels, from 0. @throws UserError that asks where there are several. */
+export function bandOf(image: Image, band: number | undefined, name: string): number {
+  const count = image.getSamplesPerPixel();
+  if (band === undefined && count > 1)
+    refuseFile(name, 'bands.doubtful', { what: `it has ${count} bands`, do: 'Say which of them holds the levels.' });
+  const k = (band ?? 1) - 1;
+  if (!(Number.isInteger(k) && k >= 0 && k < count))
+    refuseFile(name, 'bands.none', { what: `it has no band ${band ?? 1}: there ${count === 1 ? 'is 1' : `are ${count}`}`, do: 'Name one that is there, from 1.' }); // prettier-ignore
+  return k;
+}
+
+const blockBytesOf = (image: Image): number => image.getTileWidth() * image.getTileHeight() * image.getBytesPerPixel();
+
+/** Whether the blocks of a picture can be unpacked one at a time. */
+export const hasSmallBlocks = (image: Image): boolean => blockBytesOf(image) > 0 && blockBytesOf(image) <= MOST_BLOCK_BYTES;
+
+/** @throws UserError where its blocks are too large to unpack. */
+export function blocksOf(image: Image, name: string): void {
+  if (!hasSmallBlocks(image))
+    refuseFile(name, 'geotiff.blocks', {
+      what: `its blocks unpack to ${Math.round(blockBytesOf(image) / 1e6)} MB each`,
+      do: 'Export it again in strips or tiles, one band alone.',
+    });
+}
+
+/** A GeoTIFF of levels. @throws UserError whatever is wrong with it: its keys may hold anything. */
 export async function readGeoTiff(file: InputFile, how: TiffHow): Promise<ImportedTerrain> {
   try {
     return await readImage(file, how);
@@ -116,66 +151,43 @@ export async function readGeoTiff(file: InputFile, how: TiffHow): Promise<Import
   }
 }
 
-async function readImage(file: InputFile, { crs: wanted, levelsIn }: TiffHow): Promise<ImportedTerrain> {
+async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, part }: TiffHow): Promise<ImportedTerrain> {
   const { name } = file;
-  const image = await openImage(file);
-  const [ncols, nrows] = [image.getWidth(), image.getHeight()];
-  if (ncols * nrows > MAX_CELLS) tooBig(name, ncols * nrows);
-  if (ncols < 2 || nrows < 2)
-    refuseFile(name, 'grid.size', { what: `${ncols} x ${nrows} cells make no terrain`, do: 'At least 2 x 2 cells are needed.' });
-  const blockBytes = image.getTileWidth() * image.getTileHeight() * image.getBytesPerPixel();
-  if (!(blockBytes > 0 && blockBytes <= MOST_BLOCK_BYTES))
-    refuseFile(name, 'geotiff.blocks', {
-      what: `its blocks unpack to ${Math.round(blockBytes / 1e6)} MB each`,
-      do: 'Export it again in strips or tiles, one band alone.',
-    });
-  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
-  const isGeographic = keys.GTModelTypeGeoKey === GEOGRAPHIC;
-  const { origin, dx, dy } = frameOf(image, name);
-  const isPoint = keys.GTRasterTypeGeoKey === PIXEL_IS_POINT;
-  const [x0, y0] = [origin[0] + (isPoint ? 0 : dx / 2), origin[1] - (isPoint ? 0 : dy / 2)];
-  const [west, south] = [x0 - dx / 2, y0 + dy / 2 - nrows * dy];
-  if (![west, south].every(Number.isFinite))
-    refuseFile(name, 'geotiff.no-position', { what: 'where it lies is no number', do: 'Export it again with its position.' });
+  const { image } = await openTiff(file);
+  const all = cellsOf(image, name);
+  const band = bandOf(image, said, name);
+  const cut = cutTo(all, part ?? null, name);
+  blocksOf(image, name);
+  const isGeographic = isInDegrees(image);
+  const { west, south } = extentOfCells(all);
   const feet = isGeographic ? null : await feetOf(image, name);
   const crs = isGeographic || feet ? null : await systemOf(image, name, wanted);
-  if (!isGeographic && !feet && looksLikeDegrees({ cell: dx, west, south }))
+  if (!isGeographic && !feet && looksLikeDegrees({ cell: all.dx, west, south }))
     refuseFile(name, 'crs.degrees', {
-      what: `cells of ${dx} at ${west}, ${south} are degrees, though it does not say so`,
+      what: `cells of ${all.dx} at ${west}, ${south} are degrees, though it does not say so`,
       do: 'Export it again with its system, or convert it to the UTM zone of your land.',
     });
   const notes: string[] = [];
-  const levels = await readLevels(image, name);
-  await scaled(levels, image, notes);
+  const levels = await readLevels(image, { band, cut, name });
+  await scaled(levels, image, { band, notes });
+  const keys = keysOf(image);
   if (!inMetres(levels, { unit: keys.VerticalUnitsGeoKey, file: name, notes }))
     asSaid(levels, { said: levelsIn, isPlanInFeet: feet !== null, file: name, notes });
   onlyGround(levels, { file: name, noData: null, notes });
-  if (image.getSamplesPerPixel() > 1) notes.push(`It has ${image.getSamplesPerPixel()} bands; the first was read as levels.`);
-  const lattice = { ncols, nrows, x0, y0, dx, dy, levels };
+  if (said !== undefined && image.getSamplesPerPixel() > 1) notes.push(`Band ${said} was read as levels, as you said.`);
+  if (part)
+    notes.push(`${cut.cells.ncols} by ${cut.cells.nrows} of its ${all.ncols} by ${all.nrows} cells were read: the part you asked for.`);
+  const lattice = { ...cut.cells, levels };
   if (feet) return laidFlat(lattice, { file: name, wanted, from: feet, notes });
   if (isGeographic) {
-    notes.push(...datumNotes(keys.GeographicTypeGeoKey, name));
+    notes.push(...datumNotes(datumIn(keys.GeographicTypeGeoKey), { file: name, field: 'GeographicTypeGeoKey' }));
     return laidFlat(lattice, { file: name, wanted, from: DEGREES, notes });
   }
   return asItLies(lattice, { file: name, crs, notes });
 }
 
-/** Datums within two metres of WGS 84, by their EPSG codes: ETRS89, NAD83, GDA94, GDA2020, NZGD2000, SIRGAS 2000. */
-const NEAR_WGS84: ReadonlySet<unknown> = new Set([4258, 4269, 4283, 7844, 4167, 4674]);
-const WGS84 = 4326;
-
-/** What is told of a datum of degrees. @throws UserError where it may lie far off. */
-function datumNotes(datum: unknown, name: string): string[] {
-  if (datum === WGS84) return [];
-  const known = typeof datum === 'number' && datum !== USER_DEFINED;
-  if (known && !NEAR_WGS84.has(datum))
-    refuseFile(name, 'crs.datum', {
-      what: `its degrees are on a datum (${datum}) that may lie a hundred metres off WGS 84`,
-      field: 'GeographicTypeGeoKey',
-      do: 'Convert it to WGS 84 or to a projected system in metres.',
-    });
-  return [known ? `Its datum (${datum}) was taken as WGS 84: up to two metres off.` : 'It names no datum: WGS 84 was taken.'];
-}
+/** The datum of degrees; null where none is named. */
+const datumIn = (key: unknown): number | null => (typeof key === 'number' && key !== USER_DEFINED ? key : null);
 
 /** Units of length by their EPSG codes, in metres: metre, foot, US survey foot. */
 const UNITS: ReadonlyMap<unknown, readonly [string, number]> = new Map([
@@ -203,30 +215,11 @@ function inMetres(
   return true;
 }
 
-/** The upper left corner, or the middle of that cell, and how wide and high cells are, in the file's own unit. */
-function frameOf(image: Image, name: string): { origin: number[]; dx: number; dy: number } {
+/** @throws UserError where its picture cannot be unpacked. */
+async function readLevels(image: Image, { band, cut: { col, row, cells }, name }: { readonly band: number; readonly cut: CellsWithin; readonly name: string }): Promise<Float64Array> {
   try {
-    const origin = image.getOrigin();
-    const [dx, dy] = image.getResolution().map(Math.abs);
-    if (!(dx > 0 && dx <= MAX_CELL_M && dy > 0 && dy <= MAX_CELL_M) || Math.max(dx, dy) > MOST_OBLONG * Math.min(dx, dy)) {
-      refuseFile(name, 'grid.not-square', {
-        what: `its cells are ${dx} by ${dy}`,
-        do: `Resample it to square cells of up to ${MAX_CELL_M} m.`,
-      });
-    }
-    return { origin, dx, dy };
-  } catch (error) {
-    if (error instanceof Error && error.name === 'UserError') throw error;
-    return refuseFile(name, 'geotiff.no-position', {
-      what: 'it does not say where it lies (no tie point or pixel scale)',
-      do: 'Export it as a GeoTIFF with its position, or as an ASCII grid.',
-    });
-  }
-}
-
-async function readLevels(image: Image, name: string): Promise<Float64Array> {
-  try {
-    const bands = await image.readRasters({ samples: [0] });
+    const window = [col, row, col + cells.ncols, row + cells.nrows];
+    const bands = await image.readRasters({ samples: [band], window });
     return Float64Array.from(bands[0] as ArrayLike<number>);
   } catch {
     return refuseFile(name, 'geotiff.truncated', {
@@ -234,7 +227,7 @@ async function readLevels(image: Image, name: string): Promise<Float64Array> {
       do: 'Download or export it again, uncompressed or with deflate.',
     });
   }
-}
+} // prettier-ignore
 
 const NO_DATA = -9999;
 

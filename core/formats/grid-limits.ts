@@ -2,10 +2,10 @@
 import { MAX_CELLS } from '../terrain/index.ts';
 import { refuseFile } from './imported.ts';
 
-export function tooBig(file: string, cells: number): never {
+export function tooBig(file: string, cells: number, todo = 'Cut out your land and what drains to it, or use larger cells.'): never {
   return refuseFile(file, 'terrain.too-big', {
     what: `it has ${cells.toLocaleString('en')} cells; the limit is ${MAX_CELLS.toLocaleString('en')}`,
-    do: 'Cut out your land and what drains to it, or use larger cells.',
+    do: todo,
   });
 }
 

@@ -3,9 +3,11 @@ import { bareSheet, isBare } from './bare-points.ts';
 import { type Row, readTable, sheetOf } from './columns.ts';
 import type { DecimalMark } from './decimals.ts';
 import { UserError, unforeseen } from '../project/index.ts';
+import type { Part } from '../terrain/index.ts';
 import { requireCrs } from './crs.ts';
 import { isGeoJson, readGeoJson } from './geojson.ts';
 import { readDxf } from './dxf.ts';
+import { readGeoPackage } from './geopackage.ts';
 import { readGeoTiff } from './geotiff.ts';
 import type { LevelUnit } from './grid-limits.ts';
 import { type Imported, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
@@ -20,7 +22,7 @@ import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
 import { mapParts } from './zip.ts';
 
-const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
+export const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
 
 /** What the user says of a file that it does not say itself. */
 export interface ImportHow {
@@ -32,12 +34,17 @@ export interface ImportHow {
   readonly as?: 'terrain' | 'features';
   /** What the levels of a grid are in that does not name their unit; left out, metres. */
   readonly levelsIn?: LevelUnit;
+  /** Which band of a GeoTIFF holds its levels, from 1. */
+  readonly band?: number;
+  /** Only a part of a GeoTIFF, in its own coordinates. */
+  readonly part?: Part;
 }
 
 /** What draws points, lines and areas; null for other files. */
 async function drawnIn(file: InputFile, ending: string, wanted: string | null): Promise<ImportedShapes | null> {
   if (ending === 'gpx' || ending === 'kml' || ending === 'kmz') return readMarkup(file, wanted);
   if (ending === 'dxf') return readDxf(file, wanted);
+  if (ending === 'gpkg') return readGeoPackage(file, wanted);
   if (ending === 'zip') return readShapefile(file, wanted);
   if (ending === 'shp')
     return refuseFile(file.name, 'shp.alone', {
@@ -71,8 +78,10 @@ async function readBare(
   return { ...read, notes: [...notes, ...bare.notes, ...read.notes] };
 }
 
-/** A grid in a zip, with the .prj beside it; null where there is none. */
-async function zippedGrid(file: InputFile, how: GridHow): Promise<ImportedTerrain | null> {
+type AnyGrid = GridHow & Parameters<typeof readGeoTiff>[1];
+
+/** The one grid in a zip, with the .prj beside it; null where there is none. @throws UserError where there are several. */
+export function gridIn(file: InputFile): { readonly inner: InputFile; readonly prj: Uint8Array | undefined } | null {
   const parts = mapParts(file, /\.(shp|asc|grd|tiff?|prj)$/i);
   const grids = Object.keys(parts).filter((entry) => /\.(asc|grd|tiff?)$/i.test(entry));
   if (grids.length === 0 || Object.keys(parts).some((entry) => /\.shp$/i.test(entry))) return null;
@@ -84,16 +93,31 @@ async function zippedGrid(file: InputFile, how: GridHow): Promise<ImportedTerrai
     });
   const inner = { name: entry.split('/').pop() ?? entry, bytes: parts[entry] };
   const prj = parts[Object.keys(parts).find((one) => one.toLowerCase() === entry.toLowerCase().replace(/\.[^.]*$/, '.prj')) ?? ''] as Uint8Array | undefined; // prettier-ignore
+  return { inner, prj };
+}
+
+/** @throws UserError where a band, or a part, of something else than a picture of levels is asked for. */
+function wholeOnly(name: string, { band, part }: AnyGrid): void {
+  if (band !== undefined || part !== undefined)
+    refuseFile(name, 'file.whole-only', { what: 'bands and parts are only of a GeoTIFF', do: 'Bring it in as a whole.' });
+}
+
+async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | null> {
+  const found = gridIn(file);
+  if (!found) return null;
+  const { inner, prj } = found;
   if (isTiff(inner.bytes)) return readGeoTiff(inner, how);
+  wholeOnly(inner.name, how);
   return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
 }
 
-async function understood(file: InputFile, { crs = null, decimal, as, levelsIn }: ImportHow): Promise<Imported> {
+async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, band, part }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   const wanted = crs === null || crs.trim() === '' ? null : (await requireCrs(crs, name)).code;
   const ending = name.toLowerCase().split('.').pop() ?? '';
-  const grid: GridHow = { crs: wanted, levelsIn };
+  const grid: AnyGrid = { crs: wanted, levelsIn, band, part };
+  if (!isTiff(bytes) && ending !== 'zip') wholeOnly(name, grid);
   const zipped = ending === 'zip' ? await zippedGrid(file, grid) : null;
   if (zipped) return zipped;
   const drawn = await drawnIn(file, ending, wanted);
@@ -118,6 +142,6 @@ async function understood(file: InputFile, { crs = null, decimal, as, levelsIn }
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf or a zipped shapefile.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf, .gpkg or a zipped shapefile.',
   });
 }

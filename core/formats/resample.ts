@@ -1,15 +1,9 @@
 // Levels on a lattice brought onto square cells: straight between the four nearest centres.
 import type { Point } from '../geometry/index.ts';
-import { MAX_CELLS } from '../terrain/index.ts';
+import { type Cells, MAX_CELLS } from '../terrain/index.ts';
 
-/** Levels at centres of cells: `x0` of the first column, `y0` of the first row, which is the northernmost. */
-export interface Lattice {
-  readonly ncols: number;
-  readonly nrows: number;
-  readonly x0: number;
-  readonly y0: number;
-  readonly dx: number;
-  readonly dy: number;
+/** Levels at the middles of cells. */
+export interface Lattice extends Cells {
   readonly levels: Float64Array;
 }
 

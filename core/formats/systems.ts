@@ -39,6 +39,23 @@ export async function feetSystem(code: number): Promise<Foreign | null> {
 const NEAR_DATUM =
   /WGS_?(19)?84|WGS 84|NORTH_AMERICAN_(DATUM_)?1983|NAD_?83|ETRS|EUROPEAN_TERRESTRIAL|GDA|GEOCENTRIC_DATUM_OF_AUSTRALIA|NZGD_?2000|NEW_ZEALAND_GEODETIC_DATUM_2000|SIRGAS/i;
 
+/** The same by their EPSG codes: ETRS89, NAD83, GDA94, GDA2020, NZGD2000, SIRGAS 2000. */
+const NEAR_WGS84: ReadonlySet<number> = new Set([4258, 4269, 4283, 7844, 4167, 4674]);
+const WGS84 = 4326;
+
+/** What is told of a datum of degrees; of none where it is null. @throws UserError where it may lie far off. */
+export function datumNotes(datum: number | null, { file, field }: { readonly file: string; readonly field: string }): string[] {
+  if (datum === WGS84) return [];
+  if (datum === null) return ['It names no datum: WGS 84 was taken.'];
+  if (!NEAR_WGS84.has(datum))
+    refuseFile(file, 'crs.datum', {
+      what: `its degrees are on a datum (${datum}) that may lie a hundred metres off WGS 84`,
+      field,
+      do: 'Convert it to WGS 84 or to a projected system in metres.',
+    });
+  return [`Its datum (${datum}) was taken as WGS 84: up to two metres off.`];
+}
+
 /** Names of systems are written in many ways: by their letters and figures alone they are one. */
 const bare = (name: string): string =>
   name

@@ -3,7 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { DOMParser } from '@xmldom/xmldom';
 import fc from 'fast-check';
 import { type Grid, extentOf, gridFromLevels, levelAt } from '../terrain/index.ts';
-import { type GroundMesh, type ImportedTerrain, importFile, meshOf, writeGround } from './index.ts';
+import { type GroundMesh, type ImportedTerrain, importFile, meshOf, prjOf, requireCrs, withPrj, writeGround } from './index.ts';
+import { systemOfPrj } from './systems.ts';
 
 const WHEN = new Date('2026-05-04T03:02:01Z');
 const rolling = (x: number, y: number): number => 120 + 0.03 * x - 0.02 * y + 1.5 * Math.sin(x / 17) * Math.cos(y / 23);
@@ -43,6 +44,39 @@ describe('the ground written and read again', () => {
     const local = (await importFile({ name: `g.${format}`, bytes: writeGround(GRID, format, { name: 'Ground', epsg: null, when: WHEN }) })) as ImportedTerrain;
     expect([local.crs, extentOf(local.grid)]).toEqual([null, extentOf(GRID)]);
   }); // prettier-ignore
+});
+
+describe('the .prj beside a grid in text', () => {
+  // Places by an independent program (Debian's gdal-bin 3.6.2): `gdaltransform -s_srs EPSG:4326 -t_srs` the .prj, which gives what
+  // its own EPSG code gives there to all these digits.
+  it.each([
+    { code: '32633', at: [15.5, 48], lies: [537297.7029, 5316421.1667] },
+    { code: '32733', at: [15.5, -20], lies: [552303.1258, 7788440.6366] },
+    { code: '2154', at: [4, 47], lies: [775984.4645, 6656012.0097] },
+    { code: '2180', at: [20, 52], lies: [568629.1017, 459781.1717] },
+    { code: '3112', at: [140, -30], lies: [572328.7735, -3402976.8902] },
+    { code: '2193', at: [174, -40], lies: [1685360.4618, 5571763.9355] },
+  ] as const)(
+    'of EPSG:$code lays places where they lie by its numbers alone, and is known by its code',
+    async ({ code, at, lies: [x, y] }) => {
+      const crs = await requireCrs(`EPSG:${code}`, 'here');
+      const prj = prjOf(crs) ?? '';
+      const by = await systemOfPrj(prj, 'g.prj');
+      expect('crs' in by && by.crs.code).toBe(`EPSG:${code}`);
+      // Without its code, under a name nobody knows, on a datum that is taken as WGS 84.
+      const unknown = prj.replace(/,AUTHORITY\[[^\]]*\]/, '').replace(/PROJCS\["[^"]*"/, 'PROJCS["of our own"').replace(/DATUM\["[^"]*"/, 'DATUM["D_WGS_1984"'); // prettier-ignore
+      const own = await systemOfPrj(unknown, 'g.prj');
+      const [east, north] = 'from' in own ? own.from.fromLonLat([at[0], at[1]]) : [NaN, NaN];
+      expect(Math.hypot(east - x, north - y)).toBeLessThan(0.002);
+    },
+  );
+  it('is none where a projection or a meridian is not written; with it a grid is at home', async () => {
+    expect(prjOf(await requireCrs('EPSG:3577', 'here'))).toBeNull();
+    expect(prjOf({ code: 'EPSG:1', name: 'by another meridian', proj4: '+proj=tmerc +lat_0=0 +lon_0=0 +pm=paris +ellps=GRS80 +units=m' })).toBeNull(); // prettier-ignore
+    const bytes = withPrj(writeGround(GRID, 'asc', { name: 'Ground', epsg: 32633, when: WHEN }), prjOf(await requireCrs('EPSG:32633', 'here')) ?? ''); // prettier-ignore
+    const read = (await importFile({ name: 'ground.zip', bytes })) as ImportedTerrain;
+    expect([read.crs, extentOf(read.grid)]).toEqual(['EPSG:32633', extentOf(GRID)]);
+  });
 });
 
 describe('the ground as triangles', () => {

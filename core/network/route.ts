@@ -1,7 +1,7 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
 import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
-import { groupsOf, joins } from './order.ts';
-import { type OutletRun, Pool, type RoutedOutlet, type RoutedStore, type StoreRun } from './pool.ts';
+import { type Linked, groupsOf, joins } from './order.ts';
+import { type OutletRun, Pool, type RoutedStore, type StoreRun } from './pool.ts';
 import { Quiet } from './quiet.ts';
 import { Splitter } from './splitter.ts';
 import type { Steps } from './steps.ts';
@@ -19,13 +19,16 @@ export interface RouteResult {
   readonly stepS: number;
   readonly stores: ReadonlyMap<string, StoreRun>;
   readonly outlets: ReadonlyMap<string, OutletRun>;
+  /** Runs of the ways out of each store, as they stand in it. */
+  readonly outletsOf: ReadonlyMap<string, readonly OutletRun[]>;
   readonly balance: Balance;
 }
 
 /** What a storm did to stores that hang on one another. */
 export interface GroupRun {
   readonly stores: readonly StoreRun[];
-  readonly outlets: readonly OutletRun[];
+  /** Of each store its ways out, as they stand in it. */
+  readonly outlets: readonly (readonly OutletRun[])[];
   /** What came to them of their own, what stood in them at first included; what stays and soaks in. */
   readonly inM3: number;
   readonly storedM3: number;
@@ -35,7 +38,7 @@ export interface GroupRun {
 }
 
 /** Water that comes to a store over the ways out of others, step by step, and what has not come when the run ends. */
-export interface Arrivals {
+interface Arrivals {
   readonly flowM3s: Float64Array;
   readonly onTheWayM3: number;
 }
@@ -62,7 +65,7 @@ function sumOf(flow: Float64Array): number {
 export const hasRun = ({ volumeM3, peakM3s }: OutletRun): boolean => volumeM3 !== 0 || peakM3s !== 0;
 
 /** What comes to a store over the ways out that lead to it. */
-export function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
+function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
   const flowM3s = new Float64Array(steps);
   let sent = 0;
   for (const { run, lagS, share } of ways) {
@@ -258,7 +261,7 @@ class Group {
     }
     return {
       stores: this.stores.map(({ id }) => this.nodeOf(id).run()),
-      outlets: this.stores.flatMap(({ id }) => this.nodeOf(id).outletRuns(stepS)),
+      outlets: this.stores.map(({ id }) => this.nodeOf(id).outletRuns(stepS)),
       inM3,
       storedM3,
       soakedM3,
@@ -268,14 +271,8 @@ class Group {
 }
 
 /** Routes stores that hang on one another, with what comes to them from others. */
-export const routeGroup = (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun =>
+const routeGroup = (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun =>
   new Group(stores, over, arrivals).result();
-
-/** How the parts of a run are worked out: all of them, or only those that differ from before. */
-export interface Routing {
-  readonly arrivals: (to: string, ways: readonly Arriving[], over: Steps) => Arrivals;
-  readonly group: (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>) => GroupRun;
-}
 
 /** A way out that leads to a store, with what it let through. */
 export interface Arriving {
@@ -284,49 +281,102 @@ export interface Arriving {
   readonly share: number;
 }
 
-const AFRESH: Routing = { arrivals: (_, ways, over) => arrivalsOf(ways, over), group: routeGroup };
+/** What comes to each store of a group over the ways out of others, where any lead to it. */
+export type Coming = readonly (readonly Arriving[])[];
 
-/** Ways out of other groups by the store they lead to. */
-function waysInto(stores: readonly RoutedStore[]): ReadonlyMap<string, readonly RoutedOutlet[]> {
-  const into = new Map<string, RoutedOutlet[]>();
-  for (const { outlets } of stores) for (const outlet of outlets) into.set(outlet.to, [...(into.get(outlet.to) ?? []), outlet]);
-  return into;
+/** A group that is routed, named by its first store. */
+export interface GroupToRoute {
+  readonly id: string;
+  readonly stores: readonly RoutedStore[];
+}
+
+/** Routes a group with all that comes to it. */
+export function routeComing(stores: readonly RoutedStore[], over: Steps, coming: Coming): GroupRun {
+  const arrivals = stores.flatMap(({ id }, k) => (coming[k].length > 0 ? [[id, arrivalsOf(coming[k], over)] as const] : []));
+  const run = routeGroup(stores, over, new Map(arrivals));
+  return { ...run, onTheWayM3: arrivals.reduce((sum, [, { onTheWayM3 }]) => sum + onTheWayM3, run.onTheWayM3) };
+}
+
+/** How groups are routed, one after the other: `comingOf` tells what those done already send to the next. */
+export type EachGroup = (
+  groups: readonly GroupToRoute[],
+  over: Steps,
+  comingOf: (k: number, done: readonly GroupRun[]) => Coming,
+) => readonly GroupRun[];
+
+const AFRESH: EachGroup = (groups, over, comingOf) => {
+  const done: GroupRun[] = [];
+  groups.forEach(({ stores }, k) => done.push(routeComing(stores, over, comingOf(k, done))));
+  return done;
+};
+const NOTHING_COMES: readonly Arriving[] = [];
+
+/** In which order stores are routed: groups of their places, each after those that spill into it, and by place the ways out that lead there. */
+export interface RouteOrder {
+  readonly groups: readonly (readonly number[])[];
+  /** Ways out that lead to each store, as the place of the store they are of and their own in it. */
+  readonly into: readonly (readonly (readonly [store: number, outlet: number])[])[];
+}
+
+/** The order of stores by where their ways out lead. */
+export function routeOrder(stores: readonly Linked[]): RouteOrder {
+  const place = new Map(stores.map((s, k) => [s.id, k]));
+  const into: [number, number][][] = stores.map(() => []);
+  stores.forEach(({ outlets }, from) => {
+    outlets.forEach(({ to }, outlet) => {
+      const at = place.get(to);
+      if (at !== undefined) into[at].push([from, outlet]);
+    });
+  });
+  return { groups: groupsOf(stores.map((s, k) => ({ ...s, k }))).map((group) => group.map((s) => s.k)), into };
 }
 
 /** Routes all stores over the same steps; inflows are instants joined by straight lines. */
-export function route({ stores, ...over }: Steps & { readonly stores: readonly RoutedStore[] }, routing = AFRESH): RouteResult {
-  const into = waysInto(stores);
+export function route(
+  { stores, ...over }: Steps & { readonly stores: readonly RoutedStore[] },
+  { eachGroup = AFRESH, order = routeOrder(stores) }: { readonly eachGroup?: EachGroup; readonly order?: RouteOrder } = {},
+): RouteResult {
   const runs = new Map<string, StoreRun>();
   const outlets = new Map<string, OutletRun>();
+  const outletsOf = new Map<string, readonly OutletRun[]>();
   let [inM3, soakedM3, storedM3, leftM3] = [0, 0, 0, 0];
-  for (const group of groupsOf(stores)) {
-    const arrivals = new Map<string, Arrivals>();
-    for (const { id } of group) {
-      // Outlets of the same group are not known yet: the group leads their water itself.
-      const ways = (into.get(id) ?? []).flatMap(({ id: outlet, lagS, share = 1 }) => {
-        const run = outlets.get(outlet);
-        return run ? [{ run, lagS, share }] : [];
-      });
-      if (ways.length === 0) continue;
-      const coming = routing.arrivals(id, ways, over);
-      storedM3 += coming.onTheWayM3;
-      arrivals.set(id, coming);
+  /** What has been let through to a store; outlets of the same group are not known yet: the group leads their water itself. */
+  const arrivingAt = (at: number): readonly Arriving[] => {
+    const ways = order.into[at];
+    if (ways.length === 0) return NOTHING_COMES;
+    const arriving: Arriving[] = [];
+    for (const [from, k] of ways) {
+      const { id, lagS, share = 1 } = stores[from].outlets[k];
+      const run = outlets.get(id);
+      if (run && hasRun(run)) arriving.push({ run, lagS, share });
     }
-    const run = routing.group(group, over, arrivals);
+    return arriving;
+  };
+  const groups = order.groups.map((places): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((k) => stores[k]) }));
+  let known = 0;
+  const comingOf = (k: number, done: readonly GroupRun[]): Coming => {
+    for (; known < k; known++) for (const own of done[known].outlets) for (const outlet of own) outlets.set(outlet.id, outlet);
+    return order.groups[k].map(arrivingAt);
+  };
+  for (const run of eachGroup(groups, over, comingOf)) {
     inM3 += run.inM3;
     soakedM3 += run.soakedM3;
     storedM3 += run.storedM3 + run.onTheWayM3;
-    for (const store of run.stores) runs.set(store.id, store);
-    for (const outlet of run.outlets) outlets.set(outlet.id, outlet);
+    run.stores.forEach((store, k) => {
+      runs.set(store.id, store);
+      outletsOf.set(store.id, run.outlets[k]);
+      for (const outlet of run.outlets[k]) outlets.set(outlet.id, outlet);
+    });
   }
-  const ids = new Set(stores.map((s) => s.id));
-  for (const store of stores)
-    for (const { id, to, share = 1 } of store.outlets) leftM3 += (ids.has(to) ? 1 - share : 1) * (outlets.get(id)?.volumeM3 ?? 0);
+  stores.forEach(({ outlets: ways }) => {
+    for (const { id, to, share = 1 } of ways) leftM3 += (runs.has(to) ? 1 - share : 1) * (outlets.get(id)?.volumeM3 ?? 0);
+  });
   const error = inM3 - storedM3 - soakedM3 - leftM3;
   return {
     stepS: over.stepS,
     stores: runs,
     outlets,
+    outletsOf,
     balance: { inM3, storedM3, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 },
   };
 }

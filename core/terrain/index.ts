@@ -25,5 +25,6 @@ export * from './classes.ts';
 export * from './refine.ts';
 export * from './flow-path.ts';
 export * from './exits.ts';
+export * from './part.ts';
 export * from './patch.ts';
 export * from './smooth.ts';

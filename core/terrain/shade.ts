@@ -41,3 +41,24 @@ export function hillshade(grid: Grid, sun = NORTH_WEST_SUN, exaggeration = 2): U
   }
   return out;
 }
+
+/** Mean step from cell to cell that shows the form of a picture well, whatever its numbers are. */
+const SHOWN_STEP = 0.12;
+
+/** Hillshade of levels whose unit nobody knows yet, by their own mean step from cell to cell; and what they run between, null where there are none. */
+export function shadedByThemselves(
+  levels: Float32Array,
+  { ncols, nrows }: Pick<Grid, 'ncols' | 'nrows'>,
+): { readonly shade: Uint8ClampedArray; readonly between: readonly [least: number, most: number] | null } {
+  let [least, most, sum, count] = [Infinity, -Infinity, 0, 0];
+  for (let i = 0; i < levels.length; i++) {
+    const here = levels[i];
+    if (Number.isNaN(here)) continue;
+    [least, most] = [Math.min(least, here), Math.max(most, here)];
+    const step = i % ncols > 0 ? Math.abs(here - levels[i - 1]) : NaN;
+    if (!Number.isNaN(step)) [sum, count] = [sum + step, count + 1];
+  }
+  const grid: Grid = { ncols, nrows, z: levels.map((v) => v - least), cellM: 1, west: 0, south: 0, baseM: 0 };
+  const shade = hillshade(grid, NORTH_WEST_SUN, sum > 0 ? (SHOWN_STEP * count) / sum : 1);
+  return { shade, between: least > most ? null : [least, most] };
+}

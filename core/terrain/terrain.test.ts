@@ -17,6 +17,7 @@ import {
   flowOf,
   gridFromLevels,
   hillshade,
+  shadedByThemselves,
   interceptorCells,
   levelAt,
   levelsEvery,
@@ -330,6 +331,23 @@ describe('contours', () => {
         ],
       ),
     ).toMatchObject({ ok: false });
+  });
+});
+
+describe('levels shaded by themselves', () => {
+  it('look the same in whatever unit they are, and tell what they run between', () => {
+    const levels = Float32Array.from({ length: 400 }, (_, i) => 5 * Math.sin((i % 20) / 3) + 3 * Math.cos(Math.floor(i / 20) / 4));
+    levels[7] = NaN;
+    const size = { ncols: 20, nrows: 20 };
+    const [metres, tenths] = [shadedByThemselves(levels, size), shadedByThemselves(levels.map((v) => 10 * v + 100), size)]; // prettier-ignore
+    metres.shade.forEach((v, i) => expect(Math.abs(v - tenths.shade[i])).toBeLessThanOrEqual(1));
+    expect(metres.shade[7]).toBe(0);
+    expect(new Set(metres.shade).size).toBeGreaterThan(50);
+    const known = [...levels].filter((v) => !Number.isNaN(v));
+    expect(metres.between).toEqual([Math.min(...known), Math.max(...known)]);
+    expect(shadedByThemselves(levels.map(() => NaN), size)).toEqual({ shade: new Uint8ClampedArray(400), between: null }); // prettier-ignore
+    // Level ground is lit evenly, not divided by nothing.
+    expect(new Set(shadedByThemselves(levels.map(() => 4), size).shade).size).toBe(1); // prettier-ignore
   });
 });
 

@@ -14,6 +14,7 @@ import { GlobalStyle, THEMES } from './theme.ts';
 const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
 const { View: DrawnDialog } = lazily(() => import('./DrawnDialog.tsx'), 'DrawnDialog');
 const { View: GroundsDialog } = lazily(() => import('./GroundsDialog.tsx'), 'GroundsDialog');
+const { View: PartDialog } = lazily(() => import('./PartDialog.tsx'), 'PartDialog');
 const { View: ProjectsPage } = lazily(() => import('./ProjectsPage.tsx'), 'ProjectsPage');
 
 /** The last project opened here, else the demo. */
@@ -60,6 +61,7 @@ export function App(): ReactNode {
   const theme = useApp((s) => s.theme);
   const isAsking = useApp((s) => s.drawnFile !== null);
   const isMet = useApp((s) => s.twoGrounds !== null);
+  const isLookedOver = useApp((s) => s.lookedOver !== null);
   useEffect(() => {
     void loadSettings();
     window.addEventListener('pagehide', leave);
@@ -81,6 +83,11 @@ export function App(): ReactNode {
       {isMet && (
         <Suspense>
           <GroundsDialog />
+        </Suspense>
+      )}
+      {isLookedOver && (
+        <Suspense>
+          <PartDialog />
         </Suspense>
       )}
       <Guarded of="page">

@@ -1,20 +1,13 @@
 import { useState, type ReactNode } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
-import { Button, Choose, Inline, Muted, OverSheet, Problems, Shade } from '../kit/index.ts';
+import { Button, Choose, Inline, Muted, FileSheet, Problems, Shade } from '../kit/index.ts';
 import { type Group, countOf, countWords, groupsOf, kindOf, kindsFor, offWords, takenAs } from './drawn.ts';
 import { bringIn } from './import.ts';
 import { newId } from './selectors.ts';
 import type { DrawnFile } from './asked.ts';
 import { dispatch, notify, useApp } from './store.ts';
 
-const Sheet = styled(OverSheet)`
-  width: min(660px, 94vw);
-  h2 {
-    margin: 0 0 6px;
-    overflow-wrap: anywhere;
-  }
-`;
 const Rows = styled.table`
   width: 100%;
   border-collapse: collapse;
@@ -134,9 +127,9 @@ export function DrawnDialog(): ReactNode {
   const drawn = useApp((s) => s.drawnFile);
   return (
     <Shade isOpen={drawn !== null} onOpenChange={(isOpen) => !isOpen && close(false)} isDismissable>
-      <Sheet>
+      <FileSheet $width={660}>
         <Dialog>{drawn && <Asked key={drawn.imported.source} {...drawn} />}</Dialog>
-      </Sheet>
+      </FileSheet>
     </Shade>
   );
 }

@@ -1,19 +1,10 @@
 import { useState, type ReactNode } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
-import styled from 'styled-components';
-import { Button, Choose, Fact, Inline, Muted, OverSheet, Quantity, Row, Shade } from '../kit/index.ts';
+import { Button, Choose, Fact, Inline, Muted, FileSheet, Quantity, Row, Shade } from '../kit/index.ts';
 import { useFormat } from './selectors.ts';
 import type { Met } from '../workers/protocol.ts';
 import type { GroundChosen, TwoGrounds } from './asked.ts';
 import { useApp } from './store.ts';
-
-const Sheet = styled(OverSheet)`
-  width: min(560px, 94vw);
-  h2 {
-    margin: 0 0 6px;
-    overflow-wrap: anywhere;
-  }
-`;
 
 /** Which of the two is raised to the other: the survey by what it differs in the middle, or neither. */
 const SHIFTS = [
@@ -100,9 +91,9 @@ export function GroundsDialog(): ReactNode {
   if (!asked) return null;
   return (
     <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
-      <Sheet>
+      <FileSheet $width={560}>
         <Dialog>{asked.met ? <Meeting {...asked} met={asked.met} /> : <Apart {...asked} />}</Dialog>
-      </Sheet>
+      </FileSheet>
     </Shade>
   );
 }

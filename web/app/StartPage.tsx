@@ -90,7 +90,7 @@ export function StartPage(): ReactNode {
           )
         </li>
         <li>
-          a <strong>map or a track with levels</strong>: contours or spot heights as GeoJSON or KML, a walk as GPX
+          a <strong>map or a track with levels</strong>: contours or spot heights as GeoJSON, KML or a GeoPackage, a walk as GPX
         </li>
         <li>
           <strong>levels typed by hand</strong>, three points or more, as read off a level and a tape, or a <strong>level book</strong> with

@@ -1,6 +1,7 @@
 // What the user is asked about files just read, over the page.
 import type { PatchHow } from '#core/terrain';
-import type { Met, TakenIn } from '../workers/protocol.ts';
+import type { ImportHow } from '#core/formats';
+import type { Looked, Met, TakenIn } from '../workers/protocol.ts';
 
 /** A file of things drawn, and whom to tell whether it was taken in the end. */
 export interface DrawnFile {
@@ -21,3 +22,12 @@ export interface TwoGrounds {
 
 /** What becomes of new ground: it takes the place of what was there, or is laid into it, raised by so much. */
 export type GroundChosen = 'replace' | PatchHow;
+
+/** A large picture of levels, or one of several bands, looked over, and whom to tell what of it is wanted. */
+export interface LookedOver {
+  readonly file: File;
+  readonly looked: Looked;
+  /** Whether it is too large as a whole, as it lies or laid flat. */
+  readonly isTooLarge: boolean;
+  readonly done: (how: Pick<ImportHow, 'band' | 'part'> | null) => void;
+}

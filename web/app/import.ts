@@ -81,8 +81,28 @@ const DOUBTS: Readonly<Record<string, readonly { readonly name: string; readonly
   ],
 };
 
+/** Problems of a picture of levels that is shown, so that the user says what of it is wanted. */
+const [TOO_LARGE, SEVERAL_BANDS] = ['terrain.too-big', 'bands.doubtful'];
+
+/** Shows a picture of levels and asks for a band, or a part of it: nothing where it is left; null where it cannot be shown. */
+async function lookOver(
+  file: File,
+  on: { readonly band?: number | undefined; readonly isTooLarge: boolean },
+): Promise<{ readonly how: Pick<ImportHow, 'band' | 'part'> | null } | null> {
+  if (!/\.(tiff?|zip)$/i.test(file.name)) return null;
+  const answer = await runJob(`Looking over ${file.name}`, (work) => work.look(file, on.band));
+  if (!answer) return { how: null };
+  if (!answer.ok) return null;
+  notify(null);
+  // Asked of two at once, the first is left.
+  useApp.getState().lookedOver?.done(null);
+  return new Promise((done) =>
+    useApp.setState({ lookedOver: { file, looked: answer.value, isTooLarge: on.isTooLarge, done: (how) => done({ how }) } }),
+  );
+}
+
 /** Files of what was drawn or walked: they are put where the project lies. */
-const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|zip)$/i.test(name);
+const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|gpkg|zip)$/i.test(name);
 
 const inSystem = (name: string, how: ImportHow): ImportHow =>
   isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;
@@ -96,6 +116,10 @@ export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean>
     if (answer.value.kind === 'shapes') return askOf(file, answer.value);
     return take(await inSystemThere(file, answer.value, how));
   }
+  const codes = new Set(answer.problems.map((p) => p.code));
+  const isTooLarge = codes.has(TOO_LARGE);
+  const looked = isTooLarge || codes.has(SEVERAL_BANDS) ? await lookOver(file, { band: how.band, isTooLarge }) : null;
+  if (looked) return looked.how === null ? false : bringIn(file, { ...how, ...looked.how });
   refused(file, answer.problems);
   const doubt = answer.problems.map((p) => DOUBTS[p.code]).find((choices) => choices !== undefined);
   const said = doubt ? await askWhich(doubt) : null;

@@ -6,7 +6,7 @@ import type { Point } from '#core/geometry';
 import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
-import type { DrawnFile, TwoGrounds } from './asked.ts';
+import type { DrawnFile, LookedOver, TwoGrounds } from './asked.ts';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
@@ -65,6 +65,8 @@ export interface AppState {
   readonly drawnFile: DrawnFile | null;
   /** New ground the user is asked about. */
   readonly twoGrounds: TwoGrounds | null;
+  /** A picture of levels of which a part, or a band, is asked for. */
+  readonly lookedOver: LookedOver | null;
   readonly system: UnitSystem;
   readonly theme: ThemeName;
   /** Length of the storm that is looked at; null for the one that governs. */
@@ -89,6 +91,7 @@ const INITIAL: AppState = {
   notice: null,
   drawnFile: null,
   twoGrounds: null,
+  lookedOver: null,
   system: 'metric',
   theme: 'paper',
   shownMin: null,

@@ -27,3 +27,12 @@ export const OverSheet = styled(Modal)`
     margin: 8px 0;
   }
 `;
+
+/** The same for a question about a file, so many pixels wide; its title may be a long name. */
+export const FileSheet = styled(OverSheet)<{ $width: number }>`
+  width: min(${({ $width }) => $width}px, 96vw);
+  h2 {
+    margin: 0 0 6px;
+    overflow-wrap: anywhere;
+  }
+`;

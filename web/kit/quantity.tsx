@@ -5,7 +5,8 @@ import { type QuantityKind, displayUnit, fromDisplay, toDisplay } from '#core/un
 import { useApp } from '../app/store.ts';
 import { FONT } from '../app/theme.ts';
 
-const Field = styled(NumberField)`
+/** A number in a row of a sheet, its name before it. */
+export const NumberRow = styled(NumberField)`
   display: flex;
   align-items: center;
   justify-content: space-between;
@@ -22,7 +23,8 @@ const Value = styled.span`
   gap: 6px;
   flex: none;
 `;
-const Figure = styled(Input)`
+/** The figure that is typed in it. */
+export const Figure = styled(Input)`
   width: 5.8em;
   text-align: right;
   font-family: ${FONT.figures};
@@ -94,7 +96,7 @@ const Control = memo(function Control(props: QuantityProps): ReactNode {
     if (Number.isFinite(typed) && typed !== shown) onChange(fromDisplay(typed, kind, system));
   };
   return (
-    <Field
+    <NumberRow
       {...(isLabelHidden === true ? { 'aria-label': label } : {})}
       value={shown}
       onChange={change}
@@ -108,6 +110,6 @@ const Control = memo(function Control(props: QuantityProps): ReactNode {
         <Figure />
         {unit === '' && isLabelHidden === true ? null : <Unit>{unit}</Unit>}
       </Value>
-    </Field>
+    </NumberRow>
   );
 });

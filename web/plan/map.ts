@@ -25,6 +25,9 @@ import { itemStyle } from './styles.ts';
 
 type Extent = [number, number, number, number];
 
+/** Where a view looks and how near, as a text two of them are told apart by. */
+const viewState = (view: View): string => [...(view.getCenter() ?? []), view.getResolution()].join(' ');
+
 /** How near a click must be to take hold of what is drawn [px], and what may be taken hold of. */
 const SNAP_PX = 9;
 const SNAPS: ReadonlySet<string> = new Set([
@@ -55,10 +58,14 @@ export class PlanMap {
   private readonly contourLayer: VectorLayer<VectorSource>;
   private readonly layers: VectorLayer<VectorSource>[];
   private palette: Palette;
+  private readonly isFree: () => boolean;
   private lastClick = { time: 0, x: 0, y: 0 };
+  /** What is shown whole, and the view that showed it. */
+  private fitted: { readonly extent: Extent; readonly state: string } | null = null;
 
   constructor(target: HTMLElement, palette: Palette, events: PlanEvents) {
     this.palette = palette;
+    this.isFree = events.canTake;
     const layer = (source: VectorSource, zIndex: number): VectorLayer<VectorSource> =>
       new VectorLayer({
         source,
@@ -208,9 +215,12 @@ export class PlanMap {
     );
   }
 
+  /** Shows all of an extent; again when the plan gets more or less room, until somebody looks elsewhere, and never under a tool in hand. */
   fit(extent: Extent): void {
     this.map.updateSize();
-    this.map.getView().fit(extent, { padding: [18, 18, 34, 18] });
+    const view = this.map.getView();
+    view.fit(extent, { padding: [18, 18, 34, 18] });
+    this.fitted = { extent, state: viewState(view) };
   }
 
   /** Moves the view so that a place is on it. */
@@ -238,7 +248,9 @@ export class PlanMap {
   }
 
   resize(): void {
-    this.map.updateSize();
+    const isAsFitted = this.fitted?.state === viewState(this.map.getView());
+    if (this.fitted && isAsFitted && this.isFree()) this.fit(this.fitted.extent);
+    else this.map.updateSize();
   }
 
   dispose(): void {

@@ -10,7 +10,10 @@ import {
   importFile,
   needsCrs,
   openProjectFile,
+  prjOf,
+  overviewOf,
   tablesOf,
+  withPrj,
   writeDrawing,
   writeGround,
   writePegs,
@@ -19,8 +22,8 @@ import {
 } from '#core/formats';
 import { catalogue } from '#core/works';
 import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
-import { type Grid, differsFrom, patched, smoothed, usualFeather } from '#core/terrain';
-import type { Answer, FileWork, TakenIn } from './protocol.ts';
+import { type Grid, differsFrom, patched, shadedByThemselves, smoothed, usualFeather } from '#core/terrain';
+import type { Answer, FileWork, Looked, TakenIn } from './protocol.ts';
 
 let report: (part: string, share: number) => void = () => undefined;
 
@@ -64,6 +67,12 @@ const work: FileWork = {
       const { crs, source, notes } = imported;
       return { kind: 'terrain', crs, source, notes, asset };
     }),
+  look: (file, band) =>
+    answer(`looking over ${file.name}`, async (): Promise<Looked> => {
+      const input = await bytesOf(file);
+      const { levels, ...seen } = await overviewOf(input, { band, report: (share) => report(`looking over ${file.name}`, share) });
+      return { ...seen, ...shadedByThemselves(levels, seen) };
+    }),
   compare: (ground, survey) =>
     answer('comparing two grounds', async () => {
       const [there, laid] = [await gridOf(ground), await gridOf(survey)];
@@ -96,8 +105,9 @@ const work: FileWork = {
     answer('exporting the ground', async () => {
       report('writing the ground', 0.3);
       const crs = said === null ? null : await crsOf(said);
-      const blob = blobOf(writeGround({ ...frame, z }, format, { name, epsg: crs && epsgOf(crs), when: new Date() }));
-      return { blob, ending: GROUND_ENDINGS[format] };
+      const bytes = writeGround({ ...frame, z }, format, { name, epsg: crs && epsgOf(crs), when: new Date() });
+      const prj = crs && format === 'asc' ? prjOf(crs) : null;
+      return prj === null ? { blob: blobOf(bytes), ending: GROUND_ENDINGS[format] } : { blob: blobOf(withPrj(bytes, prj)), ending: 'zip' };
     }),
   drawing: (project, { derived, contours, format }) =>
     answer('exporting the plan', async () => {

@@ -2,6 +2,7 @@
 import type { Derived, QuestionName } from '#core/derive';
 import type {
   ImportHow,
+  Overview,
   ImportedGauge,
   ImportedRain,
   ImportedShapes,
@@ -102,11 +103,20 @@ export interface Met {
   readonly featherM: number;
 }
 
+/** A picture of levels looked over: shaded, with what its numbers run between. */
+export interface Looked extends Omit<Overview, 'levels'> {
+  readonly shade: Uint8ClampedArray;
+  /** Null where it has no numbers at all. */
+  readonly between: readonly [least: number, most: number] | null;
+}
+
 /** What a worker does with one file. */
 export interface FileWork {
   /** A project file unpacked: its JSON, not judged yet, and its assets. */
   readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Blob> }>>;
   readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
+  /** A picture of levels looked over before it is brought in: one of its bands, or the one that likely holds them. */
+  readonly look: (file: File, band?: number) => Promise<Answer<Looked>>;
   /** Pegs in an open format; only here is the table of coordinate systems read. */
   readonly pegs: (pegs: readonly Peg[], on: PegsOn) => Promise<Answer<Blob>>;
   /** The whole plan as a drawing for other programs. */

@@ -4,7 +4,8 @@ import { isNested, stepsOfStorm, tableAt } from '../../rain/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
 import type { Brief } from '../run/worst.ts';
 import type { RoomContext } from '../set/laid.ts';
-import { type SetAsked, type SetRan, memberName, runSet } from '../set/set.ts';
+import { memberName } from '../set/member-names.ts';
+import { type SetAsked, type SetRan, runSet } from '../set/set.ts';
 import type { Slowly } from '../graph/slowly.ts';
 
 /** Longest return period looked at [years]: beyond it a table says nothing. */

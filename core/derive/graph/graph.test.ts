@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { Graph, asItself } from './graph.ts';
+import fc from 'fast-check';
+import { type Column, Graph, asItself, columnOf, forAll, idsOf, knownOf } from './graph.ts';
 
 /** A chain of two steps, with how often each ran. */
 function chain(graph = new Graph()): { graph: Graph; ask: (a: number, b: unknown) => string } {
@@ -92,6 +93,134 @@ describe('steps', () => {
     expect(ask).toThrow('not now');
     isBad = false;
     expect(ask()).toBe(7);
+  });
+});
+
+describe('alike steps of many things', () => {
+  /** Sums of what each reads and what all read, with how often one was worked out. */
+  const sums = (graph: Graph, ids: readonly string[], [own, all]: readonly [readonly number[], number]): ReturnType<typeof graph.each> =>
+    graph.each('sum', { ids, columns: [own, forAll(all)] }, (a: number, b: number) => ({ sum: a + b }));
+
+  it('work out what differs, and stay one thing as long as nothing does', () => {
+    const graph = new Graph();
+    const ask = (own: readonly number[], all = 10): ReturnType<typeof sums> =>
+      graph.runFor('', () => sums(graph, ['a', 'b', 'c'].slice(0, own.length), [own, all]));
+    const first = ask([1, 2, 3]);
+    expect(first.all).toEqual([{ sum: 11 }, { sum: 12 }, { sum: 13 }]);
+    expect(ask([1, 2, 3])).toBe(first);
+    expect(graph.runs.get('sum')).toBe(3);
+    const then = ask([1, 5, 3]);
+    expect(then.all).toEqual([{ sum: 11 }, { sum: 15 }, { sum: 13 }]);
+    expect([then.all[0], then.all[2]]).toEqual([first.all[0], first.all[2]]);
+    expect(then.all[0]).toBe(first.all[0]);
+    expect(graph.runs.get('sum')).toBe(4);
+    // What an undo goes back to is the very thing it was.
+    expect(ask([1, 2, 3])).toBe(first);
+    expect(graph.runs.get('sum')).toBe(4);
+    // What all read differs for all.
+    expect(ask([1, 2, 3], 20).all).toEqual([{ sum: 21 }, { sum: 22 }, { sum: 23 }]);
+    expect(graph.runs.get('sum')).toBe(7);
+    // One thing less, and back: it is found again.
+    expect(ask([1, 2], 20).ids).toEqual(['a', 'b']);
+    expect(ask([1, 2, 3], 20).by.get('c')).toEqual({ sum: 23 });
+    expect(graph.runs.get('sum')).toBe(7);
+  });
+  it('come to what single steps come to, whatever comes, goes, moves and changes', () => {
+    const item = fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e'), n: fc.nat(3), list: fc.array(fc.nat(2), { maxLength: 2 }) });
+    const lists = fc.array(fc.uniqueArray(item, { selector: (i) => i.id, maxLength: 5 }), { minLength: 2, maxLength: 12 });
+    fc.assert(
+      fc.property(lists, fc.array(fc.nat(1), { minLength: 12, maxLength: 12 }), (rounds, alls) => {
+        const [rows, single] = [new Graph(), new Graph()];
+        rounds.forEach((items, round) => {
+          const all = { of: alls[round] };
+          const made = rows.runFor('', () =>
+            rows.each(
+              'x',
+              { ids: idsOf(items), columns: [items.map((i) => i.n), items.map((i) => i.list), forAll(all)] },
+              (n, list, { of }) => ({ text: `${n} ${list.join()} ${of}` }),
+            ),
+          );
+          const known = single.runFor('', () =>
+            items.map(({ id, n, list }) => single.step(`x:${id}`, [n, list, all], (a, b, { of }) => ({ text: `${a} ${b.join()} ${of}` }))),
+          );
+          expect(made.all).toEqual(known);
+          expect([...made.by]).toEqual(items.map(({ id }, k) => [id, known[k]]));
+        });
+        expect(rows.runs.get('x')).toBe(single.runs.get('x'));
+      }),
+      { seed: 20261130, numRuns: 300 },
+    );
+  });
+  it('settle, look into copies to the end, and are a part of the step they are in', () => {
+    const graph = new Graph();
+    const deep = (n: number): readonly object[] => [{ a: { b: { c: { d: n } } } }];
+    const copy = (n: number): unknown => graph.each('copy', { ids: ['a'], columns: [deep(n)], isCopied: true }, (own) => own).all[0];
+    const kept = copy(1);
+    expect(copy(1)).toBe(kept);
+    expect(copy(2)).not.toBe(kept);
+    const big = (n: number): unknown =>
+      graph.each('big', { ids: ['a'], columns: [[n]], isSettled: true }, (own) => ({ isBig: own > 10 })).all[0];
+    expect(big(3)).toBe(big(2));
+    expect(big(30)).toEqual({ isBig: true });
+    const inner = (): unknown => graph.each('inner', { ids: ['a', 'b'], columns: [[1, 2]] }, (n) => n + 1).all;
+    const outer = (): unknown => graph.runFor('', () => graph.step('outer', [1], () => inner()));
+    for (let k = 0; k < 5; k++) outer();
+    expect([graph.runs.get('outer'), graph.runs.get('inner')]).toEqual([1, 2]);
+    graph.runFor('', inner);
+    expect(graph.runs.get('inner')).toBe(2);
+  });
+  it('one of which fails are all asked for again, and none is taken for another', () => {
+    const graph = new Graph();
+    const ask = (own: readonly number[]): readonly number[] =>
+      graph.each('half', { ids: ['a', 'b'], columns: [own] }, (n) => {
+        if (n % 2 === 1) throw new Error(`${n} is odd`);
+        return n / 2;
+      }).all;
+    expect(ask([2, 4])).toEqual([1, 2]);
+    expect(() => ask([6, 5])).toThrow('5 is odd');
+    expect(ask([2, 4])).toEqual([1, 2]);
+    expect(ask([6, 4])).toEqual([3, 2]);
+  });
+  it('in turn read what came before them', () => {
+    const graph = new Graph();
+    const ask = (steps: readonly number[]): readonly number[] => {
+      const items = steps.map((n, k) => ({ id: `s${k}`, n }));
+      return graph.inTurn('run', { items, readsOf: ({ n }, k, before): [number, number] => [n, k > 0 ? before[k - 1] : 0] }, (n: number, sum: number) => n + sum).all; // prettier-ignore
+    };
+    expect(ask([1, 2, 3, 4])).toEqual([1, 3, 6, 10]);
+    expect(graph.runs.get('run')).toBe(4);
+    // From where it differs on all is worked out anew; where it comes to the same nothing is.
+    expect(ask([1, 2, 4, 4])).toEqual([1, 3, 7, 11]);
+    expect(graph.runs.get('run')).toBe(6);
+    expect(ask([2, 1, 4, 4])).toEqual([2, 3, 7, 11]);
+    expect(graph.runs.get('run')).toBe(8);
+  });
+  it('are let go of a run after nobody asks for them', () => {
+    const graph = new Graph();
+    const ask = (ids: readonly string[]): unknown => graph.runFor('', () => graph.each('one', { ids, columns: [ids] }, (id) => id));
+    ask(['a', 'b', 'c']);
+    expect(graph.size).toBe(3);
+    ask(['a', 'b']);
+    expect(graph.size).toBe(3);
+    ask(['b', 'a']);
+    expect(graph.size).toBe(2);
+    for (let k = 0; k < 2; k++) graph.runFor('', () => graph.step('other', [1], () => 1));
+    expect(graph.size).toBe(1);
+    graph.runFor('beside', () => graph.each('one', { ids: ['a'], columns: [['a']] }, (id) => id));
+    graph.forget('beside');
+    expect(graph.size).toBe(1);
+  });
+  it('tell columns by the things: from results in their order as they are, else one by one', () => {
+    const graph = new Graph();
+    const { by, all } = graph.each('one', { ids: ['a', 'b'], columns: [[1, 2]] }, (n) => n);
+    expect(columnOf(['a', 'b'], by, 0)).toBe(all);
+    expect(columnOf(['b', 'c', 'a'], by, 0)).toEqual([2, 0, 1]);
+    expect(knownOf(['b'], by)).toEqual([2]);
+    expect(knownOf(['a', 'b'], by)).toBe(all);
+    expect(() => knownOf(['c'], by)).toThrow('nothing is known of c');
+    // A column that all read alike is another than one of their own.
+    const of = (column: Column<number>): readonly number[] => graph.each('mixed', { ids: ['a', 'b'], columns: [column] }, (n) => n).all;
+    expect([of([7, 8]), of(forAll(9)), of([7, 8])]).toEqual([[7, 8], [9, 9], [7, 8]]); // prettier-ignore
   });
 });
 

@@ -1,84 +1,12 @@
 // What is worked out from what: a step says what it reads, and is worked out again only when that differs.
+import { LOOKED_INTO, isAlike, nameOf, saysTheSame, textOf } from './alike.ts';
+import { type Column, type Columns, Each, areSame, changedIn, idsOf, readsAt } from './rows.ts';
 
-/** Things that are made anew only when they change: results of steps, and what is handed in as one. Named by number. */
-const names = new WeakMap<object, number>();
-let named = 0;
+export { asItself } from './alike.ts';
+export { type Column, type Columns, type Each, columnOf, forAll, idsOf, knownOf } from './rows.ts';
 
-/** Text of plain data already written once: the document's parts are never changed, only replaced. */
-const texts = new WeakMap<object, string>();
-
-function nameOf(thing: object): number {
-  const known = names.get(thing);
-  if (known !== undefined) return known;
-  names.set(thing, ++named);
-  return named;
-}
-
-/** A thing told apart by being itself, not by what it holds: for grids and contexts that are never changed. */
-export function asItself<T extends object>(thing: T): T {
-  nameOf(thing);
-  return thing;
-}
-
-/** Data as text; a step's result within it by its name. Written out, since it is asked for with every step. */
-function write(value: unknown): string {
-  if (typeof value === 'string') return JSON.stringify(value);
-  if (typeof value === 'number') return '' + value;
-  if (typeof value === 'function') throw new TypeError('a step reads data and results of steps, no function');
-  if (typeof value !== 'object' || value === null) return String(value);
-  const name = names.get(value);
-  if (name !== undefined) return `@${name}`;
-  if (Array.isArray(value)) {
-    let text = '[';
-    for (let k = 0; k < value.length; k++) text += write(value[k]) + ',';
-    return text + ']';
-  }
-  if (value instanceof Map || value instanceof Set) return write([...value]);
-  if (ArrayBuffer.isView(value)) throw new TypeError('a step reads flat arrays only as results of steps');
-  let text = '{';
-  const members = value as Readonly<Record<string, unknown>>;
-  for (const key in members) if (members[key] !== undefined) text += JSON.stringify(key) + ':' + write(members[key]) + ',';
-  return text + '}';
-}
-
-/** The text of what is read; data of the document is written only once. */
-function textOf(read: unknown): string {
-  if (typeof read !== 'object' || read === null) return write(read);
-  const name = names.get(read);
-  if (name !== undefined) return `@${name}`;
-  const known = texts.get(read);
-  if (known !== undefined) return known;
-  const text = write(read);
-  texts.set(read, text);
-  return text;
-}
-
-/** How deep two things read are looked into before they are written out to be told apart. */
-const LOOKED_INTO = 3;
-
-const isPlain = (value: object): value is Readonly<Record<string, unknown>> => Object.getPrototypeOf(value) === Object.prototype;
-
-/** Whether two things read are surely alike: the same, or made up of the same. Saves writing them out. */
-function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
-  if (a === b) return true;
-  if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || names.has(b)) return false;
-  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((item, k) => isSurelySame(item, b[k], deep - 1));
-  if (!isPlain(a) || !isPlain(b)) return false;
-  for (const key in a) if (!isSurelySame(a[key], b[key], deep - 1)) return false;
-  for (const key in b) if (!(key in a)) return false;
-  return true;
-}
-
-/** Whether two things hold the same data all through. Functions are the same only if they are one. */
-function saysTheSame(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
-  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((item, k) => saysTheSame(item, b[k]));
-  if (!isPlain(a) || !isPlain(b)) return false;
-  for (const key in a) if (!saysTheSame(a[key], b[key])) return false;
-  for (const key in b) if (!(key in a)) return false;
-  return true;
-}
+/** What was made last, where what is made now says the same. */
+const asBefore = (last: unknown, made: unknown): unknown => (last !== undefined && saysTheSame(last, made) ? last : made);
 
 /** What a step is given: its types follow from what it reads, never the other way round. */
 type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
@@ -108,17 +36,43 @@ interface Slot {
   run: number;
 }
 
+/** What a user of the graph holds on to of alike steps of many things. */
+interface Row {
+  run: number;
+  /** Slots of all things, those that are asked for no longer too; and of those asked for last, in their order. */
+  readonly slots: Map<string, Slot>;
+  last: readonly Slot[];
+  made: Each<unknown>;
+  /** The results before them: what an undo goes back to. */
+  before: Each<unknown> | null;
+  /** What was read last, where that stands in columns. */
+  columns: readonly Column<unknown>[] | null;
+  /** The results as one, where a step is made of them. */
+  entry: Entry | null;
+}
+
 /** One user of the graph: the document, or a scenario beside it. */
 interface Holder {
   run: number;
   readonly slots: Map<string, Slot>;
+  readonly rows: Map<string, Row>;
 }
 
-const isAlike = (a: readonly unknown[], b: readonly unknown[]): boolean => {
-  if (a.length !== b.length) return false;
-  for (let k = 0; k < a.length; k++) if (!isSurelySame(a[k], b[k])) return false;
-  return true;
-};
+/** Alike steps of many things: what the things are, and what each reads. */
+export interface EachOver<C extends unknown[]> {
+  readonly ids: readonly string[];
+  readonly columns: Columns<C>;
+  /** Where a result says what the last one said, it is the last one: see `settled`. */
+  readonly isSettled?: boolean;
+  /** What is read are copies of the document's parts: they are looked into to the end. */
+  readonly isCopied?: boolean;
+}
+
+/** Things in their order, and what each reads, which may hang on the results before it. */
+export interface InTurn<I, R extends unknown[], T> {
+  readonly items: readonly I[];
+  readonly readsOf: (item: I, k: number, before: readonly T[]) => readonly [...R];
+}
 
 /**
  * Keeps results of steps by what they read. Values are shared by all scenarios; each holds on to the last ones of its own,
@@ -140,7 +94,7 @@ export class Graph {
   private holderOf(scenario: string): Holder {
     const known = this.holders.get(scenario);
     if (known) return known;
-    const made: Holder = { run: 0, slots: new Map() };
+    const made: Holder = { run: 0, slots: new Map(), rows: new Map() };
     this.holders.set(scenario, made);
     return made;
   }
@@ -154,11 +108,132 @@ export class Graph {
     const last = slot?.entries[0];
     // What was asked for last is held by its slot: it is there.
     const isLast = slot !== undefined && last !== undefined && isAlike(slot.reads, reads);
-    const key = isLast ? last.key : reads.map(textOf).join('|');
-    const entry = (isLast ? last : this.kept.get(id)?.get(key)) ?? this.workedOut(id, key, () => run(...reads));
+    const entry = isLast ? last : this.entryOf(id, reads, () => run(...reads));
     this.within?.add(entry);
     this.hold(entry, reads);
     return entry.value as T;
+  }
+
+  /**
+   * One step for each of many things, named by a word and the thing's id: as `step`, but what stayed is passed over at the cost of
+   * a glance. As long as all stay, so does the whole.
+   */
+  each<C extends unknown[], T>(word: string, over: EachOver<C>, run: (...reads: C) => T): Each<T> {
+    const { ids, columns, isSettled = false, isCopied = false } = over;
+    const row = this.rowOf(word);
+    const isInPlace = areSame(row.made.ids, ids);
+    const changed = isInPlace && row.columns ? changedIn(row.columns, columns, isCopied ? Infinity : LOOKED_INTO) : null;
+    // Not known until all is done: one of them may fail.
+    row.columns = null;
+    if (changed?.length !== 0) {
+      const [now, values] = changed
+        ? [row.last.slice(), row.made.all.slice()]
+        : [new Array<Slot>(ids.length), new Array<unknown>(ids.length)];
+      const count = changed?.length ?? ids.length;
+      for (let i = 0; i < count; i++) {
+        const k = changed ? changed[i] : i;
+        const reads = readsAt(columns, k);
+        now[k] = this.slotIn(row, { word, id: ids[k], reads, isCopied }, (before) => {
+          const value = run(...(reads as C));
+          return isSettled && before ? asBefore(before.entries[0].value, value) : value;
+        });
+        values[k] = now[k].entries[0].value;
+      }
+      this.renew(row, { ids, now, values });
+    }
+    row.columns = columns;
+    if (this.within) this.within.add(this.entryOfRow(word, row));
+    return row.made as Each<T>;
+  }
+
+  /** The same where what one reads hangs on the results `before` it. */
+  inTurn<I extends { readonly id: string }, R extends unknown[], T>(
+    word: string,
+    { items, readsOf }: InTurn<I, R, NoInfer<T>>,
+    run: (...reads: R) => T,
+  ): Each<T> {
+    const row = this.rowOf(word);
+    const [now, values] = [new Array<Slot>(items.length), new Array<unknown>(items.length)];
+    for (let k = 0; k < items.length; k++) {
+      const reads = readsOf(items[k], k, values as NoInfer<T>[]);
+      now[k] = this.slotIn(row, { word, id: items[k].id, reads, isCopied: false }, () => run(...reads));
+      values[k] = now[k].entries[0].value;
+    }
+    this.renew(row, { ids: idsOf(items), now, values });
+    if (this.within) this.within.add(this.entryOfRow(word, row));
+    return row.made as Each<T>;
+  }
+
+  private rowOf(word: string): Row {
+    const { rows, run } = this.holder;
+    const known = rows.get(word);
+    if (known) {
+      known.run = run;
+      return known;
+    }
+    const row: Row = { run, slots: new Map(), last: [], made: new Each<unknown>([], []), before: null, columns: null, entry: null };
+    rows.set(word, row);
+    return row;
+  }
+
+  /** The slot of a thing in a row, what it reads worked out at its head. */
+  private slotIn(
+    { slots }: Row,
+    on: { readonly word: string; readonly id: string; readonly reads: readonly unknown[]; readonly isCopied: boolean },
+    run: (slot: Slot | undefined) => unknown,
+  ): Slot {
+    const { word, id, reads, isCopied } = on;
+    const known = slots.get(id);
+    if (known && isAlike(known.reads, reads, isCopied ? Infinity : LOOKED_INTO)) return known;
+    const entry = this.entryOf(`${word}:${id}`, reads, () => run(known));
+    const slot = known ?? { entries: [], reads, run: 0 };
+    if (!known) slots.set(id, slot);
+    this.putFirst(slot, entry, reads);
+    return slot;
+  }
+
+  /** A row as it is now; things asked for no longer are let go a run after. */
+  private renew(
+    row: Row,
+    on: { readonly ids: readonly string[]; readonly now: readonly Slot[]; readonly values: readonly unknown[] },
+  ): void {
+    const { ids, now, values } = on;
+    const { made, before } = row;
+    const isInPlace = areSame(made.ids, ids);
+    if (!isInPlace) this.sweep(row, now);
+    row.last = now;
+    if (isInPlace && areSame(made.all, values)) return;
+    const isBack = before !== null && areSame(before.ids, ids) && areSame(before.all, values);
+    row.made = isBack ? before : new Each(isInPlace ? made.ids : ids, values);
+    row.before = made;
+    if (row.entry) this.letGo(row.entry);
+    row.entry = null;
+  }
+
+  private sweep({ slots, last }: Row, now: readonly Slot[]): void {
+    const { run } = this.holder;
+    for (const slot of last) slot.run = run - 1;
+    for (const slot of now) slot.run = run;
+    for (const [id, slot] of slots) {
+      if (run - slot.run < RESTS) continue;
+      slots.delete(id);
+      for (const entry of slot.entries) this.letGo(entry);
+    }
+  }
+
+  /** The results of a row as what a step is made of: they stay as long as it does. */
+  private entryOfRow(word: string, row: Row): Entry {
+    if (row.entry) return row.entry;
+    const parts = row.last.map((slot) => slot.entries[0]);
+    for (const part of parts) part.held++;
+    row.entry = { id: word, key: '', value: row.made, parts, held: 1 };
+    return row.entry;
+  }
+
+  /** A step's result by what it reads: kept from before, by whomever, or worked out. */
+  private entryOf(id: string, reads: readonly unknown[], run: () => unknown): Entry {
+    const key = reads.map(textOf).join('|');
+    return this.kept.get(id)?.get(key) ?? this.workedOut(id, key, run);
   }
 
   /** Works a step out, and keeps it with what was worked out within it. */
@@ -187,9 +262,9 @@ export class Graph {
    */
   settled<R extends unknown[], T>(id: string, reads: readonly [...R], run: (...reads: Given<R>) => T): T {
     return this.step(id, reads, (...given: Given<R>): T => {
-      const last = this.holder.slots.get(id)?.entries[0]?.value as T | undefined;
+      const slot = this.holder.slots.get(id);
       const made = run(...given);
-      return last !== undefined && saysTheSame(last, made) ? last : made;
+      return slot ? (asBefore(slot.entries[0].value, made) as T) : made;
     });
   }
 
@@ -208,6 +283,11 @@ export class Graph {
       return;
     }
     slot.run = run;
+    this.putFirst(slot, entry, reads);
+  }
+
+  /** An entry as the last used of a slot, which lets go of the one before the one before. */
+  private putFirst(slot: Slot, entry: Entry, reads: readonly unknown[]): void {
     if (slot.entries[0] === entry) return;
     const at = slot.entries.indexOf(entry);
     if (at < 0) entry.held++;
@@ -249,12 +329,22 @@ export class Graph {
   }
 
   /** Lets go of what a holder has not asked for of late. */
-  private rest({ slots, run }: Holder): void {
+  private rest({ slots, rows, run }: Holder): void {
     for (const [id, slot] of slots) {
       if (run - slot.run < RESTS) continue;
       slots.delete(id);
       for (const entry of slot.entries) this.letGo(entry);
     }
+    for (const [word, row] of rows) {
+      if (run - row.run < RESTS) continue;
+      rows.delete(word);
+      this.letGoRow(row);
+    }
+  }
+
+  private letGoRow({ slots, entry }: Row): void {
+    for (const slot of slots.values()) for (const one of slot.entries) this.letGo(one);
+    if (entry) this.letGo(entry);
   }
 
   /** Whether anything is held for a scenario. */
@@ -269,6 +359,7 @@ export class Graph {
       if (name !== scenario && !name.startsWith(`${scenario}|`)) continue;
       this.holders.delete(name);
       for (const { entries } of holder.slots.values()) for (const entry of entries) this.letGo(entry);
+      for (const row of holder.rows.values()) this.letGoRow(row);
     }
   }
 

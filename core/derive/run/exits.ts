@@ -3,7 +3,7 @@ import type { Link } from '../../contract/index.ts';
 import { type OutletRun, type RouteResult, addDelayed, delayedLength, hasRun } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
-import { asItself } from '../graph/graph.ts';
+import { type Graph, asItself, forAll } from '../graph/graph.ts';
 import type { Water } from '../water/water.ts';
 import type { ExitFlows, FlowSeries, LeavingFlow } from '../types.ts';
 import type { ExitGround } from '../world/catchments.ts';
@@ -26,7 +26,7 @@ function arrivingAt({ open, ways, stepS }: Omit<Came, 'without'>): Float64Array 
   const last = ways.map(({ run, lagS }) => delayedLength(run.flowM3s, lagS, stepS));
   const sum = new Float64Array(Math.max(0, open?.length ?? 0, ...last));
   if (open) sum.set(open);
-  for (const { run, lagS } of ways) if (hasRun(run)) addDelayed(sum, run.flowM3s, { s: lagS, stepS });
+  for (const { run, lagS } of ways) addDelayed(sum, run.flowM3s, { s: lagS, stepS });
   return sum;
 }
 
@@ -58,14 +58,7 @@ export function exitFlows({ weather, storm, grounds, water, result, isRaised }: 
   const { model, graph } = weather;
   const stepS = storm.stepMin * 60;
   const exits = grounds.map((g) => g.exit);
-  const places = water.places.map(({ id, past }) => [id, [past]] as const);
-  const over = [...water.links, ...places].flatMap(([store, links]) => {
-    const to = graph.step(`exits-of:${store}`, [model.grid, links, exits], exitsOfLinks);
-    return links.flatMap(({ outlet, lagS }, k) => {
-      const run = result?.outlets.get(outlet);
-      return to[k] === null || !run ? [] : [{ exit: to[k], run, lagS }];
-    });
-  });
+  const over = waysOver(exits, { grid: model.grid, water, result, graph });
   return grounds.map(({ exit, id, whole, uncaught }, k) => {
     const flowIn = (timed: Timed, slot: string): Float64Array => {
       const shed = runoffIn(weather, timed, { storm, slot });
@@ -78,9 +71,34 @@ export function exitFlows({ weather, storm, grounds, water, result, isRaised }: 
       return flowIn(graph.step(`exit-timed:${id}`, [timedIn(weather, uncaught, slot), all], asItRan), slot);
     };
     const open = uncaught === whole ? without : uncaught.members.length === 0 ? null : openFlow();
-    const ways = over.flatMap(({ exit: to, run, lagS }) => (to === k ? [{ run, lagS }] : []));
-    return graph.step(`leaving:${id}`, [exit, { without, open, ways, stepS }], (place, came) => leavingAt(place, id, came));
+    return graph.step(`leaving:${id}`, [exit, { without, open, ways: over.get(k) ?? [], stepS }], (place, came) =>
+      leavingAt(place, id, came),
+    );
   });
+}
+
+/** What ways out let through to each exit, by its number. */
+function waysOver(
+  exits: readonly Exit[],
+  on: { readonly grid: Grid; readonly graph: Graph } & Pick<ExitsInput, 'water' | 'result'>,
+): ReadonlyMap<number, Came['ways']> {
+  const { grid, water, result, graph } = on;
+  const over = new Map<number, { readonly run: OutletRun; readonly lagS: number }[]>();
+  if (!result) return over;
+  const ids = [...water.links.keys(), ...water.places.map((p) => p.id)];
+  const links = [...water.links.values(), ...water.places.map((p) => [p.past])];
+  const { all: to } = graph.each('exits-of', { ids, columns: [forAll(grid), links, forAll(exits)] }, exitsOfLinks);
+  links.forEach((own, at) => {
+    own.forEach(({ outlet, lagS }, k) => {
+      const exit = to[at][k];
+      const run = exit === null ? undefined : result.outlets.get(outlet);
+      if (exit === null || !run || !hasRun(run)) return;
+      const known = over.get(exit);
+      if (known) known.push({ run, lagS });
+      else over.set(exit, [{ run, lagS }]);
+    });
+  });
+  return over;
 }
 
 /** Ground that no work catches sheds its water the ways it did: no sooner than all of it, though the longest way is caught. */

@@ -5,14 +5,15 @@ import { DRAIN_DOWN, DRAIN_DOWN_FED, SOIL_SHORT, type OutletRun, type StoreRun, 
 import { type ExitFlow, exitFlow } from '../../works/index.ts';
 import type { CatchmentRunoff } from './hydrology.ts';
 import { readyAfter } from './ready.ts';
-import { type Soaks, roomOf } from './storm-run.ts';
+import type { GroundUnder } from '../water/soak.ts';
+import { type Soaks, roomOf, soaksOf } from './storm-run.ts';
 
 /** Flow over all its ways out at each instant, drowned ones too: the mouths of joined stores let none out. */
-function outflows(store: Store, run: StoreRun, outlets: readonly (OutletRun | null)[]): Float64Array {
-  const drowned = outlets.filter((o, k) => store.outlets[k].kind !== 'joint' && o?.isJoint === true);
+function outflows(store: Store, run: StoreRun, outlets: readonly OutletRun[]): Float64Array {
+  const drowned = outlets.filter((o, k) => store.outlets[k].kind !== 'joint' && o.isJoint);
   if (drowned.length === 0) return run.outM3s;
   const sum = run.outM3s.slice();
-  for (const one of drowned) for (let i = 0; one && i < one.flowM3s.length; i++) sum[i + 1] += one.flowM3s[i];
+  for (const one of drowned) for (let i = 0; i < one.flowM3s.length; i++) sum[i + 1] += one.flowM3s[i];
   return sum;
 }
 
@@ -29,19 +30,11 @@ export interface StoreOutcome {
   readonly sheet: readonly WorksheetLine[];
 }
 
-/** What a store's run comes to; `outlets` are the runs of its ways out as they stand, `soaks` what its bed takes in. */
-export function stormOf(
-  store: Store,
-  run: StoreRun,
-  on: {
-    readonly outlets: readonly (OutletRun | null)[];
-    readonly stepS: number;
-    readonly soaks: Soaks;
-    /** Steady inflow from springs [m3/s]. */
-    readonly steadyM3s: number;
-  },
-): StoreOutcome {
-  const { outlets, stepS } = on;
+type Ran = [store: Store, run: StoreRun, outlets: readonly OutletRun[], under: GroundUnder | null, steadyM3s: number, stepS: number];
+
+/** What a store's run comes to: with the runs of its ways out as they stand, the ground under it, and what springs bring it [m3/s]. */
+export function stormOf(...[store, run, outlets, under, steadyM3s, stepS]: Ran): StoreOutcome {
+  const soaks = soaksOf(store, under);
   const sheet = new Worksheet(store.id);
   const leaving = outflows(store, run, outlets);
   const peakLevelM = greatestOf(run.levelM, -Infinity);
@@ -52,7 +45,7 @@ export function stormOf(
   let [spilledM3, spillsS] = [0, 0];
   store.outlets.forEach(({ kind }, k) => {
     const ran = outlets[k];
-    if (kind === 'joint' || !ran) return;
+    if (kind === 'joint') return;
     spilledM3 += ran.volumeM3;
     spillsS = Math.max(spillsS, ran.runsS);
   });
@@ -60,11 +53,11 @@ export function stormOf(
   const endM3 = run.volumeM3[run.volumeM3.length - 1];
   // Drain-down starts from what stands when the sill stops running.
   const standing = Math.min(greatestOf(run.volumeM3, 0), store.heldM3);
-  const { mmPerHour } = on.soaks;
-  const roomM3 = roomOf(on.soaks) - run.soakedM3;
-  const [driesMmPerHour, { steadyM3s }] = [store.driesMmPerHour ?? 0, on];
+  const { mmPerHour } = soaks;
+  const roomM3 = roomOf(soaks) - run.soakedM3;
+  const { driesMmPerHour = 0 } = store;
   const drainDownH = emptyIn(store, standing, { mmPerHour: mmPerHour + driesMmPerHour, steadyM3s, sheet });
-  const soilShortM3 = mmPerHour > 0 ? shortIn(on.soaks, { V: standing, s: run.soakedM3 }, sheet) : 0;
+  const soilShortM3 = mmPerHour > 0 ? shortIn(soaks, { V: standing, s: run.soakedM3 }, sheet) : 0;
   const storm = {
     startM: run.levelM[0],
     inM3: run.inM3,
@@ -119,10 +112,10 @@ function liningUnder(peakM3s: number, flow: ExitFlow | null): OutletStorm['linin
 }
 
 /** What the storm did to each way out of a store, and whether what its water runs on stands it. */
-export function outletStorms(store: Store, runs: readonly (OutletRun | null)[], site: Site): OutletStorm[] {
+export function outletStorms(store: Store, runs: readonly OutletRun[], site: Site): OutletStorm[] {
   return store.outlets.flatMap((outlet, k): OutletStorm[] => {
     const run = runs[k];
-    if (!run || (outlet.kind === 'bank' && run.volumeM3 <= 0)) return [];
+    if (outlet.kind === 'bank' && run.volumeM3 <= 0) return [];
     const { exit } = outlet;
     const cover = exit && site.soilAt(exit.at)?.cover;
     const flow = exit && cover ? exitFlow(exit, run.peakM3s, cover) : null;
@@ -146,11 +139,7 @@ export function outletStorms(store: Store, runs: readonly (OutletRun | null)[], 
 }
 
 /** What the storm did to a pipe. */
-export function conduitStorm(
-  store: Store,
-  run: StoreRun,
-  { outlets: runs, stepS }: { readonly outlets: readonly (OutletRun | null)[]; readonly stepS: number },
-): ConduitStorm {
+export function conduitStorm(...[store, run, runs, stepS]: [Store, StoreRun, readonly OutletRun[], number]): ConduitStorm {
   const [pipe] = store.outlets;
   const [through, over] = runs;
   const { soffitM = Infinity } = store;
@@ -175,11 +164,11 @@ export const flowOn = (link: Link, run: OutletRun | null): LinkFlow => ({
 });
 
 /** Flow on each link of a store, unknown without a storm; an unused bank crest is left out, an unused sill is kept. */
-export function linkFlows(store: Store, links: readonly Link[], runs: readonly (OutletRun | null)[]): LinkFlow[] {
+export function linkFlows(store: Store, links: readonly Link[], runs: readonly OutletRun[]): LinkFlow[] {
   return links.flatMap((link, k) => {
     const { kind, levelM } = store.outlets[k];
     const isChosen = kind !== 'bank' || levelM === store.wayOutM;
-    const run = runs[k];
+    const run = runs.at(k) ?? null;
     if (!isChosen && (run?.volumeM3 ?? 0) <= 0) return [];
     return [flowOn(link, run)];
   });

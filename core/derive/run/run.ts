@@ -1,8 +1,8 @@
 // What a storm does to the water of a scenario. A run judges nothing.
-import type { ConduitStorm, LinkFlow, OutletStorm, Store } from '../../contract/index.ts';
+import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site } from '../../contract/index.ts';
 import type { WorksheetLine } from '../../formula/index.ts';
 import type { OutletRun, RouteResult } from '../../network/index.ts';
-import { type Graph, asItself } from '../graph/graph.ts';
+import { type Graph, asItself, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { OneRain } from '../../project/index.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import type { Water } from '../water/water.ts';
@@ -11,7 +11,7 @@ import { baseFlows } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
 import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, stormOf } from './outcomes.ts';
-import { runStorm, soaksOf } from './storm-run.ts';
+import { runStorm } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
@@ -24,7 +24,8 @@ export interface Run {
   readonly outcomes: ReadonlyMap<string, StoreOutcome>;
   /** Ways out by store: where they lead and, where a storm is known, what runs there. */
   readonly flows: ReadonlyMap<string, readonly LinkFlow[]>;
-  readonly outlets: readonly OutletStorm[];
+  /** What it did to the ways out of each store. */
+  readonly outlets: ReadonlyMap<string, readonly OutletStorm[]>;
   /** What it did to each pipe, by its id. */
   readonly conduits: ReadonlyMap<string, ConduitStorm>;
   readonly leaving: readonly Leaving[];
@@ -37,10 +38,6 @@ export const outcomeSheets = ({ outcomes }: Run): WorksheetLine[] => [...outcome
 const keptFlows = (...on: Parameters<typeof linkFlows>): LinkFlow[] => linkFlows(...on).map((flow) => asItself(flow));
 
 const keptOutlets = (...on: Parameters<typeof outletStorms>): OutletStorm[] => outletStorms(...on).map((o) => asItself(o));
-
-/** Runs of a store's ways out, as they stand in it. */
-const runsOf = (store: Store, result: RouteResult | null): (OutletRun | null)[] =>
-  store.outlets.map((o) => result?.outlets.get(o.id) ?? null);
 
 /** Catchments of stores, without those of pins. */
 function ofStores({ stores, catchments }: Water): Water['catchments'] {
@@ -76,27 +73,49 @@ export function stormRun(
     storm && water.stores.length > 0
       ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, startsM, isRaised, conditions, graph })
       : null;
-  const outcomes = new Map<string, StoreOutcome>();
-  const flows = new Map<string, readonly LinkFlow[]>();
-  const outlets: OutletStorm[] = [];
-  const conduits = new Map<string, ConduitStorm>();
-  const base = baseFlows(water.springs);
-  for (const store of water.stores) {
-    const { id } = store;
-    const runs = runsOf(store, result);
-    const run = result?.stores.get(id);
-    flows.set(id, graph.step(`flows:${id}`, [store, water.links.get(id) ?? [], runs], keptFlows));
-    if (!run || !result) continue;
-    const soaks = soaksOf(store, water.under.get(id) ?? null);
-    const over = { outlets: runs, stepS: result.stepS };
-    outcomes.set(id, graph.step(`outcome:${id}`, [store, run, { ...over, soaks, steadyM3s: base.get(id) ?? 0 }], stormOf));
-    if (store.soffitM !== undefined) conduits.set(id, graph.step(`conduit:${id}`, [store, run, over], conduitStorm));
-    outlets.push(...graph.step(`outlet-storms:${id}`, [store, runs, site], keptOutlets));
-  }
+  const { stores, places, links } = water;
+  const ids = idsOf(stores);
+  const runs = result ? columnOf(ids, result.outletsOf, NO_RUNS) : stores.map(() => NO_RUNS);
+  const flows = graph.each('flows', { ids, columns: [stores, columnOf(ids, links, NO_LINKS), runs] }, keptFlows).by;
+  const past = graph.each(
+    'past',
+    { ids: idsOf(places), columns: [places.map((p) => p.past), places.map((p) => result?.outlets.get(p.past.outlet) ?? null)] },
+    flowOn,
+  );
+  const done = result ? whatItDid({ water, result, runs, site, graph }) : NOTHING_DONE;
   const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result, isRaised }) : [];
-  for (const { store, past } of water.places) {
-    const run = result?.outlets.get(past.outlet) ?? null;
-    flows.set(`${store}#past`, [graph.step(`past:${store}`, [past, run], flowOn)]);
-  }
-  return { rain, hydrology, result, outcomes, flows, outlets, conduits, leaving };
+  const pasts = places.map(({ store }, k): [string, LinkFlow[]] => [`${store}#past`, [past.all[k]]]);
+  return { rain, hydrology, result, flows: pasts.length === 0 ? flows : new Map([...flows, ...pasts]), leaving, ...done };
 }
+const NO_LINKS: readonly Link[] = [];
+/** Without a storm nothing ran. */
+const NO_RUNS: readonly OutletRun[] = [];
+
+type Done = Pick<Run, 'outcomes' | 'outlets' | 'conduits'>;
+const NOTHING_DONE: Done = { outcomes: new Map(), outlets: new Map(), conduits: new Map() };
+
+/** What a storm did to each store, to its ways out, and to pipes. */
+function whatItDid(on: {
+  readonly water: Water;
+  readonly result: RouteResult;
+  /** Runs of the ways out of each store. */
+  readonly runs: readonly (readonly OutletRun[])[];
+  readonly site: Site;
+  readonly graph: Graph;
+}): Done {
+  const { water, result, runs, site, graph } = on;
+  const { stores } = water;
+  const ids = idsOf(stores);
+  const base = baseFlows(water.springs);
+  const fed = ids.map((id) => base.get(id) ?? NOT_FED);
+  const stepS = forAll(result.stepS);
+  const ran = knownOf(ids, result.stores);
+  const pipes = stores.flatMap((s, k) => (s.soffitM === undefined ? [] : [k]));
+  const among = <T>(list: readonly T[]): T[] => pipes.map((k) => list[k]);
+  return {
+    outcomes: graph.each('outcome', { ids, columns: [stores, ran, runs, columnOf(ids, water.under, null), fed, stepS] }, stormOf).by,
+    conduits: graph.each('conduit', { ids: among(ids), columns: [among(stores), among(ran), among(runs), stepS] }, conduitStorm).by,
+    outlets: graph.each('outlet-storms', { ids, columns: [stores, runs, forAll(site)] }, keptOutlets).by,
+  };
+}
+const NOT_FED = 0;

@@ -1,19 +1,19 @@
 // A storm routed through all stores.
 import type { Link, Outlet, Stage, Store } from '../../contract/index.ts';
 import {
-  type Arrivals,
   type GroupRun,
+  type Linked,
   type RouteResult,
   type RoutedOutlet,
   type RoutedStore,
   type Steps,
-  arrivalsOf,
   route,
-  routeGroup,
+  routeComing,
+  routeOrder,
   wettedAt,
 } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
-import { type Graph, asItself } from '../graph/graph.ts';
+import { type Columns, type Graph, asItself, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import type { IntakePlace } from '../water/intakes.ts';
 import type { GroundUnder } from '../water/soak.ts';
@@ -58,25 +58,23 @@ export function soaksOf(store: Store, under: GroundUnder | null): Soaks {
   return { mmPerHour: under.rateMmPerHour, soil: { roomMm: under.roomMm, wetM2: wettedAt(store.stage, store.heldM3) } };
 }
 
-interface Comes {
-  readonly storm: Storm;
-  readonly flowM3s: Float64Array | null;
+type Comes = [
+  /** Open water that catches rain of its own [m2]. */
+  rainedM2: number,
+  flowM3s: Float64Array | null,
   /** Share of the catchment that is ground: the rest is the store's open water. */
-  readonly ground: number;
+  ground: number,
   /** Steady inflow from springs [m3/s]. */
-  readonly steadyM3s: number;
-  readonly sent: number;
-  readonly raise: Raise | null;
-  readonly steps: number;
-}
+  steadyM3s: number,
+  sent: number,
+  raise: Raise | null,
+  storm: Storm,
+  steps: number,
+];
 
 /** What comes to a store by itself: its catchment's runoff without its own open water's, rain on that water, and springs. */
-function inflowOf(
-  { rainedM2 }: { readonly rainedM2: number },
-  { storm, flowM3s, ground, steadyM3s, sent, raise, steps }: Comes,
-): Float64Array {
-  const perMm = rainedM2 / 1000 / (storm.stepMin * 60);
-  const { stepsMm } = storm;
+function inflowOf(...[rainedM2, flowM3s, ground, steadyM3s, sent, raise, { stepsMm, stepMin }, steps]: Comes): Float64Array {
+  const perMm = rainedM2 / 1000 / (stepMin * 60);
   const inflow = new Float64Array(steps).fill(steadyM3s);
   // What is shed and what falls end before the run does.
   const shed = Math.min(steps, flowM3s?.length ?? 0);
@@ -94,22 +92,14 @@ function isFelt(outlet: Outlet, to: Store | undefined): boolean {
   return outlet.drownsM !== undefined && to !== undefined && to.crestM + CLEAR_M > outlet.drownsM;
 }
 
-/** A way out with where its water comes to. */
-interface Led {
-  readonly link: Link;
-  /** The store there, where its level may be felt. */
-  readonly below: Store | null;
-  /** The store, or the place before it where its water is parted. */
-  readonly to: string;
-}
-
 /** A store's ways out as they are routed. */
-function routedOutlets(store: Store, ways: readonly Led[]): RoutedOutlet[] {
+function routedOutlets(
+  ...[store, links, below, to]: [Store, readonly Link[], readonly (Store | null)[], readonly string[]]
+): RoutedOutlet[] {
   return store.outlets.map((outlet, k): RoutedOutlet => {
-    const { link, below, to } = ways[k];
-    const { lagS, share = 1 } = link;
-    const isJoint = to !== store.id && isFelt(outlet, below ?? undefined);
-    return { id: outlet.id, to, lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, isJoint };
+    const { lagS, share = 1 } = links[k];
+    const isJoint = to[k] !== store.id && isFelt(outlet, below[k] ?? undefined);
+    return { id: outlet.id, to: to[k], lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, isJoint };
   });
 }
 
@@ -159,89 +149,132 @@ export const raised = (flowM3s: number, by: Raise | null): number =>
 
 const shareOfGround = (areaM2: number, waterM2: number): number => (areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1);
 
-/** What comes to each store by itself. */
-function comingTo({ water, runoff, storm, catchments, conditions, isRaised }: StormInput, steps: number): (id: string) => Comes {
-  const waterM2 = new Map(water.stores.map((s) => [s.id, s.waterM2 ?? 0]));
+/** What comes to stores by themselves; what their catchments send and springs bring only to those that are brought it. */
+function comingTo(
+  { water, runoff, storm, catchments, conditions, isRaised }: StormInput,
+  steps: number,
+): (ids: readonly string[], isBrought: (id: string) => boolean) => Columns<Comes> {
+  const waterM2 = new Map(water.stores.map((s) => [s.id, s.waterM2 ?? NO_WATER_M2]));
   const areas = new Map(catchments.map(({ catchment }) => [catchment.of, catchment.areaM2]));
   const base = baseFlows(water.springs);
-  return (id) => {
+  const flowOf = (id: string): Float64Array | null => {
     const flow = runoff.get(id)?.flowM3s;
-    return {
-      storm,
-      flowM3s: flow ? asItself(flow) : null,
-      ground: shareOfGround(areas.get(id) ?? 0, waterM2.get(id) ?? 0),
-      steadyM3s: base.get(id) ?? 0,
-      sent: conditions.sent.get(id) ?? 1,
-      raise: isRaised ? raiseOf(runoff.get(id)) : null,
-      steps,
-    };
+    return flow ? asItself(flow) : null;
   };
+  return (ids, isBrought) => [
+    ids.map((id) => waterM2.get(id) ?? NO_WATER_M2),
+    ids.map((id) => (isBrought(id) ? flowOf(id) : null)),
+    ids.map((id) => shareOfGround(areas.get(id) ?? 0, waterM2.get(id) ?? NO_WATER_M2)),
+    ids.map((id) => (isBrought(id) ? (base.get(id) ?? 0) : 0)),
+    ids.map((id) => conditions.sent.get(id) ?? 1),
+    isRaised ? ids.map((id) => raiseOf(runoff.get(id))) : ids.map(() => null),
+    forAll(storm),
+    forAll(steps),
+  ];
 }
 
-/** How a store is routed, beside its ways out. */
-interface Filled {
-  readonly inflow: Float64Array;
-  readonly soakMPerS: number;
-  readonly soakRoomM3: number;
-  readonly startM: number | null;
+/** A store as it is routed: with what comes to it, the ground under it, and the level it is found at where it is not empty. */
+function routedStore(
+  ...[store, inflow, under, startM, outlets, isSoaking]: [
+    Store,
+    Float64Array,
+    GroundUnder | null,
+    number | null,
+    readonly RoutedOutlet[],
+    boolean,
+  ]
+): RoutedStore {
+  const soaks = soaksOf(store, under);
+  const { id, stage } = store;
+  const soakMPerS = isSoaking ? soaks.mmPerHour / 3.6e6 : 0;
+  return { id, stage, inflow, soakMPerS, soakRoomM3: roomOf(soaks), ...(startM === null ? {} : { startM }), outlets };
 }
-
-const routedStore = (
-  { id, stage }: Store,
-  { inflow, soakMPerS, soakRoomM3, startM }: Filled,
-  outlets: readonly RoutedOutlet[],
-): RoutedStore => ({ id, stage, inflow, soakMPerS, soakRoomM3, ...(startM === null ? {} : { startM }), outlets });
 
 /** All stores as they are routed, each with the place before it where its water is parted. */
-function routedStores(input: StormInput, steps: number): RoutedStore[] {
-  const { water, graph } = input;
-  const byId = new Map(water.stores.map((s) => [s.id, s]));
-  const places = new Map(water.places.map((p) => [p.store, p]));
-  const comesFor = comingTo(input, steps);
-  /** Over the ground water comes to the place before a store; led there, to the store itself. */
-  const comesTo = ({ to, outlet }: Link): string => (water.led.has(outlet) ? to : (places.get(to)?.id ?? to));
-  return water.stores.flatMap((store): RoutedStore[] => {
-    const { id, waterM2 = 0 } = store;
-    const ways = (water.links.get(id) ?? []).map((link, k) => ({
-      link,
-      below: store.outlets[k].drownsM === undefined ? null : (byId.get(link.to) ?? null),
-      to: comesTo(link),
-    }));
-    const outlets = graph.step(`outlets:${id}`, [store, ways], routedOutlets);
-    const place = places.get(id);
-    const comes = comesFor(id);
-    // What is parted before it comes to the store comes to that place; only rain on its own water is its own.
-    const own = place ? { ...comes, flowM3s: null, steadyM3s: 0 } : comes;
-    const soaks = soaksOf(store, water.under.get(id) ?? null);
-    const filled: Filled = {
-      inflow: graph.step(`inflow:${id}`, [{ rainedM2: waterM2 }, own], inflowOf),
-      soakMPerS: input.soakage ? soaks.mmPerHour / 3.6e6 : 0,
-      soakRoomM3: roomOf(soaks),
-      startM: input.startsM.get(id) ?? null,
-    };
-    const routed = graph.step(`routed:${id}`, [store, filled, outlets], routedStore);
-    if (!place) return [routed];
-    const before = graph.step(`parted:${id}`, [{ rainedM2: 0 }, comes], inflowOf);
-    return [graph.step(`parting:${id}`, [place, before, comesTo(place.past)], routedPlace), routed];
+function routedStores(input: StormInput, steps: number): readonly RoutedStore[] {
+  const { water, graph, startsM, soakage } = input;
+  const { stores, places } = water;
+  const ids = idsOf(stores);
+  const { below, to, placeTo } = ledIn(water);
+  const outlets = graph.each('outlets', { ids, columns: [stores, columnOf(ids, water.links, NO_LINKS), below, to] }, routedOutlets).all;
+  const columns = comingTo(input, steps);
+  const placeOf = new Map(places.map((p) => [p.store, p]));
+  // What is parted before it comes to a store comes to that place: only rain on its own water is the store's own.
+  const own = columns(ids, (id) => !placeOf.has(id));
+  const inflow = graph.each('inflow', { ids, columns: own }, inflowOf).all;
+  const under = columnOf(ids, water.under, null);
+  const starts = columnOf(ids, startsM, null);
+  const routed = graph.each('routed', { ids, columns: [stores, inflow, under, starts, outlets, forAll(soakage)] }, routedStore).all;
+  if (places.length === 0) return routed;
+  const [, ...brought] = columns(
+    places.map((p) => p.store),
+    () => true,
+  );
+  const before = graph.each('parted', { ids: idsOf(places), columns: [forAll(NO_WATER_M2), ...brought] }, inflowOf).all;
+  const parting = graph.each('parting', { ids: idsOf(places), columns: [places, before, placeTo] }, routedPlace).by;
+  return stores.flatMap(({ id }, k) => {
+    const place = placeOf.get(id);
+    const parted = place && parting.get(place.id);
+    return parted ? [parted, routed[k]] : [routed[k]];
   });
 }
+const NO_WATER_M2 = 0;
+
+/** Where the water of ways out comes to, in the order of the stores: found once for all runs of one water. */
+interface Led {
+  /** The stores there, where their level may be felt. */
+  readonly below: readonly (readonly (Store | null)[])[];
+  /** The stores, or the places before them where their water is parted. */
+  readonly to: readonly (readonly string[])[];
+  /** The same of what runs past each place. */
+  readonly placeTo: readonly string[];
+}
+
+const ledBy = new WeakMap<StormInput['water'], Led>();
+
+function ledIn(water: StormInput['water']): Led {
+  const known = ledBy.get(water);
+  if (known) return known;
+  const { stores, links, led } = water;
+  const byId = new Map(stores.map((s) => [s.id, s]));
+  const places = new Map(water.places.map((p) => [p.store, p.id]));
+  /** Over the ground water comes to the place before a store; led there, to the store itself. */
+  const comesTo = ({ to, outlet }: Link): string => (led.has(outlet) ? to : (places.get(to) ?? to));
+  const linksOf = ({ id }: Store): readonly Link[] => links.get(id) ?? NO_LINKS;
+  const found: Led = {
+    below: stores.map((s) => linksOf(s).map(({ to }, k) => (s.outlets[k].drownsM === undefined ? null : (byId.get(to) ?? null)))),
+    to: stores.map((s) => linksOf(s).map(comesTo)),
+    placeTo: water.places.map((p) => comesTo(p.past)),
+  };
+  ledBy.set(water, found);
+  return found;
+}
+const NO_LINKS: readonly Link[] = [];
 
 /** Routes the storm through all stores: what a change does not reach stays as it was worked out. */
 export function runStorm(input: StormInput): RouteResult {
   const { graph } = input;
   const over = stepsOf(input);
+  const stores = routedStores(input, over.steps);
+  // Where ways out lead changes seldom; what they pass does with every touch.
+  const ties = graph.each('tied', { ids: idsOf(stores), columns: [stores], isSettled: true }, tiesOf);
+  const order = graph.step('route-order', [ties.all], routeOrder);
   return route(
-    { stores: routedStores(input, over.steps), ...over },
+    { stores, ...over },
     {
-      arrivals: (to, ways, by) => graph.step(`arrivals:${to}`, [ways, by], arrivalsOf),
-      group: (group, by, arrivals) => graph.step(`route:${group[0].id}`, [group, by, arrivals], keptRun),
+      order,
+      eachGroup: (groups, by, comingOf) =>
+        graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [group.stores, by, comingOf(k, done)] }, keptRun).all,
     },
   );
 }
 
+/** A store by where its ways out lead. */
+const tiesOf = ({ id, outlets }: RoutedStore): Linked => ({ id, outlets: outlets.map(({ to, isJoint = false }) => ({ to, isJoint })) });
+
 /** A group's run whose parts are told apart by being themselves, since others read them one by one. */
-function keptRun(stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun {
-  const run = routeGroup(stores, over, arrivals);
-  for (const part of [...run.stores, ...run.outlets]) asItself(part);
+function keptRun(...on: Parameters<typeof routeComing>): GroupRun {
+  const run = routeComing(...on);
+  for (const part of [...run.stores, ...run.outlets, ...run.outlets.flat()]) asItself(part);
   return run;
 }

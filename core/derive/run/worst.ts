@@ -2,7 +2,8 @@
 import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
 import { type DesignStorm, isNested } from '../../rain/index.ts';
 import type { ExitFlows, LeavingFlow } from '../types.ts';
-import { type Graph, asItself } from '../graph/graph.ts';
+import { type Graph, asItself, columnOf } from '../graph/graph.ts';
+import type { CatchmentRunoff } from './hydrology.ts';
 import type { StoreOutcome } from './outcomes.ts';
 import type { Run } from './run.ts';
 
@@ -10,7 +11,7 @@ import type { Run } from './run.ts';
 export interface Brief {
   readonly outcomes: Run['outcomes'];
   readonly flows: Run['flows'];
-  readonly outlets: ReadonlyMap<string, OutletStorm>;
+  readonly outlets: Run['outlets'];
   readonly conduits: Run['conduits'];
   readonly exits: ReadonlyMap<string, ExitFlows>;
   readonly runoff: ReadonlyMap<string, Runoff>;
@@ -20,7 +21,7 @@ export interface Brief {
 export const briefOf = ({ outcomes, flows, outlets, conduits, leaving, hydrology }: Run): Brief => ({
   outcomes,
   flows,
-  outlets: new Map(outlets.map((o) => [o.id, o])),
+  outlets,
   conduits,
   exits: new Map(leaving.map(({ told }) => [told.id, told])),
   runoff: new Map([...hydrology.runoff].map(([id, { runoff }]) => [id, runoff])),
@@ -121,6 +122,12 @@ function worstOutlet(all: readonly OutletStorm[], found: readonly OutletStorm[])
   return { ...peak, volumeM3: mostKnown(found.map((o) => o.volumeM3)) ?? 0, runsH: most(all, (o) => o.runsH) };
 }
 
+/** The ways out of a store, each at its worst. */
+function worstOutlets(all: readonly (readonly OutletStorm[])[], found: readonly (readonly OutletStorm[])[]): OutletStorm[] {
+  const of = (lists: typeof all, id: string): OutletStorm[] => lists.flatMap((list) => list.filter((o) => o.id === id));
+  return [...new Set(all.flatMap((list) => list.map((o) => o.id)))].map((id) => asItself(worstOutlet(of(all, id), of(found, id))));
+}
+
 const worstConduit = (all: readonly ConduitStorm[]): ConduitStorm => ({
   ...greatest(all, (c) => c.peakM3s),
   peakLevelM: most(all, (c) => c.peakLevelM),
@@ -160,17 +167,23 @@ const worstExit = (all: readonly ExitFlows[], found: readonly ExitFlows[]): Exit
   ),
 });
 
-/** What members say of one thing; those that say nothing of it left out. */
-const saidBy = <T>(members: readonly Member[], of: (brief: Brief) => ReadonlyMap<string, T>, id: string): T[] =>
-  members.flatMap(({ brief }) => {
-    const said = of(brief).get(id);
-    return said === undefined ? [] : [said];
-  });
+/** Ids anybody speaks of, in the order first met. */
+function idsIn(maps: readonly ReadonlyMap<string, unknown>[]): readonly string[] {
+  const ids = new Set<string>();
+  for (const map of maps) for (const id of map.keys()) ids.add(id);
+  return [...ids];
+}
 
-/** Ids any member speaks of, in the order first met. */
-const idsOf = (members: readonly Member[], of: (brief: Brief) => ReadonlyMap<string, unknown>): string[] => [
-  ...new Set(members.flatMap(({ brief }) => [...of(brief).keys()])),
-];
+/** What is said of each thing; by whom nothing is said of it left out. */
+const saidOf = <T>(maps: readonly ReadonlyMap<string, T>[], ids: readonly string[]): readonly (readonly T[])[] =>
+  ids.map((id) => {
+    const said: T[] = [];
+    for (const map of maps) {
+      const one = map.get(id);
+      if (one !== undefined) said.push(one);
+    }
+    return said;
+  });
 
 /**
  * A run that was as bad as the worst of `all` in whatever can do harm, and of `found` in what is caught, kept and sent on. Series,
@@ -181,27 +194,38 @@ export function worstRun(
   on: { readonly all: readonly Member[]; readonly found: readonly Member[]; readonly graph: Graph },
 ): Run {
   const { all, found, graph } = on;
-  const each = <T, U>(of: (brief: Brief) => ReadonlyMap<string, T>, word: string, worst: (a: T[], f: T[]) => U): Map<string, U> =>
-    new Map(idsOf(all, of).map((id) => [id, graph.step(`${word}:${id}`, [saidBy(all, of, id), saidBy(found, of, id)], worst)]));
-  const outlets = each((b) => b.outlets, 'worst-outlet', worstOutlet);
+  const each = <T, U>(
+    of: (brief: Brief) => ReadonlyMap<string, T>,
+    word: string,
+    worst: (a: readonly T[], f: readonly T[]) => U,
+  ): ReadonlyMap<string, U> => {
+    const [maps, usual] = [all.map((m) => of(m.brief)), found.map((m) => of(m.brief))];
+    const ids = idsIn(maps);
+    return graph.each(word, { ids, columns: [saidOf(maps, ids), saidOf(usual, ids)] }, worst).by;
+  };
   const runoff = each((b) => b.runoff, 'worst-runoff', worstRunoff);
   const exits = each((b) => b.exits, 'worst-exit', worstExit);
+  const { hydrology } = shown;
+  const shed = [...hydrology.runoff.keys()];
+  const naturals = [...hydrology.natural.keys()];
+  const natural = saidOf(
+    all.map((m) => m.brief.natural),
+    naturals,
+  );
   return {
     ...shown,
     hydrology: {
-      ...shown.hydrology,
-      runoff: new Map(
-        [...shown.hydrology.runoff].map(([id, own]) => [
-          id,
-          graph.step(`worst-shed:${id}`, [own, runoff.get(id) ?? own.runoff], (as, worst) => ({ ...as, runoff: worst })),
-        ]),
-      ),
-      natural: new Map([...shown.hydrology.natural.keys()].map((id) => [id, Math.max(...saidBy(all, (b) => b.natural, id))])),
+      ...hydrology,
+      runoff: graph.each('worst-shed', { ids: shed, columns: [[...hydrology.runoff.values()], columnOf(shed, runoff, null)] }, worstShed)
+        .by,
+      natural: new Map(naturals.map((id, k) => [id, Math.max(...natural[k])])),
     },
     outcomes: each((b) => b.outcomes, 'worst', worstStore),
     flows: each((b) => b.flows, 'worst-flows', worstFlows),
-    outlets: [...outlets.values()],
+    outlets: each((b) => b.outlets, 'worst-outlet', worstOutlets),
     conduits: each((b) => b.conduits, 'worst-conduit', worstConduit),
     leaving: shown.leaving.map((l) => ({ ...l, told: exits.get(l.told.id) ?? l.told })),
   };
 }
+
+const worstShed = (own: CatchmentRunoff, runoff: Runoff | null): CatchmentRunoff => (runoff ? { ...own, runoff } : own);

@@ -1,7 +1,7 @@
 // The only way inputs vary: a document as it is to be taken, and what is done to stores and their ways out.
 import type { WorkBase } from '../../contract/index.ts';
 import { type Option, type Project, type Rain, optionOf } from '../../project/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, idsOf } from '../graph/graph.ts';
 import { AS_DESIGNED, type Conditions, caseOf, underCase } from './conditions.ts';
 
 export interface Scenario {
@@ -49,10 +49,11 @@ export function settled(project: Project, graph: Graph): Project {
 }
 
 /** The same with works that say what they said before as the things they were: a copy of all comes with every message. */
-export const withSettledWorks = (scenario: Scenario, graph: Graph): Scenario => ({
-  ...scenario,
-  option: { ...scenario.option, works: scenario.option.works.map((work) => graph.same(`work:${work.id}`, work)) },
-});
+export function withSettledWorks(scenario: Scenario, graph: Graph): Scenario {
+  const { option } = scenario;
+  const works = graph.each('work', { ids: idsOf(option.works), columns: [option.works], isCopied: true }, (own) => own).all;
+  return { ...scenario, option: { ...option, works } };
+}
 
 /** The same under another rain; all rains of one name share what is kept. */
 export const underRain = (scenario: Scenario, name: string, rain: Rain): Scenario => ({

@@ -8,7 +8,6 @@ import { rivalLengths } from '../run/worst.ts';
 import { storesOnly } from '../water/water.ts';
 import { Looked } from './looked.ts';
 import type { SetRan } from './set.ts';
-import { leastLeft } from './worst-of.ts';
 
 /** What was looked at beside the set, by store: how crests stand the storms they must hold, and what they have left by the limits of the rain. */
 export interface Looks {
@@ -25,11 +24,11 @@ interface Asked {
   readonly least: Worst;
 }
 
-function askedOf({ water, members }: SetRan): Asked[] {
+function askedOf({ water, atWorst }: SetRan): Asked[] {
   const traits = new Map(water.works.map(({ bound: { work, traits: of } }) => [work.id, of]));
   return storesOnly(water.stores).flatMap((store): Asked[] => {
     const own = traits.get(store.work);
-    const least = leastLeft(members, store.id);
+    const { least } = atWorst.storeOf(store.id);
     if (!own || !least || !canFail(own)) return [];
     return [{ store, years: crestYears(water.below.get(store.id) ?? NOBODY_KNOWS, own), least }];
   });
@@ -71,14 +70,14 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
  * both limits. None where the rain has no limits.
  */
 export function* bandsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string, LeftBand>> {
-  const { scenario, members, isWhole, water } = set;
+  const { scenario, isWhole, water, atWorst } = set;
   const { rain } = scenario.project;
   const bands = new Map<string, LeftBand>();
   if (!rain?.limits || stepsOfStorm(rain.storm) || !isWhole) return bands;
   const { limits, table } = rain;
   const looked = new Looked(set, graph);
   for (const { id } of storesOnly(water.stores)) {
-    const least = leastLeft(members, id);
+    const { least } = atWorst.storeOf(id);
     if (!least) continue;
     const most = yield* looked.left(id, least, { name: 'rain-low', rain: { ...rain, table: { ...table, depthMm: limits.lowMm } } });
     const fewest = yield* looked.left(id, least, { name: 'rain-high', rain: { ...rain, table: { ...table, depthMm: limits.highMm } } });

@@ -1,5 +1,5 @@
 // The set of storms a scenario is judged by: every duration that matters, on ground and water as they may be found.
-import { type By, CONDITIONS, type Condition } from '../../contract/index.ts';
+import { CONDITIONS, type Condition } from '../../contract/index.ts';
 import { isNested, isSet, setDurations } from '../../rain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
@@ -12,9 +12,8 @@ import type { Scenario } from '../scenario/scenario.ts';
 import { underCondition } from '../scenario/standard.ts';
 import { storesOnly } from '../water/water.ts';
 import { type Laid, type RoomContext, laidOut, rainOver, runOn } from './laid.ts';
-
-/** Conditions in which water or works are found worse than made: what is fine must be fine in them too. */
-export const STRICT: ReadonlySet<Condition> = new Set(['found', 'full', 'blocked', 'unpowered']);
+import { STRICT, memberName } from './member-names.ts';
+import { type AtWorst, NOTHING_AT_WORST, atWorst } from './worst-of.ts';
 
 export interface SetAsked {
   /** Only these members, by `memberName`: those that governed last, while an answer is wanted at once. */
@@ -56,13 +55,11 @@ export interface SetRan extends Laid {
   readonly worst: Run;
   /** The worst on ground found worse than usual, with that land. */
   readonly beyond: readonly { readonly condition: Condition; readonly laid: Laid; readonly worst: Run }[];
+  /** Each store and way out over the whole set. */
+  readonly atWorst: AtWorst;
   /** The land under each condition, and the levels stores are found at there. */
   readonly lands: ReadonlyMap<Condition, Found>;
 }
-
-/** Names a member; as found there are two where a peak was chosen that is more than the hydrograph's. */
-export const memberName = ({ durationMin, condition, isRaised = false }: By & { readonly isRaised?: boolean }): string =>
-  `${condition}:${durationMin}${condition === 'found' && isRaised ? ':raised' : ''}`;
 
 /** Numbers kept for later by runs, at most; beyond them one is let go as soon as it is summed up, but for those run while something is dragged. */
 const MOST_KEPT = 1.5e7;
@@ -249,6 +246,7 @@ function summed(laid: Laid, { storms, members, runs, lands, startsM, asked, grap
       const worst = graph.runFor(`${laid.scenario.id}|${condition}`, () => worstRun(shown, { all: own, found, graph }));
       return [{ condition, laid: land, worst }];
     }),
+    atWorst: atWorst(members, laid.water.stores, graph),
     lands,
   };
 }
@@ -269,6 +267,7 @@ function withoutStorm(laid: Laid, graph: Graph): SetRan {
     asFound: run,
     worst: run,
     beyond: [],
+    atWorst: NOTHING_AT_WORST,
     lands: new Map([['found', { laid, startsM: new Map() }]]),
   };
 }

@@ -1,9 +1,11 @@
 // Each quantity at its worst over a set, and by which storm on what ground and water.
-import type { OutletStorm, StoreStorm, Worst } from '../../contract/index.ts';
+import { type By, CONDITIONS, type Condition, type OutletStorm, type Store, type StoreStorm, type Worst } from '../../contract/index.ts';
+import { type Graph, forAll, idsOf } from '../graph/graph.ts';
+import type { StoreOutcome } from '../run/outcomes.ts';
 import { type Brief, type Member, greatest } from '../run/worst.ts';
 import type { LeavingFlow } from '../types.ts';
 import { storesOnly } from '../water/water.ts';
-import { STRICT, type SetRan, memberName } from './set.ts';
+import { STRICT, memberName } from './member-names.ts';
 
 /** Runs a quantity is told of as found: as it runs off, where it is a matter of what is caught, or raised to the peaks chosen. */
 type Runs = 'plain' | 'raised';
@@ -43,12 +45,15 @@ const valueIn = ({ outcomes }: Brief, id: string, of: (storm: StoreStorm) => num
   return storm ? of(storm) : -Infinity;
 };
 
-/** Each quantity at its worst over the members, and by which. */
-function worstOf<T>(members: readonly Member[], of: (brief: Brief) => T | undefined, quantities: Quantities<T>): Record<string, Worst> {
+/** A storm of a set, by what tells it from the others. */
+type Named = Pick<Member, 'durationMin' | 'condition' | 'isRaised'>;
+
+/** Each quantity at its worst over the members, and by which; nothing is said of it by those where it is null. */
+function worstOf<T>(members: readonly Named[], said: readonly (T | null)[], quantities: Quantities<T>): Record<string, Worst> {
   const worst: Record<string, Worst> = {};
-  for (const { brief, durationMin, condition, isRaised } of members) {
-    const one = of(brief);
-    if (one === undefined) continue;
+  members.forEach(({ durationMin, condition, isRaised }, k) => {
+    const one = said[k];
+    if (one === null) return;
     for (const [name, valueOf, sense, only] of quantities) {
       if (only === 'raised' && !(isRaised && condition === 'found')) continue;
       if (only === 'plain' && isRaised && condition === 'found') continue;
@@ -57,27 +62,110 @@ function worstOf<T>(members: readonly Member[], of: (brief: Brief) => T | undefi
       if (value === null || (known && sense * value <= sense * known.value)) continue;
       worst[name] = { value, durationMin, condition };
     }
-  }
+  });
   return worst;
 }
 
-/** The worst of a store over the whole set. */
-export const storeWorst = (members: readonly Member[], id: string): Record<string, Worst> =>
-  worstOf(members, (b) => b.outcomes.get(id)?.storm, STORE_QUANTITIES);
-/** Least freeboard of a store as found, full and blocked; by what is most usual where several are as bad. */
-export const leastLeft = (members: readonly Member[], id: string): Worst | null => {
-  const strict = members.filter((m) => STRICT.has(m.condition));
-  return worstOf(strict, (b) => b.outcomes.get(id)?.storm, LEFT).freeboardM ?? null;
-};
+/** A store over a whole set. */
+export interface StoreAtWorst {
+  readonly worst: Record<string, Worst>;
+  /** Least freeboard as found, full and blocked; by what is most usual where several are as bad. */
+  readonly least: Worst | null;
+  /** In what condition least is left when it is not as usually found; null where it was run in none. */
+  readonly leastIn: Condition | null;
+  /** How it stands under each condition at least, and in each member. */
+  readonly found: readonly (Found & { readonly leftM: number })[];
+  readonly peaks: readonly Found[];
+}
+
+interface Found extends By {
+  readonly peakLevelM: number;
+}
+
+const NOT_RUN: StoreAtWorst = { worst: {}, least: null, leastIn: null, found: [], peaks: [] };
+
+/** Stores and ways out over a whole set. */
+export interface AtWorst {
+  readonly storeOf: (id: string) => StoreAtWorst;
+  /** Of a way out, with the store it lets out. */
+  readonly outletOf: (outlet: Pick<OutletStorm, 'id' | 'store'>) => Record<string, Worst>;
+}
+
+export const NOTHING_AT_WORST: AtWorst = { storeOf: () => NOT_RUN, outletOf: () => ({}) };
+
+/** What members say of each thing, in their order. */
+const saidOf = <T>(maps: readonly ReadonlyMap<string, T>[], ids: readonly string[]): readonly (readonly (T | null)[])[] =>
+  ids.map((id) => maps.map((map) => map.get(id) ?? null));
+
+export function atWorst(members: readonly Member[], stores: readonly Store[], graph: Graph): AtWorst {
+  const names = graph.step(
+    'members',
+    [members.map(({ durationMin, condition, isRaised }): Named => ({ durationMin, condition, isRaised }))],
+    (all) => all,
+  );
+  const ids = idsOf(stores);
+  const outcomes = saidOf(members.map((m) => m.brief.outcomes), ids); // prettier-ignore
+  const outlets = saidOf(members.map((m) => m.brief.outlets), ids); // prettier-ignore
+  const ofStores = graph.each('store-worst', { ids, columns: [forAll(names), outcomes] }, storeAtWorst).by;
+  const ofOutlets = graph.each('outlets-worst', { ids, columns: [forAll(names), outlets] }, outletsAtWorst).by;
+  return { storeOf: (id) => ofStores.get(id) ?? NOT_RUN, outletOf: ({ id, store }) => ofOutlets.get(store)?.[id] ?? {} };
+}
+
+function storeAtWorst(members: readonly Named[], outcomes: readonly (StoreOutcome | null)[]): StoreAtWorst {
+  const storms = outcomes.map((o) => o?.storm ?? null);
+  const leastIn = (isAmong: (m: Named) => boolean): Worst | null => {
+    const among = members.map((m, k) => (STRICT.has(m.condition) && isAmong(m) ? storms[k] : null));
+    return worstOf(members, among, LEFT).freeboardM ?? null;
+  };
+  const ran = members.flatMap(({ durationMin, condition }, k) => {
+    const storm = storms[k];
+    return storm ? [{ durationMin, condition, peakLevelM: storm.peakLevelM, leftM: storm.freeboardM }] : [];
+  });
+  const leastOf = (condition: Condition): StoreAtWorst['found'] => {
+    const own = ran.filter((r) => r.condition === condition);
+    return own.length === 0 ? [] : [greatest(own, (r) => -r.leftM)];
+  };
+  return {
+    worst: worstOf(members, storms, STORE_QUANTITIES),
+    least: leastIn(() => true),
+    leastIn: leastIn((m) => m.condition !== 'found')?.condition ?? null,
+    found: CONDITIONS.flatMap(leastOf),
+    peaks: ran.map(({ durationMin, condition, peakLevelM }) => ({ durationMin, condition, peakLevelM })),
+  };
+}
+
+/** The ways out of a store over a whole set, by their ids. */
+function outletsAtWorst(
+  members: readonly Named[],
+  said: readonly (readonly OutletStorm[] | null)[],
+): Readonly<Record<string, Record<string, Worst>>> {
+  const ids = new Set(said.flatMap((list) => list?.map((o) => o.id) ?? []));
+  return Object.fromEntries(
+    Array.from(ids, (id) => {
+      const own = said.map((list) => list?.find((o) => o.id === id) ?? null);
+      return [id, worstOf(members, own, OUTLET_QUANTITIES)];
+    }),
+  );
+}
+
 /** The worst of a place where water leaves over the whole set. */
 export const exitWorst = (members: readonly Member[], id: string): Record<string, Worst> =>
-  worstOf(members, (b) => b.exits.get(id)?.with, EXIT_QUANTITIES);
-/** The worst of a way out over the whole set. */
-export const outletWorst = (members: readonly Member[], id: string): Record<string, Worst> =>
-  worstOf(members, (b) => b.outlets.get(id), OUTLET_QUANTITIES);
+  worstOf(
+    members,
+    members.map((m) => m.brief.exits.get(id)?.with ?? null),
+    EXIT_QUANTITIES,
+  );
 
 /** Members by which what most checks hang on is at its worst: those to run first when something is dragged. */
-export function governingNames({ members, water, governing }: Pick<SetRan, 'members' | 'water' | 'governing'>): string[] {
+export function governingNames({
+  members,
+  water,
+  governing,
+}: {
+  readonly members: readonly Member[];
+  readonly water: { readonly stores: readonly Store[] };
+  readonly governing: ReadonlyMap<string, { readonly durationMin: number }>;
+}): string[] {
   // What is shown is shown as found.
   const names = new Set([...governing.values()].map(({ durationMin }) => memberName({ durationMin, condition: 'found' })));
   // The hardest first, so that what is as bad in several is run in one.

@@ -18,65 +18,90 @@ import type { Placed } from '../water/stores.ts';
 import { storesById, storesOnly } from '../water/water.ts';
 import { breachesOf } from './breach.ts';
 import type { Told } from './facts.ts';
-import { oncePerWork } from './graver.ts';
+import { type CheckParts, oncePerWork } from './check-parts.ts';
+import { columnOf, forAll, idsOf } from '../graph/graph.ts';
 
-/** A store with the works and stores it has to do with. */
-interface Around {
-  readonly missing: readonly Missing[];
-  readonly store: Store;
-  readonly works: readonly Placed[];
-  readonly stores: readonly Store[];
-  readonly storm: StoreStorm | null;
-  readonly designPeakM3s: number | null;
-  readonly links: readonly LinkFlow[];
-  readonly features: Project['features'];
-  readonly below: Below;
-  readonly years: number | null;
-  readonly crest: CrestStorm | null;
-  readonly breach: StoreBreach | null;
+/** A store with the works and stores it has to do with, what is known of it, and what is known of all. */
+type Around = [
+  store: Store,
+  works: readonly Placed[],
+  stores: readonly Store[],
+  links: readonly LinkFlow[],
+  storm: StoreStorm | null,
+  designPeakM3s: number | null,
+  below: Below,
+  crest: CrestStorm | null,
+  breach: StoreBreach | null,
+  all: { readonly missing: readonly Missing[]; readonly features: Project['features']; readonly years: number | null },
+];
+
+function judgeStore(...[store, works, stores, links, storm, designPeakM3s, below, crest, breach, all]: Around): Check[] {
+  const { missing, features, years } = all;
+  const byId = new Map(works.map(({ bound: { work, traits } }) => [work.id, { status: work.status, traits }]));
+  const work = byId.get(store.work);
+  if (!work) return [];
+  const of = { missing, store, links, storm, designPeakM3s, features };
+  const facts: StoreFacts = { ...of, work, works: byId, stores: storesById(stores), readyH: storm?.readyH ?? null };
+  return [...checkStore(facts), ...checkHazard({ missing, store, traits: work.traits, below, years, crest, breach })];
 }
 
-function judgeStore({ works, stores, below, years, crest, breach, ...on }: Around): Check[] {
-  const byId = new Map(works.map(({ bound: { work, traits } }) => [work.id, { status: work.status, traits }]));
-  const work = byId.get(on.store.work);
-  if (!work) return [];
-  const facts: StoreFacts = { ...on, work, works: byId, stores: storesById(stores), readyH: on.storm?.readyH ?? null };
-  const { missing, store } = on;
-  return [...checkStore(facts), ...checkHazard({ missing, store, traits: work.traits, below, years, crest, breach })];
+const NO_FLOWS: readonly LinkFlow[] = [];
+
+/** A store and those its water runs to, or would. */
+function storesNear(
+  id: string,
+  on: { readonly links: readonly LinkFlow[]; readonly outlets: Store['outlets']; readonly byId: ReadonlyMap<string, Store> },
+): readonly Store[] {
+  const ids = new Set([id]);
+  for (const { to } of on.links) ids.add(to);
+  for (const { to } of on.outlets) if (to !== undefined) ids.add(to);
+  return [...ids].flatMap((one) => on.byId.get(one) ?? []);
+}
+
+/** The works of stores, and those that make the ways out of one. */
+function worksNear(stores: readonly Store[], outlets: Store['outlets'], placed: ReadonlyMap<string, Placed>): readonly Placed[] {
+  const ids = new Set<string>();
+  for (const { work } of stores) ids.add(work);
+  for (const { work } of outlets) ids.add(work);
+  return [...ids].flatMap((id) => placed.get(id) ?? []);
 }
 
 export function acrossChecks(
   { water, run, placed, designPeaks, crests, graph, missing, project }: Told,
   exits: readonly ExitFlows[],
-): Check[] {
+): CheckParts[] {
   const byId = storesById(water.stores);
   const breaches = breachesOf(water.stores, graph);
   const { storm } = project.rain ?? {};
   const years = storm && !stepsOfStorm(storm) ? storm.returnYears : null;
-  const own = oncePerWork(storesOnly(water.stores), (store) => {
-    const links = run.flows.get(store.id) ?? [];
-    const leads = [...links.map((l) => l.to), ...store.outlets.flatMap((o) => (o.to === undefined ? [] : [o.to]))];
-    const stores = [...new Set([store.id, ...leads])].flatMap((id) => byId.get(id) ?? []);
-    const works = [...new Set([...stores.map((s) => s.work), ...store.outlets.map((o) => o.work)])].flatMap((id) => placed.get(id) ?? []);
-    const around: Around = {
-      missing,
-      store,
-      works,
-      stores,
-      storm: run.outcomes.get(store.id)?.storm ?? null,
-      designPeakM3s: designPeaks.get(store.id) ?? null,
-      links,
-      features: project.features,
-      below: water.below.get(store.id) ?? NOBODY_KNOWS,
-      years,
-      crest: crests.get(store.id) ?? null,
-      breach: breaches.get(store.id) ?? null,
-    };
-    return graph.step(`across:${store.id}`, [around], judgeStore);
-  });
-  if (water.works.length === 0) return own;
-  const leaving = exits.flatMap(({ id, at, without, with: now }) =>
-    checkExit({ id, at: [at[0], at[1]], withoutM3s: without.peakM3s, withM3s: now.peakM3s }),
+  const stores = storesOnly(water.stores);
+  const ids = idsOf(stores);
+  const links = columnOf(ids, run.flows, NO_FLOWS);
+  const near = stores.map(({ id, outlets }, k) => storesNear(id, { links: links[k], outlets, byId }));
+  const works = stores.map(({ outlets }, k) => worksNear(near[k], outlets, placed));
+  const { all: lists } = graph.each(
+    'across',
+    {
+      ids,
+      columns: [
+        stores,
+        works,
+        near,
+        links,
+        ids.map((id) => run.outcomes.get(id)?.storm ?? null),
+        columnOf(ids, designPeaks, null),
+        columnOf(ids, water.below, NOBODY_KNOWS),
+        columnOf(ids, crests, null),
+        columnOf(ids, breaches, null),
+        forAll({ missing, features: project.features, years }),
+      ],
+    },
+    judgeStore,
   );
-  return [...own, ...leaving];
+  const own = oncePerWork('across', stores, { lists, graph });
+  if (water.works.length === 0) return [own];
+  return [own, { word: 'exit', parts: exits.map((exit) => ({ id: exit.id, checks: exitJudged(exit) })) }];
 }
+
+const exitJudged = ({ id, at, without, with: now }: ExitFlows): Check[] =>
+  checkExit({ id, at: [at[0], at[1]], withoutM3s: without.peakM3s, withM3s: now.peakM3s });

@@ -2,7 +2,7 @@
 import type { Outlet, Store, StoreBreach } from '../../contract/index.ts';
 import { breachOf } from '../../hydraulics/index.ts';
 import { levelAt, volumeAt } from '../../network/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, idsOf } from '../graph/graph.ts';
 import { storesOnly } from '../water/water.ts';
 
 /** The breach of one stretch of earth, from water as high as its crest; null where none is held above the ground there. */
@@ -17,16 +17,14 @@ export function breachAt({ stage }: Pick<Store, 'stage'>, { id, levelM, breaks }
   return breach && { outlet: id, ...breach };
 }
 
-/** The worst breach of each store. */
-export const breachesOf = (stores: readonly Store[], graph: Graph): ReadonlyMap<string, StoreBreach> =>
-  new Map(
-    storesOnly(stores).flatMap((store): [string, StoreBreach][] => {
-      const worst = graph.step(`breach:${store.id}`, [store], (one) =>
-        one.outlets.reduce<StoreBreach | null>((most, outlet) => {
-          const found = breachAt(one, outlet);
-          return found && found.peakM3s > (most?.peakM3s ?? 0) ? found : most;
-        }, null),
-      );
-      return worst ? [[store.id, worst]] : [];
-    }),
-  );
+/** The worst breach of each store; null where no bank of it holds water that could come down. */
+export function breachesOf(stores: readonly Store[], graph: Graph): ReadonlyMap<string, StoreBreach | null> {
+  const held = storesOnly(stores);
+  return graph.each('breach', { ids: idsOf(held), columns: [held] }, worstBreach).by;
+}
+
+const worstBreach = (store: Store): StoreBreach | null =>
+  store.outlets.reduce<StoreBreach | null>((most, outlet) => {
+    const found = breachAt(store, outlet);
+    return found && found.peakM3s > (most?.peakM3s ?? 0) ? found : most;
+  }, null);

@@ -1,11 +1,11 @@
 // What is known of each work once its water has run: what its checks and figures may read.
-import type { CrestStorm, LinkFlow, Missing, Outlet, Store, StormFacts } from '../../contract/index.ts';
+import type { ConduitStorm, CrestStorm, LinkFlow, Missing, Outlet, Store, StoreStorm, StormFacts } from '../../contract/index.ts';
 import type { Project } from '../../project/index.ts';
 import { depthFor } from '../../rain/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Run } from '../run/run.ts';
-import { type StoreOutcome, designPeakOf } from '../run/outcomes.ts';
+import { designPeakOf } from '../run/outcomes.ts';
 import type { Placed } from '../water/stores.ts';
 import { type Water, storesOnly } from '../water/water.ts';
 import type { World } from '../world/world.ts';
@@ -32,6 +32,8 @@ export interface Told {
   readonly missing: readonly Missing[];
   readonly placed: ReadonlyMap<string, Placed>;
   readonly guests: ReadonlyMap<string, readonly Placed[]>;
+  /** The works, by their ids. */
+  readonly works: readonly { readonly id: string; readonly one: Placed }[];
   /** Stores by the work that makes them. */
   readonly stores: ReadonlyMap<string, readonly Store[]>;
   readonly facts: ReadonlyMap<string, StormFacts>;
@@ -43,10 +45,44 @@ const grouped = <T>(list: readonly T[], keyOf: (item: T) => string | null): Read
   const by = new Map<string, T[]>();
   for (const item of list) {
     const key = keyOf(item);
-    if (key !== null) by.set(key, [...(by.get(key) ?? []), item]);
+    if (key === null) continue;
+    const own = by.get(key);
+    if (own) own.push(item);
+    else by.set(key, [item]);
   }
   return by;
 };
+
+/** What hangs on the works and stores alone, whatever runs. */
+interface Ties extends Pick<Told, 'placed' | 'guests' | 'stores' | 'works'> {
+  readonly workOf: ReadonlyMap<string, string>;
+  /** Mouths of joined stores. */
+  readonly joints: ReadonlySet<string>;
+  readonly catchments: ReadonlyMap<string, Water['catchments'][number]>;
+}
+
+const ties = new WeakMap<Water, Ties>();
+
+/** Found once for all tellings of one water. */
+function tiesOf(water: Water): Ties {
+  const known = ties.get(water);
+  if (known) return known;
+  const { works, stores, catchments } = water;
+  const joints = stores.flatMap((s) => s.outlets.filter(isJoint).map((o) => o.id));
+  const found: Ties = {
+    works: works.map((one) => ({ id: one.bound.work.id, one })),
+    placed: new Map(works.map((w) => [w.bound.work.id, w])),
+    guests: grouped(works, (w) => w.bound.hostId),
+    stores: storesByWork(water),
+    workOf: new Map(stores.map((s) => [s.id, s.work])),
+    joints: new Set(joints),
+    catchments: new Map(catchments.map((g) => [g.catchment.of, g])),
+  };
+  ties.set(water, found);
+  return found;
+}
+
+const isJoint = ({ kind }: Outlet): boolean => kind === 'joint';
 
 /** Stores by each work that makes them, in its order: what several stand in is of all of them. */
 function storesByWork({ stores, made, instead }: Water): ReadonlyMap<string, readonly Store[]> {
@@ -94,16 +130,13 @@ export function toldOf(
   const { isAside, durationsMin, crests, world, water, run, graph } = on;
   const missing = missingIn(project);
   const { site } = world;
-  const stores = storesByWork(water);
+  const { workOf, joints, catchments, ...tied } = tiesOf(water);
+  const { stores } = tied;
   const flows = [...run.flows.values()].flat();
-  const workOf = new Map(water.stores.map((s) => [s.id, s.work]));
-  const isJoint = ({ kind }: Outlet): boolean => kind === 'joint';
-  const joints = new Set(water.stores.flatMap((s) => s.outlets.filter(isJoint).map((o) => o.id)));
   const fromAbove = arrivingPeaks(flows, joints);
   const own = grouped(flows, (l) => workOf.get(l.from) ?? l.work);
   const made = grouped(flows, (l) => (l.work === workOf.get(l.from) ? null : l.work));
-  const led = grouped(flows, (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null)));
-  const catchments = new Map(water.catchments.map((g) => [g.catchment.of, g]));
+  const led = run.conduits.size === 0 ? NOBODYS : grouped(flows, (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null))); // prettier-ignore
   const { runoff } = run.hydrology;
   const designPeaks = new Map(
     water.stores.map(({ id }) => {
@@ -117,56 +150,61 @@ export function toldOf(
     const id = store.work === work ? store.id : water.made.get(work)?.find((own) => water.instead.get(own) === store.id);
     return id === undefined || id === store.id ? store : graph.step(`own:${id}`, [store], (shared) => ({ ...shared, id }));
   };
-  const laid = grouped(water.stores, (s) => (run.conduits.has(s.id) ? s.work : null));
-  const facts = water.works.map(({ bound: { work } }): [string, StormFacts] => {
-    const pipes = (laid.get(work.id) ?? []).flatMap((s) => run.conduits.get(s.id) ?? []);
-    const mine = (stores.get(work.id) ?? []).map((store) => ({
-      store: asOwn(store, work.id),
-      outcome: run.outcomes.get(store.id) ?? null,
-    }));
-    const links = [...(own.get(work.id) ?? []), ...(made.get(work.id) ?? [])];
-    const id = stores.get(work.id)?.[0]?.id ?? work.id;
-    const known = {
-      missing,
-      site,
-      mine,
-      links,
-      gathered: catchments.get(id) ?? null,
-      runoff: runoff.get(id) ?? null,
-      designPeakM3s: designPeaks.get(id) ?? null,
-      burstMmPerHour,
-      ...(pipes.length > 0 ? { conduits: pipes, ledTo: [...new Set((led.get(work.id) ?? []).map((l) => l.to))] } : {}),
-    };
-    return [work.id, graph.step(`facts:${work.id}`, [known], factsOf)];
+  const laid = run.conduits.size === 0 ? NOBODYS : grouped(water.stores, (s) => (run.conduits.has(s.id) ? s.work : null));
+  const ids = idsOf(tied.works);
+  const mine = ids.map((work) => (stores.get(work) ?? NO_STORES).map((store) => asOwn(store, work)));
+  const storms = ids.map((work) => (stores.get(work) ?? NO_STORES).map((store) => run.outcomes.get(store.id)?.storm ?? null));
+  const links = ids.map((work) => {
+    const [owned, others] = [own.get(work) ?? NO_FLOWS, made.get(work) ?? NO_FLOWS];
+    return others.length === 0 ? owned : [...owned, ...others];
   });
-  const placed = new Map(water.works.map((w) => [w.bound.work.id, w]));
-  const guests = grouped(water.works, (w) => w.bound.hostId);
-  return {
-    project,
-    isAside,
-    durationsMin,
-    crests,
-    world,
-    water,
-    run,
-    graph,
-    missing,
-    placed,
-    guests,
-    stores,
-    facts: new Map(facts),
-    designPeaks,
-  };
+  const firsts = ids.map((work) => stores.get(work)?.[0]?.id ?? work);
+  const conduits = ids.map((work) => laid.get(work)?.flatMap((s) => run.conduits.get(s.id) ?? []) ?? null);
+  const ledTo = ids.map((work, k) => conduits[k] && [...new Set((led.get(work) ?? []).map((l) => l.to))]);
+  const facts = graph.each(
+    'facts',
+    {
+      ids,
+      columns: [
+        forAll(missing),
+        forAll(site),
+        mine,
+        storms,
+        links,
+        columnOf(firsts, catchments, null),
+        columnOf(firsts, runoff, null),
+        columnOf(firsts, designPeaks, null),
+        forAll(burstMmPerHour),
+        conduits,
+        ledTo,
+      ],
+    },
+    factsOf,
+  ).by;
+  return { ...tied, project, isAside, durationsMin, crests, world, water, run, graph, missing, facts, designPeaks };
 }
+const NO_FLOWS: readonly LinkFlow[] = [];
+const NO_STORES: readonly Store[] = [];
+const NOBODYS: ReadonlyMap<string, never> = new Map<string, never>();
 
-interface Known extends Pick<StormFacts, 'missing' | 'site' | 'links' | 'designPeakM3s' | 'burstMmPerHour' | 'conduits' | 'ledTo'> {
-  readonly mine: readonly { readonly store: Store; readonly outcome: StoreOutcome | null }[];
-  readonly gathered: Water['catchments'][number] | null;
-  readonly runoff: CatchmentRunoff | null;
-}
+type FactsReads = [
+  missing: readonly Missing[],
+  site: World['site'],
+  stores: readonly Store[],
+  storms: readonly (StoreStorm | null)[],
+  links: readonly LinkFlow[],
+  gathered: Water['catchments'][number] | null,
+  runoff: CatchmentRunoff | null,
+  designPeakM3s: number | null,
+  burstMmPerHour: number | null,
+  conduits: readonly ConduitStorm[] | null,
+  ledTo: readonly string[] | null,
+];
 
-function factsOf({ missing, site, mine, links, gathered, runoff, designPeakM3s, burstMmPerHour, conduits, ledTo }: Known): StormFacts {
-  const [first, ...rest] = mine.map(({ store, outcome }) => ({ store, storm: outcome?.storm ?? null }));
+function factsOf(
+  ...[missing, site, stores, storms, links, gathered, runoff, designPeakM3s, burstMmPerHour, conduits, ledTo]: FactsReads
+): StormFacts {
+  const [first, ...rest] = stores.map((store, k) => ({ store, storm: storms[k] }));
   return {
     missing,
     site,

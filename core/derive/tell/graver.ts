@@ -1,5 +1,5 @@
 // Checks of the same works under several conditions, brought together: each at its gravest, with the condition that makes it so.
-import type { Check, Condition, Store } from '../../contract/index.ts';
+import type { Check, Condition } from '../../contract/index.ts';
 
 const RANK: Readonly<Record<Check['severity'], number>> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
 
@@ -18,17 +18,6 @@ export function gravestOf(checks: readonly Check[], on: string): Check[] {
     if (!known || isGraverThan(check, known)) by.set(check.id, { ...check, on });
   }
   return [...by.values()];
-}
-
-/** What is asked of every store; of a work of several the gravest of each rule, told once. */
-export function oncePerWork(stores: readonly Store[], checksOf: (store: Store) => readonly Check[]): Check[] {
-  const by = new Map<string, Store[]>();
-  for (const store of stores) {
-    const own = by.get(store.work);
-    if (own) own.push(store);
-    else by.set(store.work, [store]);
-  }
-  return [...by].flatMap(([work, own]) => (own.length === 1 ? checksOf(own[0]) : gravestOf(own.flatMap(checksOf), work)));
 }
 
 const ruleOn = ({ id, on }: Check): string => `${id}|${on}`;

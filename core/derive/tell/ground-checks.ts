@@ -4,7 +4,10 @@ import type { DerivedErosion } from '../types.ts';
 import type { OneRain } from '../../project/index.ts';
 import { designStorm } from '../../rain/index.ts';
 import { type GroundPart, LOSS_METHODS, lossOf, partCatchment, partRain, soilRoomMm } from '../../runoff/index.ts';
+import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Timed } from '../run/watersheds.ts';
+import type { GroundUnder } from '../water/soak.ts';
+import { columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Told } from './facts.ts';
 import { unfitPeak } from './method-words.ts';
 
@@ -38,39 +41,82 @@ function fullIn({ watershed: { parts }, choice }: Timed, rain: OneRain): number 
   return area(full) / area(parts);
 }
 
-/** Checks of one work on the methods chosen for what its store catches, and on the ground above and under it. */
-export function groundChecks(work: string, store: string, on: { readonly told: Told; readonly erosion: DerivedErosion | null }): Check[] {
-  const { project, run, water, graph } = on.told;
-  const timed = run.hydrology.timed.get(store);
-  const runoff = run.hydrology.runoff.get(store);
-  // A work that stands on no line of its own asks for no rate.
-  const under = water.under.get(store) ?? null;
-  // A roof, or paving over a covered store, is no ground: nothing of it soaks in, and no way to a time of concentration is chosen for it.
-  const isRoof = water.stores.some((s) => s.id === store && (s.sheds !== undefined || (s.isCovered === true && s.waterM2 !== undefined)));
-  if (!run.rain || !timed || !runoff || isRoof) return [];
-  const lossesMm = graph.step(`losses:${store}`, [timed, run.rain], lossesIn);
-  const soilFullShare = graph.step(`soil-full:${store}`, [timed, run.rain], fullIn);
+/** A store whose catchment is ground, with what runs off it. */
+interface Caught {
+  readonly id: string;
+  readonly work: string;
+  readonly timed: Timed;
+  readonly runoff: CatchmentRunoff;
+}
+
+/** Stores whose catchments are ground. On a roof, or paving over a covered store, nothing soaks in, and no way to a time of concentration is chosen. */
+const caughtIn = ({ water, run }: Told): Caught[] =>
+  water.stores.flatMap(({ id, work, sheds, isCovered, waterM2 }) => {
+    const timed = run.hydrology.timed.get(id);
+    const runoff = run.hydrology.runoff.get(id);
+    const isRoof = sheds !== undefined || (isCovered === true && waterM2 !== undefined);
+    return timed && runoff && !isRoof ? [{ id, work, timed, runoff }] : [];
+  });
+
+/** Checks of the methods chosen for what each store catches, and of the ground above and under it, by store. */
+export function groundChecks(told: Told, erosion: DerivedErosion | null): ReadonlyMap<string, readonly Check[]> {
+  const { project, run, water, graph } = told;
+  const { rain } = run;
+  if (!rain) return new Map();
+  const stores = caughtIn(told);
   const isExample = project.ground?.isExample === true;
-  const yearsToSilt = on.erosion?.works.find((w) => w.of === store)?.yearsToFifth ?? null;
-  return graph.step(
-    `ground-checks:${store}`,
-    [run.rain, { timed, runoff, under, yearsToSilt, isExample, lossesMm, soilFullShare }, work],
-    (rain, known, id) => {
-      const { tcMin, chosenPeakM3s, runoffMm } = known.runoff.runoff;
-      return checkGround(
-        {
-          unfitTime: known.timed.unfit,
-          unfitPeak: unfitPeak(known.timed.choice.peak, { timed: known.timed, rain, runoffMm }),
-          tcMin,
-          peakM3s: chosenPeakM3s,
-          lossesMm: known.lossesMm,
-          soilFullShare: known.soilFullShare,
-          isExample: known.isExample,
-          rate: known.under && { isTested: known.under.isTested, mmPerHour: known.under.rateMmPerHour },
-          yearsToSilt: known.yearsToSilt,
-        },
-        id,
-      );
+  const years = new Map(erosion?.works.map((w) => [w.of, w.yearsToFifth] as const));
+  const ids = idsOf(stores);
+  const timed = stores.map((s) => s.timed);
+  const losses = graph.each('losses', { ids, columns: [timed, forAll(rain)] }, lossesIn).all;
+  const full = graph.each('soil-full', { ids, columns: [timed, forAll(rain)] }, fullIn).all;
+  return graph.each(
+    'ground-checks',
+    {
+      ids,
+      columns: [
+        forAll(rain),
+        timed,
+        stores.map((s) => s.runoff),
+        // A work that stands on no line of its own asks for no rate.
+        columnOf(ids, water.under, null),
+        columnOf(ids, years, null),
+        losses,
+        full,
+        stores.map((s) => s.work),
+        forAll(isExample),
+      ],
     },
+    groundJudged,
+  ).by;
+}
+
+type GroundReads = [
+  rain: OneRain,
+  timed: Timed,
+  runoff: CatchmentRunoff,
+  under: GroundUnder | null,
+  yearsToSilt: number | null,
+  lossesMm: ReturnType<typeof lossesIn>,
+  soilFullShare: number | null,
+  work: string,
+  isExample: boolean,
+];
+
+function groundJudged(...[rain, timed, { runoff }, under, yearsToSilt, lossesMm, soilFullShare, work, isExample]: GroundReads): Check[] {
+  const { tcMin, chosenPeakM3s, runoffMm } = runoff;
+  return checkGround(
+    {
+      unfitTime: timed.unfit,
+      unfitPeak: unfitPeak(timed.choice.peak, { timed, rain, runoffMm }),
+      tcMin,
+      peakM3s: chosenPeakM3s,
+      lossesMm,
+      soilFullShare,
+      isExample,
+      rate: under && { isTested: under.isTested, mmPerHour: under.rateMmPerHour },
+      yearsToSilt,
+    },
+    work,
   );
 }

@@ -1,36 +1,25 @@
 // Figures and checks of every work, each worked out anew only when what it reads differs.
-import type { Check, Company, Figure, Missing, Store, StormFacts } from '../../contract/index.ts';
+import type { Check, Company, Feature, Figure, LinkFlow, Missing, Runoff, StormFacts } from '../../contract/index.ts';
 import { type Uncomputed, checkPin, checkRain, checkSeen, checkWay } from '../../checks/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
+import type { OneRain } from '../../project/index.ts';
 import { cellAt } from '../../terrain/index.ts';
+import { type Columns, asItself, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { DerivedErosion, ExitFlows } from '../types.ts';
 import { attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
 import { pipesAmong } from '../water/water.ts';
+import type { GroundModel } from '../world/ground-model.ts';
 import { acrossChecks } from './across.ts';
+import { type CheckParts, oncePerWork } from './check-parts.ts';
 import type { Told } from './facts.ts';
-import { oncePerWork } from './graver.ts';
 import { groundChecks } from './ground-checks.ts';
 
 export interface Judged {
-  readonly checks: readonly Check[];
+  readonly checks: readonly CheckParts[];
   readonly worksheets: readonly WorksheetLine[];
   readonly figures: Readonly<Record<string, readonly Figure[]>>;
   readonly failed: readonly (Uncomputed | null)[];
-}
-
-export const GRAVITY: Record<Check['severity'], number> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
-
-/** What one work is judged by: itself, what is known of it, and who stands with it. */
-interface Before {
-  readonly one: Placed;
-  readonly facts: StormFacts;
-  readonly host: Placed | null;
-  readonly hostFacts: StormFacts | null;
-  readonly guests: readonly Placed[];
-  readonly siblings: readonly Placed[];
-  /** Whether its figures are wanted, or its checks alone. */
-  readonly wantsFigures: boolean;
 }
 
 interface Judgement {
@@ -40,7 +29,18 @@ interface Judgement {
   readonly failed: readonly (Uncomputed | null)[];
 }
 
-function judgeOne({ one, facts: own, host, hostFacts, guests, siblings, wantsFigures }: Before): Judgement {
+/** What one work is judged by: itself, what is known of it, who stands with it, and whether its figures are wanted or its checks alone. */
+type Before = [
+  one: Placed,
+  facts: StormFacts,
+  host: Placed | null,
+  hostFacts: StormFacts | null,
+  guests: readonly Placed[],
+  siblings: readonly Placed[],
+  wantsFigures: boolean,
+];
+
+function judgeOne(...[one, own, host, hostFacts, guests, siblings, wantsFigures]: Before): Judgement {
   const { bound, placed } = one;
   const { work } = bound;
   // A guest is judged by the storm of its host.
@@ -54,72 +54,95 @@ function judgeOne({ one, facts: own, host, hostFacts, guests, siblings, wantsFig
   const sheet = new Worksheet(work.id);
   const figures = attempt(work, () => (wantsFigures ? placed.figures(facts, sheet) : []), []);
   const checks = attempt(work, () => placed.checks(facts, company), []);
-  return { figures: figures.value, checks: checks.value, lines: sheet.lines, failed: [figures.failed, checks.failed] };
+  return { figures: figures.value, checks: asItself(checks.value), lines: sheet.lines, failed: [figures.failed, checks.failed] };
 }
 
-function judgementOf(one: Placed, told: Told): Judgement {
-  const { work, hostId } = one.bound;
-  const facts = told.facts.get(work.id);
-  if (!facts) throw new Error(`nothing is known of ${work.id}`);
-  const before: Before = {
-    one,
-    facts,
-    host: hostId === null ? null : (told.placed.get(hostId) ?? null),
-    hostFacts: hostId === null ? null : (told.facts.get(hostId) ?? null),
-    guests: told.guests.get(work.id) ?? [],
-    siblings: hostId === null ? [] : (told.guests.get(hostId) ?? []),
-    wantsFigures: !told.isAside,
-  };
-  return told.graph.step(`judge:${work.id}`, [before], judgeOne);
+const NOBODY: readonly Placed[] = [];
+
+/** What works are judged by. */
+function beforeAll({ works, facts, placed, guests, isAside }: Told): Columns<Before> {
+  const ids = idsOf(works);
+  const hosts = works.map(({ one }) => one.bound.hostId);
+  const ofHost = <T, U>(map: ReadonlyMap<string, T>, otherwise: U): (T | U)[] =>
+    hosts.map((id) => (id === null ? otherwise : (map.get(id) ?? otherwise)));
+  return [
+    works.map(({ one }) => one),
+    knownOf(ids, facts),
+    ofHost(placed, null),
+    ofHost(facts, null),
+    columnOf(ids, guests, NOBODY),
+    ofHost(guests, NOBODY),
+    forAll(!isAside),
+  ];
 }
 
 /** Checks of the ways water takes out of every store. */
-function wayChecks({ water, run, placed, graph, project, missing }: Told): Check[] {
+function wayChecks({ water, run, placed, graph, project, missing }: Told): CheckParts {
   // What goes down into a pipe runs over no ground.
   const pipes = pipesAmong(water.stores);
-  return oncePerWork(water.stores, ({ id, work }) => {
-    const name = placed.get(work)?.bound.work.name ?? id;
-    const peakWithoutM3s = run.hydrology.natural.get(id) ?? null;
-    const on: WayOn = { missing, name, features: project.features, peakWithoutM3s };
-    const flows = run.flows.get(id) ?? [];
-    const down = flows.flatMap((l) => (pipes.has(l.to) ? [l.to] : []));
-    const over = down.length === 0 ? flows : graph.step(`over-ground:${id}`, [flows, { down }], (links, into) => links.filter((l) => !into.down.includes(l.to))); // prettier-ignore
-    return graph.step(`ways:${id}`, [over, on], (links, known) => links.flatMap((link) => checkWay({ ...known, link })));
-  });
+  const { stores } = water;
+  const ids = idsOf(stores);
+  const flows = columnOf(ids, run.flows, NO_FLOWS);
+  const over = pipes.size === 0 ? flows : flows.map((list) => list.filter((l) => !pipes.has(l.to)));
+  const names = stores.map(({ id, work }) => placed.get(work)?.bound.work.name ?? id);
+  const natural = columnOf(ids, run.hydrology.natural, null);
+  const { all: lists } = graph.each(
+    'ways',
+    { ids, columns: [over, names, natural, forAll(missing), forAll(project.features)] },
+    waysJudged,
+  );
+  return oncePerWork('ways', water.stores, { lists, graph });
+}
+const NO_FLOWS: readonly LinkFlow[] = [];
+
+type WayOn = Parameters<typeof checkWay>[0];
+
+function waysJudged(
+  ...[links, name, peakWithoutM3s, missing, features]: [readonly LinkFlow[], string, number | null, readonly Missing[], WayOn['features']]
+): Check[] {
+  return links.flatMap((link) => checkWay({ missing, name, features, peakWithoutM3s, link }));
 }
 
-type WayOn = Omit<Parameters<typeof checkWay>[0], 'link'> & { readonly missing: readonly Missing[] };
+/** Checks of the rain and of the methods chosen for what each store catches. */
+function catchmentChecks(told: Told, erosion: DerivedErosion | null): CheckParts {
+  const { water, run, durationsMin, graph } = told;
+  const { rain } = run;
+  const grounds = groundChecks(told, erosion);
+  const ids = idsOf(water.stores);
+  const runoff = ids.map((id) => run.hydrology.runoff.get(id)?.runoff ?? null);
+  const rains = graph.each('rain', { ids, columns: [runoff, forAll(rain), forAll(durationsMin)] }, rainJudged).all;
+  const lists = ids.map((id, k): readonly Check[] => {
+    const [ofRain, ofGround] = [rains[k], grounds.get(id) ?? NO_CHECKS];
+    return ofGround.length === 0 ? ofRain : ofRain.length === 0 ? ofGround : [...ofRain, ...ofGround];
+  });
+  return oncePerWork('rain', water.stores, { lists, graph });
+}
+const NO_CHECKS: readonly Check[] = [];
+
+const rainJudged = (runoff: Runoff | null, rain: OneRain | null, durationsMin: Told['durationsMin']): readonly Check[] =>
+  rain && runoff ? checkRain({ rain, runoff, durationsMin }) : [];
 
 /** Figures and checks of every work that stands, and of what stands between them. */
 export function judge(told: Told, on: { readonly erosion: DerivedErosion | null; readonly exits: readonly ExitFlows[] }): Judged {
-  const { project, world, water, graph, run, durationsMin } = told;
-  const judged = water.works.map((one) => [one.bound.work.id, judgementOf(one, told)] as const);
+  const { project, world, graph } = told;
+  const { ids, all: judged } = graph.each('judge', { ids: idsOf(told.works), columns: beforeAll(told) }, judgeOne);
   const { pins, features } = project;
-  const { rain } = run;
-  const catchmentChecks = ({ id, work }: Store): readonly Check[] => {
-    const runoff = run.hydrology.runoff.get(id)?.runoff;
-    if (!rain || !runoff) return [];
-    return [
-      ...graph.step(`rain:${id}`, [rain, { runoff, durationsMin }], (by, known) => checkRain({ rain: by, ...known })),
-      ...groundChecks(work, id, { told, ...on }),
-    ];
-  };
-  const rains = oncePerWork(water.stores, catchmentChecks);
+  const seen = graph.each('seen', { ids: idsOf(features), columns: [features, forAll(world.model), forAll(features)] }, seenJudged);
   return {
-    figures: Object.fromEntries(judged.map(([id, { figures }]) => [id, figures])),
-    worksheets: judged.flatMap(([, { lines }]) => lines),
-    failed: judged.flatMap(([, { failed }]) => failed),
+    // Told aside, nobody asks for more than checks.
+    figures: told.isAside ? {} : Object.fromEntries(judged.map(({ figures }, k) => [ids[k], figures])),
+    worksheets: told.isAside ? [] : judged.flatMap(({ lines }) => lines),
+    failed: told.isAside ? [] : judged.flatMap(({ failed }) => failed),
     checks: [
-      ...judged.flatMap(([, { checks }]) => checks),
-      ...wayChecks(told),
-      ...pins.flatMap((pin) => checkPin(pin.id, cellAt(world.model.grid, pin.at) < 0)),
-      ...rains,
-      ...features.flatMap((feature) =>
-        graph.step(`seen:${feature.id}`, [world.model, feature, features], (model, one, all) =>
-          checkSeen({ ...model, feature: one, features: all }),
-        ),
-      ),
+      { word: 'work', parts: judged.map(({ checks }, k) => ({ id: ids[k], checks })) },
+      wayChecks(told),
+      { word: 'pin', parts: pins.map(({ id, at }) => ({ id, checks: checkPin(id, cellAt(world.model.grid, at) < 0) })) },
+      catchmentChecks(told, on.erosion),
+      { word: 'seen', parts: seen.all.map((checks, k) => ({ id: seen.ids[k], checks })) },
       ...acrossChecks(told, on.exits),
     ],
   };
 }
+
+const seenJudged = (feature: Feature, model: GroundModel, features: readonly Feature[]): readonly Check[] =>
+  checkSeen({ ...model, feature, features });

@@ -1,7 +1,9 @@
 // What the works take to make, and how they are made.
-import type { PlacedWork, QuantityLine, SheetPart, WorkBase } from '../../contract/index.ts';
+import type { PlacedWork, QuantityLine, SheetPart, StormFacts, WorkBase } from '../../contract/index.ts';
 import type { DerivedQuantity, View } from '../types.ts';
 import { type Attempt, attempt } from '../water/standing.ts';
+import type { Placed } from '../water/stores.ts';
+import { type Graph, asItself, idsOf } from '../graph/graph.ts';
 import type { Told } from './facts.ts';
 
 /** Units of SI by what is told. */
@@ -22,26 +24,28 @@ type Making = View['making'][string];
 const isToMake = ({ status }: WorkBase): boolean => status === 'planned' || status === 'pegged';
 
 /** What each work takes and how it is made, each attempted by itself. */
-export const makingOf = ({ water, facts, graph }: Told): readonly (readonly [id: string, made: Attempt<Making | null>])[] =>
-  water.works.flatMap(({ bound: { work }, placed }) => {
-    const known = facts.get(work.id);
-    if (!known || !isToMake(work)) return [];
-    const made = graph.step(`making:${work.id}`, [placed, known], (one, of) =>
-      attempt<Making | null>(work, () => ({ quantities: one.quantities(of), steps: one.buildSteps() }), null),
-    );
-    return [[work.id, made] as const];
-  });
+export function makingOf({ works, facts, graph }: Told): readonly (readonly [id: string, made: Attempt<Making | null>])[] {
+  const toMake = works.filter(({ id, one }) => facts.has(id) && isToMake(one.bound.work));
+  const { ids, all } = graph.each(
+    'making',
+    { ids: idsOf(toMake), columns: [toMake.map((t) => t.one), toMake.map((t) => facts.get(t.id) ?? null)] },
+    madeOf,
+  );
+  return all.map((made, k) => [ids[k], made] as const);
+}
+
+const madeOf = ({ bound: { work }, placed }: Placed, facts: StormFacts | null): Attempt<Making | null> =>
+  attempt<Making | null>(work, () => facts && { quantities: asItself(placed.quantities(facts)), steps: placed.buildSteps() }, null);
 
 type Sheets = View['handOvers'];
 
 /** Sheets by work, of those that have one. */
-const sheetsOf = ({ water, graph }: Told, name: string, of: (placed: PlacedWork) => (() => readonly SheetPart[]) | undefined): Sheets =>
-  Object.fromEntries(
-    water.works.flatMap(({ bound: { work }, placed }) => {
-      const sheet = of(placed);
-      return sheet ? [[work.id, graph.step(`${name}:${work.id}`, [placed], () => sheet())] as const] : [];
-    }),
-  );
+function sheetsOf({ works, graph }: Told, name: string, of: (placed: PlacedWork) => (() => readonly SheetPart[]) | undefined): Sheets {
+  const having = works.filter(({ one }) => of(one.placed));
+  const placed = having.map(({ one }) => one);
+  const { ids, all } = graph.each(name, { ids: idsOf(having), columns: [placed] }, (one) => of(one.placed)?.() ?? []);
+  return Object.fromEntries(all.map((sheet, k) => [ids[k], sheet]));
+}
 
 /** Sheets for whoever lives with what is there or will be, by work. */
 export const handOversOf = (told: Told): Sheets => sheetsOf(told, 'hand-over', (placed) => placed.handOver);
@@ -50,15 +54,13 @@ export const handOversOf = (told: Told): Sheets => sheetsOf(told, 'hand-over', (
 export const diagnosesOf = (told: Told): Sheets => sheetsOf(told, 'diagnosis', (placed) => placed.diagnosis);
 
 /** The same as rows of the JSON. */
-export const quantityRows = (making: View['making']): DerivedQuantity[] =>
-  Object.entries(making).flatMap(([work, { quantities }]) =>
-    quantities.map(({ item, likely, kind, low, high, from }) => ({
-      work,
-      item,
-      quantity: likely,
-      unit: UNITS[kind] ?? '',
-      low,
-      high,
-      from,
-    })),
-  );
+export function quantityRows(made: readonly (readonly [id: string, making: Making])[], graph: Graph): DerivedQuantity[] {
+  const ids = made.map(([id]) => id);
+  const lists = graph.each('quantities', { ids, columns: [ids, made.map(([, { quantities }]) => quantities)] }, rowsOf).all;
+  const rows: DerivedQuantity[] = [];
+  for (const list of lists) for (const row of list) rows.push(row);
+  return rows;
+}
+
+const rowsOf = (work: string, quantities: Making['quantities']): DerivedQuantity[] =>
+  quantities.map(({ item, likely, kind, low, high, from }) => ({ work, item, quantity: likely, unit: UNITS[kind] ?? '', low, high, from }));

@@ -1,11 +1,12 @@
 // What is drawn of each work: its section, where its water stands, its levels, its pegs.
-import type { Host, SectionShape } from '../../contract/index.ts';
+import type { Host, SectionShape, Store } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { DEFAULT_SURVEY } from '../../project/index.ts';
 import { type Peg, finishPegs } from '../../survey/index.ts';
 import type { View } from '../types.ts';
 import { type Attempt, attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
+import { columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Told } from './facts.ts';
 
 export interface Pictures {
@@ -16,17 +17,11 @@ export interface Pictures {
   readonly lip: View['sections'][string] | null;
 }
 
-/** What a drawing of a work reads of the water. */
-interface Seen {
-  readonly one: Placed;
-  /** Highest water of the storm in its store, or in the store it lets out; null where it is not known. */
-  readonly peakM: number | null;
-  /** Lowest ways out of its stores, its first store first. */
-  readonly wayOutsM: readonly number[];
-  readonly survey: typeof DEFAULT_SURVEY;
-}
-
-function picturesOf({ one, peakM, wayOutsM, survey }: Seen): Pictures {
+/**
+ * Drawings of a work by the highest water of the storm in its store, or in the store it lets out, where that is known, and by the
+ * lowest ways out of its stores, its first store first.
+ */
+function picturesOf(...[one, peakM, wayOutsM, survey]: [Placed, number | null, readonly number[], typeof DEFAULT_SURVEY]): Pictures {
   const { placed, bound } = one;
   const { work } = bound;
   const drafts = attempt(work, () => placed.pegs(survey.pegIntervalM, wayOutsM[0] ?? null), []);
@@ -55,15 +50,11 @@ function downhillSide(host: Host): 1 | -1 {
 }
 
 /** Drawings of every work that stands. */
-export const picturesFor = ({ project, water, stores, facts, graph }: Told): readonly Pictures[] =>
-  water.works.map((one) => {
-    const { work, hostId } = one.bound;
-    const storm = facts.get(work.id)?.storm ?? (hostId === null ? null : facts.get(hostId)?.storm);
-    const seen: Seen = {
-      one,
-      peakM: storm?.peakLevelM ?? null,
-      wayOutsM: (stores.get(work.id) ?? []).map((s) => s.wayOutM),
-      survey: project.survey ?? DEFAULT_SURVEY,
-    };
-    return graph.step(`pictures:${work.id}`, [seen], picturesOf);
-  });
+export function picturesFor({ project, works, stores, facts, graph }: Told): readonly Pictures[] {
+  const ids = idsOf(works);
+  const peaks = works.map(({ id, one: { bound } }) => (facts.get(id)?.storm ?? facts.get(bound.hostId ?? '')?.storm)?.peakLevelM ?? null);
+  const wayOuts = columnOf(ids, stores, NO_STORES).map((list) => list.map((s) => s.wayOutM));
+  const survey = forAll(project.survey ?? DEFAULT_SURVEY);
+  return graph.each('pictures', { ids, columns: [works.map((w) => w.one), peaks, wayOuts, survey] }, picturesOf).all;
+}
+const NO_STORES: readonly Store[] = [];

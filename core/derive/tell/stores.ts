@@ -1,11 +1,14 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import { type Below, type Condition, NOBODY_KNOWS, type Store, hazardOf } from '../../contract/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Below, NOBODY_KNOWS, type OutletStorm, type Store, type Worst, hazardOf } from '../../contract/index.ts';
+import type { StoreRun } from '../../network/index.ts';
+import type { Storm } from '../../rain/index.ts';
+import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
+import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { StoreOutcome } from '../run/outcomes.ts';
 import type { Run } from '../run/run.ts';
 import type { Looks } from '../set/rare.ts';
 import type { SetRan } from '../set/set.ts';
-import { governingNames, leastLeft, outletWorst, storeWorst } from '../set/worst-of.ts';
+import { type StoreAtWorst, governingNames } from '../set/worst-of.ts';
 import { breachesOf } from './breach.ts';
 import type { Derived, DerivedSet, DerivedStore, FlowSeries, StoreSeries, View } from '../types.ts';
 import { storesOnly } from '../water/water.ts';
@@ -19,73 +22,82 @@ export const setJson = ({ durationsMin, conditions, scenario }: SetRan): Derived
 type StoresTold = Pick<Derived, 'stores' | 'links' | 'outlets' | 'conduits'>;
 
 export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph): StoresTold {
-  const { water, members } = set;
+  const { water, atWorst } = set;
   const { stores } = water;
   const breaches = breachesOf(stores, graph);
-  const linings = new Map(set.worst.outlets.map((o) => [o.id, o.lining]));
+  const [ids, held] = [idsOf(stores), storesOnly(stores)];
+  const heldIds = idsOf(held);
+  const runs = ids.map((id) => runFor(set, id));
+  const outlets = ids.map((id, k) => runs[k].outlets.get(id) ?? NO_OUTLETS);
+  const worst = outlets.map((own) => own.map(atWorst.outletOf));
   return {
-    stores: storesOnly(stores).map((s) => {
-      const outcome = runFor(set, s.id).outcomes.get(s.id) ?? null;
-      return graph.step(
-        `store-json:${s.id}`,
-        [
-          s,
-          outcome,
-          {
-            worst: storeWorst(members, s.id),
-            least: leastLeft(members, s.id),
-            below: water.below.get(s.id) ?? NOBODY_KNOWS,
-            crest: crests.get(s.id) ?? null,
-            band: bands.get(s.id) ?? null,
-            breach: breaches.get(s.id) ?? null,
-          },
+    stores: graph.each(
+      'store-json',
+      {
+        ids: heldIds,
+        columns: [
+          held,
+          heldIds.map((id) => runFor(set, id).outcomes.get(id) ?? null),
+          heldIds.map(atWorst.storeOf),
+          columnOf(heldIds, water.below, NOBODY_KNOWS),
+          columnOf(heldIds, bands, null),
+          columnOf(heldIds, crests, null),
+          columnOf(heldIds, breaches, null),
         ],
-        storeJson,
-      );
-    }),
+      },
+      storeJson,
+    ).all,
     links: [
-      ...stores.flatMap((s) => runFor(set, s.id).flows.get(s.id) ?? []),
+      ...ids.flatMap((id, k) => runs[k].flows.get(id) ?? []),
       ...water.places.flatMap(({ store }) => set.shown.flows.get(`${store}#past`) ?? []),
     ],
-    outlets: stores.flatMap((s) =>
-      runFor(set, s.id).outlets.flatMap((o) =>
-        o.store === s.id ? [{ ...o, liningAtWorst: linings.get(o.id) ?? o.lining, worst: outletWorst(members, o.id) }] : [],
-      ),
-    ),
-    conduits: stores.flatMap((s) => runFor(set, s.id).conduits.get(s.id) ?? []),
+    outlets: graph
+      .each('outlets-json', { ids, columns: [outlets, columnOf(ids, set.worst.outlets, NO_OUTLETS), worst] }, outletsJson)
+      .all.flat(),
+    conduits: ids.flatMap((id, k) => runs[k].conduits.get(id) ?? []),
   };
 }
+const NO_OUTLETS: readonly OutletStorm[] = [];
+
+/** Ways out by the storm their store's members are of, with what they come to at their worst. */
+const outletsJson = (
+  own: readonly OutletStorm[],
+  atWorst: readonly OutletStorm[],
+  worst: readonly Readonly<Record<string, Worst>>[],
+): Derived['outlets'] =>
+  own.map((o, k) => ({ ...o, liningAtWorst: atWorst.find((w) => w.id === o.id)?.lining ?? o.lining, worst: worst[k] }));
 
 /** Series of stores, and of flows of catchments and of places where water leaves. */
 export function seriesOf(set: SetRan, graph: Graph): Pick<View, 'series' | 'flows'> {
   const { hydrology, leaving, result } = set.shown;
   const stepS = result?.stepS ?? (hydrology.storm?.stepMin ?? 1) * 60;
-  const series = storesOnly(set.water.stores).flatMap(({ id }): StoreSeries[] => {
+  const ran = storesOnly(set.water.stores).flatMap(({ id }) => {
     const own = runFor(set, id);
     const run = own.result?.stores.get(id);
     const { storm } = own.hydrology;
-    if (!run || !own.result || !storm) return [];
-    return [
-      graph.step(`series:${id}`, [run, storm, own.result.stepS], ({ levelM, inM3s, outM3s }, { stepsMm }, step): StoreSeries => ({
-        id,
-        stepS: step,
-        rainMm: stepsMm,
-        levelM,
-        inM3s,
-        outM3s,
-      })),
-    ];
+    return run && own.result && storm ? [{ id, run, storm, stepS: own.result.stepS }] : [];
   });
-  const flows = [...hydrology.runoff].map(([id, runoff]) =>
-    graph.step(`flow:${id}`, [runoff, stepS, id], ({ flowM3s }, step, of): FlowSeries => ({
-      id: of,
-      stepS: step,
-      flowM3s,
-      withoutM3s: null,
-    })),
-  );
+  const ids = idsOf(ran);
+  const series = graph.each(
+    'series',
+    { ids, columns: [ran.map((r) => r.run), ran.map((r) => r.storm), ran.map((r) => r.stepS), ids] },
+    storeSeries,
+  ).all;
+  const shed = [...hydrology.runoff.keys()];
+  const flows = graph.each('flow', { ids: shed, columns: [[...hydrology.runoff.values()], forAll(stepS), shed] }, flowSeries).all;
   return { series, flows: [...flows, ...leaving.map((l) => l.series)] };
 }
+
+const storeSeries = (...[{ levelM, inM3s, outM3s }, { stepsMm }, stepS, id]: [StoreRun, Storm, number, string]): StoreSeries => ({
+  id,
+  stepS,
+  rainMm: stepsMm,
+  levelM,
+  inM3s,
+  outM3s,
+});
+
+const flowSeries = ({ flowM3s }: CatchmentRunoff, stepS: number, id: string): FlowSeries => ({ id, stepS, flowM3s, withoutM3s: null });
 
 type SetView = Pick<View, 'governs' | 'first' | 'isWhole' | 'peaks' | 'found' | 'starts'>;
 
@@ -93,39 +105,16 @@ export const NO_SET: SetView = { governs: {}, first: [], isWhole: true, peaks: {
 
 /** Which storms decide, and how high water stands in each. */
 export function setView(set: SetRan): SetView {
-  const { governing, members, water, isWhole, startsM, conditions } = set;
+  const { governing, water, isWhole, startsM, atWorst } = set;
   const stores = storesOnly(water.stores);
   return {
     governs: Object.fromEntries(stores.flatMap(({ id }) => (governing.has(id) ? [[id, governing.get(id)?.durationMin ?? 0]] : []))),
     first: governingNames(set),
     isWhole,
     starts: Object.fromEntries(startsM),
-    found: Object.fromEntries(stores.map(({ id }) => [id, conditions.flatMap((condition) => leastUnder(members, id, condition))])),
-    peaks: Object.fromEntries(
-      stores.map(({ id }) => [
-        id,
-        members.flatMap(({ durationMin, condition, brief }) => {
-          const storm = brief.outcomes.get(id)?.storm;
-          return storm ? [{ durationMin, condition, peakLevelM: storm.peakLevelM }] : [];
-        }),
-      ]),
-    ),
+    found: Object.fromEntries(stores.map(({ id }) => [id, atWorst.storeOf(id).found])),
+    peaks: Object.fromEntries(stores.map(({ id }) => [id, atWorst.storeOf(id).peaks])),
   };
-}
-
-interface Judged extends Pick<DerivedStore, 'worst' | 'least' | 'band' | 'crest' | 'breach'> {
-  readonly below: Below;
-}
-
-/** The member by which a store has least left under one condition; none where nothing was run. */
-function leastUnder(members: SetRan['members'], id: string, condition: Condition): View['found'][string] {
-  let least: View['found'][string][number] | null = null;
-  for (const { durationMin, condition: of, brief } of members) {
-    const storm = of === condition ? brief.outcomes.get(id)?.storm : undefined;
-    if (!storm || (least && least.leftM <= storm.freeboardM)) continue;
-    least = { durationMin, condition, peakLevelM: storm.peakLevelM, leftM: storm.freeboardM };
-  }
-  return least ? [least] : [];
 }
 
 const hollowJson = ({ pool: { lowAt, lowM, spillM } }: NonNullable<Store['hollow']>): DerivedStore['hollow'] => ({
@@ -134,7 +123,17 @@ const hollowJson = ({ pool: { lowAt, lowM, spillM } }: NonNullable<Store['hollow
   spillM,
 });
 
-function storeJson(store: Store, outcome: StoreOutcome | null, { worst, least, band, below, crest, breach }: Judged): DerivedStore {
+type StoreReads = [
+  store: Store,
+  outcome: StoreOutcome | null,
+  atWorst: StoreAtWorst,
+  below: Below,
+  band: DerivedStore['band'],
+  crest: DerivedStore['crest'],
+  breach: DerivedStore['breach'],
+];
+
+function storeJson(...[store, outcome, { worst, least }, below, band, crest, breach]: StoreReads): DerivedStore {
   const { levelM, volumeM3, wettedM2 } = store.stage;
   const storm = outcome?.storm;
   return {

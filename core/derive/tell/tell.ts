@@ -1,30 +1,29 @@
 // Everything that is said of a run: the stable JSON, and what the page shows beside it.
-import type { Check, Condition } from '../../contract/index.ts';
+import type { Check, Condition, Link } from '../../contract/index.ts';
 import { cascadeOrder } from '../../network/index.ts';
 import type { Hollow } from '../../terrain/index.ts';
 import { spoken } from '../../units/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, columnOf, idsOf } from '../graph/graph.ts';
 import { type Run, outcomeSheets } from '../run/run.ts';
 import { hydrologySheets } from '../run/watersheds.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { type Laid, rainOver } from '../set/laid.ts';
 import type { Looks } from '../set/rare.ts';
-import { STRICT, type SetRan } from '../set/set.ts';
-import { exitWorst, storeWorst } from '../set/worst-of.ts';
+import type { SetRan } from '../set/set.ts';
+import { exitWorst } from '../set/worst-of.ts';
 import type { DeriveResult, Derived, DerivedErosion, DerivedHollow, View } from '../types.ts';
 import { failureChecks } from '../water/standing.ts';
-import { type Water, linksOf, storesOnly } from '../water/water.ts';
+import { type Water, storesOnly } from '../water/water.ts';
 import { insideOf } from '../world/catchments.ts';
 import { hollowsIn } from '../world/ground-model.ts';
 import { canHeal } from '../world/surfaces.ts';
 import { erosionOf } from './erosion.ts';
+import { type CheckParts, allOf, broughtTogether } from './check-parts.ts';
 import { type Told, toldOf } from './facts.ts';
-import { alsoWhen, whenGraver } from './graver.ts';
 import { groundsOf } from './grounds.ts';
-import { GRAVITY, type Judged, judge } from './judge.ts';
+import { type Judged, judge } from './judge.ts';
 import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
-import { isOf } from './series.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
 import { plainVerdicts } from './verdict.ts';
 
@@ -87,27 +86,27 @@ function judgements(
     toldOf(own.project, { isAside, durationsMin, crests, world, water, run: { ...run, rain: rainOver(own.project) }, graph });
   // Silt is a matter of years, not of how the ground is found in one storm.
   const judgedBy = (told: Told): Judged => judge(told, { erosion, exits: told.run.leaving.map((l) => l.told) });
-  const apart = (name: string, laid: Laid, run: Run): readonly Check[] =>
+  const apart = (name: string, laid: Laid, run: Run): readonly CheckParts[] =>
     graph.runFor(`${scenario.id}|judged-${name}`, () => judgedBy(toldBy(laid, run, true)).checks);
   const told = toldBy(set, set.worst, false);
   const judged = judgedBy(told);
   // Answers wanted at once leave out in what condition each is so grave.
-  if (set.conditions.length === 1 || !set.isWhole) return { told, judged, checks: judged.checks };
-  const strict = whenGraver(apart('found', set, set.asFound), { checks: judged.checks, conditionOf: (on) => conditionAt(set, on) });
-  return {
-    told,
-    judged,
-    checks: set.beyond.reduce((checks, { condition, laid, worst }) => alsoWhen(checks, apart(condition, laid, worst), condition), strict),
-  };
+  if (set.conditions.length === 1 || !set.isWhole) return { told, judged, checks: allOf(judged.checks) };
+  const asFound = apart('found', set, set.asFound);
+  const beyond = set.beyond.map(({ condition, laid, worst }) => ({ condition, lists: apart(condition, laid, worst) }));
+  return { told, judged, checks: broughtTogether(judged.checks, { asFound, beyond, conditionOf: gravestIn(set), graph }) };
 }
 
 /** How water is found when what hangs on a work is at its worst. */
-function conditionAt({ members, water }: SetRan, on: string): Condition {
-  const works = new Map(water.works.map(({ bound }) => [bound.work.id, bound.hostId]));
-  const host = works.get(on) ?? on;
-  const store = water.stores.find((s) => s.id === host || isOf(s, host));
-  const strict = members.filter((m) => m.condition !== 'found' && STRICT.has(m.condition));
-  return (store && storeWorst(strict, store.id).freeboardM)?.condition ?? 'full';
+function gravestIn({ atWorst, water }: SetRan): (on: string) => Condition {
+  const found = new Map<string, Condition>();
+  for (const store of water.stores) {
+    const { leastIn } = atWorst.storeOf(store.id);
+    // Of a work of several the first store speaks, as it does for those that share it.
+    for (const id of [store.id, store.work, ...(store.alsoOf ?? [])]) if (leastIn && !found.has(id)) found.set(id, leastIn);
+  }
+  const hosts = new Map(water.works.map(({ bound }) => [bound.work.id, bound.hostId]));
+  return (on) => found.get(hosts.get(on) ?? on) ?? 'full';
 }
 
 const erosionIn = ({ scenario: { project }, world: { model, map }, water }: SetRan, graph: Graph): ReturnType<typeof erosionOf> => {
@@ -136,7 +135,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
   const making = Object.fromEntries(made);
   const drawn = drawnOf(pictures, told);
   // Last of all, since any part of a work's results may have failed.
-  const checks = [...failureChecks(failures), ...water.bridged, ...ofWorks].sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
+  const checks = gravestFirst([...failureChecks(failures), ...water.bridged, ...ofWorks]);
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
@@ -155,7 +154,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     balance: shown.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),
-    quantities: quantityRows(making),
+    quantities: quantityRows(made, graph),
     pegs,
     verdicts: {},
     worksheets: [...hydrologySheets(shown.hydrology), ...judged.worksheets, ...outcomeSheets(set.worst), ...(erosion?.lines ?? [])],
@@ -166,7 +165,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
       making,
       diagnoses: diagnosesOf(told),
       handOvers: handOversOf(told),
-      order: metInOrder(water),
+      order: metInOrder(water, graph),
       ...seriesOf(set, graph),
       storm,
       ...setView(set),
@@ -175,6 +174,13 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
       ...drawn,
     },
   };
+}
+
+/** Findings by severity, within it as given. */
+function gravestFirst(checks: readonly Check[]): Check[] {
+  const by: Record<Check['severity'], Check[]> = { mend: [], weigh: [], unknown: [], fine: [] };
+  for (const check of checks) by[check.severity].push(check);
+  return [...by.mend, ...by.weigh, ...by.unknown, ...by.fine];
 }
 
 /** Drawings by work, their failures noted. */
@@ -192,13 +198,17 @@ function drawnOf(pictures: readonly Pictures[], { water: { failures } }: Told): 
   return { sections, shapes, rings };
 }
 
-/** Stores as water meets them: each after those that spill into it. */
-function metInOrder(water: Water): string[] {
-  const { stores } = water;
+const NO_LINKS: readonly Link[] = [];
+
+/** Stores as water meets them: each after those that spill into it. Found anew only when a way out leads elsewhere. */
+function metInOrder({ stores, links }: Water, graph: Graph): readonly string[] {
+  const ids = idsOf(stores);
+  const leads = graph.each('leads', { ids, columns: [columnOf(ids, links, NO_LINKS)], isSettled: true }, (ways) => ways.map((l) => l.to));
+  const order = graph.step('met-in-order', [leads.ids, leads.all], (of, all) =>
+    cascadeOrder(of.map((id, k) => ({ id, outlets: all[k].map((to) => ({ to })) }))).map(({ id }) => id),
+  );
   const kept = new Set(storesOnly(stores).map((s) => s.id));
-  const ways = new Map<string, { readonly to: string }[]>();
-  for (const { from, to } of linksOf(water)) ways.set(from, [...(ways.get(from) ?? []), { to }]);
-  return cascadeOrder(stores.map(({ id }) => ({ id, outlets: ways.get(id) ?? [] }))).flatMap(({ id }) => (kept.has(id) ? [id] : []));
+  return order.filter((id) => kept.has(id));
 }
 
 function hollowJson({ at, bottomM, spillM, depthM, areaM2, volumeM3 }: Hollow): DerivedHollow {

@@ -1,10 +1,10 @@
 // Who lies below a store: what stands in the way its flood would take, past all works that might catch some of it.
 import { BELOW_M, BESIDE_M, awayFrom, canFail } from '../../checks/index.ts';
-import type { Below, Feature, Hazard, SeenBelow } from '../../contract/index.ts';
+import type { Below, Feature, Hazard, SeenBelow, Store } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import type { Option } from '../../project/index.ts';
 import { cellAt, traceDown } from '../../terrain/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, forAll, idsOf } from '../graph/graph.ts';
 import type { GroundModel } from '../world/ground-model.ts';
 import type { Standing } from './standing.ts';
 
@@ -61,16 +61,15 @@ export function belowOf(
     features.filter((f) => Object.hasOwn(STANDS_FOR, f.kind)),
   );
   const failing = new Set(works.flatMap(({ bound: { work, traits } }) => (canFail(traits) ? [work.id] : [])));
-  return new Map(
-    stores.flatMap(({ id, work, outlets }): [string, Below][] => {
-      if (!failing.has(work)) return [];
-      // Water that runs through a joint stays between stores; what a failed bank lets go leaves where any way out does.
-      const starts = graph.same(
-        `flood-from:${id}`,
-        outlets.flatMap((o): Point[] => (o.kind === 'joint' ? [] : [[o.dischargeAt[0], o.dischargeAt[1]]])),
-      );
-      const seen = graph.step(`below:${id}`, [model, starts, people], seenFrom);
-      return [[id, graph.step(`hazard:${id}`, [seen, option.hazards?.[id] ?? null], (found, said): Below => ({ said, seen: found }))]];
-    }),
-  );
+  const held = stores.filter(({ work }) => failing.has(work));
+  const ids = idsOf(held);
+  const starts = graph.each('flood-from', { ids, columns: [held], isSettled: true }, floodFrom).all;
+  const seen = graph.each('below', { ids, columns: [forAll(model), starts, forAll(people)] }, seenFrom).all;
+  return graph.each('hazard', { ids, columns: [seen, ids.map((id) => option.hazards?.[id] ?? null)] }, hazardBy).by;
 }
+
+/** Water that runs through a joint stays between stores; what a failed bank lets go leaves where any way out does. */
+const floodFrom = ({ outlets }: Store): Point[] =>
+  outlets.flatMap((o): Point[] => (o.kind === 'joint' ? [] : [[o.dischargeAt[0], o.dischargeAt[1]]]));
+
+const hazardBy = (seen: SeenBelow | null, said: Hazard | null): Below => ({ said, seen });

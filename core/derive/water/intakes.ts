@@ -2,7 +2,7 @@
 import type { Intake, Link } from '../../contract/index.ts';
 import { type Plan, linkOf } from '../../network/index.ts';
 import { catchingCells, centreOf } from '../../terrain/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, forAll, idsOf } from '../graph/graph.ts';
 import type { Interception } from '../world/catchments.ts';
 
 /** A place where water is parted between a store and the ground below it. */
@@ -41,12 +41,8 @@ function pastOf(plan: Plan, intakes: readonly Intake[], work: string): Link | nu
   return { ...past, lagS: past.lagS + Math.max(...intakes.map((i) => i.delayS ?? 0)) };
 }
 
-function placeOf(
-  past: Link,
-  { store, work }: { readonly store: string; readonly work: string },
-  { share, takes }: { readonly share: number; readonly takes: Intake['takes'] | null },
-): IntakePlace {
-  return { id: `${store}#intake`, store, work, takes: (comes) => (takes ? takenBy(takes, share * comes) : share * comes), past };
+function placeOf(...[past, store, work, share, takes]: [Link | null, string, string, number, Intake['takes'] | null]): IntakePlace | null {
+  return past && { id: `${store}#intake`, store, work, takes: (comes) => (takes ? takenBy(takes, share * comes) : share * comes), past };
 }
 
 /** Places of all stores that do not simply take all that meets them; a store has one law, told by any of its intakes. */
@@ -60,13 +56,26 @@ export function intakePlaces(
   }: { readonly met: Interception; readonly plan: Plan; readonly graph: Graph; readonly workOf: ReadonlyMap<string, string> },
 ): IntakePlace[] {
   const byStore = new Map<string, Intake[]>();
-  for (const intake of lists.flat()) byStore.set(intake.store, [...(byStore.get(intake.store) ?? []), intake]);
-  return [...byStore].flatMap(([store, intakes]) => {
-    const share = met.shares.get(store) ?? 1;
-    const work = workOf.get(store);
+  for (const list of lists)
+    for (const intake of list) {
+      const own = byStore.get(intake.store);
+      if (own) own.push(intake);
+      else byStore.set(intake.store, [intake]);
+    }
+  const parted = [...byStore].flatMap(([id, intakes]) => {
+    const share = met.shares.get(id) ?? 1;
+    const work = workOf.get(id);
     if (work === undefined || (share === 1 && intakes.every((i) => i.takes === undefined && (i.delayS ?? 0) === 0))) return [];
-    const past = graph.settled(`intake-past:${store}`, [plan, intakes, work], pastOf);
-    const takes = intakes.find((i) => i.takes !== undefined)?.takes ?? null;
-    return past ? graph.step(`intake:${store}`, [past, { store, work }, { share, takes }], placeOf) : [];
+    return [{ id, work, intakes, share }];
   });
+  const ids = idsOf(parted);
+  const works = parted.map((p) => p.work);
+  const past = graph.each(
+    'intake-past',
+    { ids, columns: [forAll(plan), parted.map((p) => p.intakes), works], isSettled: true },
+    pastOf,
+  ).all;
+  const takes = parted.map(({ intakes }) => intakes.find((i) => i.takes !== undefined)?.takes ?? null);
+  const places = graph.each('intake', { ids, columns: [past, ids, works, parted.map((p) => p.share), takes] }, placeOf).all;
+  return places.flatMap((place) => place ?? []);
 }

@@ -1,37 +1,34 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { BoundWork } from '../../contract/index.ts';
 import { noGrid } from '../../testing/projects.ts';
 import { EVERY_KIND, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
 import { derive } from '../index.ts';
 import type { Derived } from '../types.ts';
-import { dependencyOrder, needsOf } from './order.ts';
+import { type Needing, dependencyOrder } from './order.ts';
 
-/** A work of which only its needs are looked at. */
-const work = (id: string, hostId: string | null = null, ...refersTo: string[]): BoundWork =>
-  ({ work: { id, kind: 'x', name: id, status: 'planned' }, hostId, refersTo }) as unknown as BoundWork;
-const ids = (list: readonly BoundWork[]): string[] => list.map((b) => b.work.id);
+const work = (id: string, ...needs: readonly string[]): Needing => ({ id, needs });
+const ids = (list: readonly Needing[]): string[] => list.map((w) => w.id);
 
 describe('the order works are placed in', () => {
   it('keeps that of the document where nothing needs another, and puts each after what it needs', () => {
-    const { order, ringed } = dependencyOrder([work('c', 'b'), work('a'), work('b', 'a'), work('d', null, 'c', 'a'), work('e')]);
+    const { order, ringed } = dependencyOrder([work('c', 'b'), work('a'), work('b', 'a'), work('d', 'c', 'a'), work('e')]);
     expect([ids(order), ringed]).toEqual([['a', 'e', 'b', 'c', 'd'], []]);
   });
   it('leaves out works that need one another in a ring, and those that hang on them; a need that is not there is none', () => {
-    const { order, ringed } = dependencyOrder([work('a', 'b'), work('b', null, 'a'), work('c', 'a'), work('d', 'gone')]);
+    const { order, ringed } = dependencyOrder([work('a', 'b'), work('b', 'a'), work('c', 'a'), work('d', 'gone')]);
     expect([ids(order), ids(ringed)]).toEqual([['d'], ['a', 'b', 'c']]);
   });
   it('holds for any works that need only earlier ones, however they stand in the document', () => {
     fc.assert(
       fc.property(fc.array(fc.array(fc.nat(19), { maxLength: 3 }), { minLength: 1, maxLength: 20 }), fc.nat(), (needs, turn) => {
-        const works = needs.map((list, k) => work(`w${k}`, null, ...list.filter((n) => n < k).map((n) => `w${n}`)));
+        const works = needs.map((list, k) => work(`w${k}`, ...list.filter((n) => n < k).map((n) => `w${n}`)));
         const shuffled = works.map((_, k) => works[(k * 7 + turn) % works.length]).filter((w, k, all) => all.indexOf(w) === k);
         const { order, ringed } = dependencyOrder(shuffled);
-        const at = new Map(order.map((b, k) => [b.work.id, k]));
+        const at = new Map(order.map((w, k) => [w.id, k]));
         expect(order.length + ringed.length).toBe(shuffled.length);
         expect(ringed).toEqual([]);
-        for (const one of order) for (const need of needsOf(one)) expect(at.get(need) ?? -1).toBeLessThan(at.get(one.work.id) ?? -1);
+        for (const one of order) for (const need of one.needs) expect(at.get(need) ?? -1).toBeLessThan(at.get(one.id) ?? -1);
       }),
       { seed: 11, numRuns: 100 },
     );

@@ -1,7 +1,7 @@
 import type { PlacedWork } from '../../contract/index.ts';
 import { type Line, lineLength, pointAlong } from '../../geometry/index.ts';
 import { SOIL_ROOM } from '../../ground/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, forAll, idsOf } from '../graph/graph.ts';
 import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
 import type { Standing } from './standing.ts';
 
@@ -53,13 +53,11 @@ export function groundUnder(
   { stores, works }: Pick<Standing, 'stores' | 'works'>,
   map: SurfaceMap,
   graph: Graph,
-): Map<string, GroundUnder> {
+): ReadonlyMap<string, GroundUnder> {
   const placed = new Map(works.map((w) => [w.bound.work.id, w.placed]));
-  return new Map(
-    stores.flatMap(({ id, work }): [string, GroundUnder][] => {
-      const own = placed.get(work);
-      const under = own && graph.step(`under:${id}`, [own, map, id], underLine);
-      return under ? [[id, under]] : [];
-    }),
-  );
+  const ids = idsOf(stores);
+  const { all } = graph.each('under', { ids, columns: [stores.map((s) => placed.get(s.work) ?? null), forAll(map), ids] }, underStore);
+  return new Map(ids.flatMap((id, k): [string, GroundUnder][] => (all[k] === null ? [] : [[id, all[k]]])));
 }
+
+const underStore = (own: PlacedWork | null, map: SurfaceMap, id: string): GroundUnder | null => own && underLine(own, map, id);

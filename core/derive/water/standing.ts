@@ -3,11 +3,11 @@ import type { BoundWork, Check, Site, Store } from '../../contract/index.ts';
 import { type Uncomputed, checkBridged, checkUncomputed } from '../../checks/index.ts';
 import { say } from '../../units/index.ts';
 import { UnknownGround, footingOf, unknownUnder } from '../../works/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import { shareHollows } from './hollows.ts';
 import { dependencyOrder, needsOf } from './order.ts';
-import { type Placed, placeOne, storesFor } from './stores.ts';
+import { type Grass, type Placed, grassOf, placeOne, storesFor } from './stores.ts';
 
 /** A part of one work's results; where it fails, what there is to say of it, and what stands in its stead. */
 export interface Attempt<T> {
@@ -43,6 +43,10 @@ export class Failures {
     return value;
   }
 
+  get isNone(): boolean {
+    return this.found.size === 0;
+  }
+
   list(): readonly Uncomputed[] {
     return [...this.found.values()];
   }
@@ -72,6 +76,10 @@ interface Footed {
   readonly checks: readonly Check[];
 }
 
+/** What is known of the ground under a work, as far as that can be told. */
+const footedSafely = (grid: Site['grid'], one: BoundWork): Attempt<Footed> => attempt(one.work, () => footed(grid, one), NOT_FOOTED);
+const NOT_FOOTED: Footed = { failed: null, checks: [] };
+
 /** What is known of the ground under a work. */
 function footed(grid: Site['grid'], { work, footprint }: BoundWork): Footed {
   const feet = footprint.map((line) => footingOf(line, grid));
@@ -86,6 +94,7 @@ function footed(grid: Site['grid'], { work, footprint }: BoundWork): Footed {
 
 /** Works that hang on one that is not computed are not computed either. */
 function withoutTheirNeeds(bound: readonly BoundWork[], failures: Failures, { all }: On): void {
+  if (failures.isNone) return;
   for (const one of bound) {
     const need = needsOf(one).find((id) => failures.has(id));
     if (need === undefined || failures.has(one.work.id)) continue;
@@ -103,49 +112,92 @@ function withoutHost(bound: readonly BoundWork[], failures: Failures, { all }: O
   }
 }
 
+/** A work under its id. */
+interface Named {
+  readonly id: string;
+  readonly one: BoundWork;
+}
+
+/** Works in the order they are placed in; those that need one another in a ring are failures. It is found anew only when a need is another. */
+function placingOrder(named: readonly Named[], failures: Failures, { graph }: On): readonly Named[] {
+  const needs = graph.each('needs', { ids: idsOf(named), columns: [named.map((n) => n.one)], isSettled: true }, needsOf);
+  const { order, ringed } = graph.step('placing-order', [needs.ids, needs.all], (ids, all) =>
+    dependencyOrder(ids.map((id, k) => ({ id, needs: all[k], k }))),
+  );
+  for (const { id } of ringed)
+    failures.add({ work: id, why: 'needs', said: 'It hangs on a work that hangs on it: let one of them go', offM: null });
+  return order.map(({ k }) => named[k]);
+}
+
+/** Works on their ground, each after those it needs; of those that cannot be placed there is none. */
+function placedIn(order: readonly Named[], failures: Failures, { site, graph }: On): ReadonlyMap<string, Placed> {
+  const placed = new Map<string, Placed>();
+  const note = ({ id }: Named, made: Attempt<Placed | null>): void => {
+    const one = failures.of(made);
+    if (one) placed.set(id, one);
+  };
+  const readsOf = ({ id, one }: Named, k: number, before: readonly Attempt<Placed | null>[]): PlaceReads => {
+    if (k > 0) note(order[k - 1], before[k - 1]);
+    const isLost = !failures.isNone && (failures.has(id) || needsOf(one).some((need) => failures.has(need)));
+    const host = one.hostId === null ? null : (placed.get(one.hostId) ?? null);
+    return [site.grid, one, host, one.refersTo.length === 0 ? NOBODY : one.refersTo.flatMap((ref) => placed.get(ref) ?? []), isLost];
+  };
+  const place = (...[, one, host, near, isLost]: PlaceReads): Attempt<Placed | null> =>
+    isLost ? NOWHERE : attempt<Placed | null>(one.work, () => placeOne(one, { host, near, site, graph }), null);
+  const made = graph.inTurn('place', { items: order, readsOf }, place).all;
+  if (order.length > 0) note(order[order.length - 1], made[order.length - 1]);
+  return placed;
+}
+type PlaceReads = [grid: Site['grid'], one: BoundWork, host: Placed | null, near: readonly Placed[], isLost: boolean];
+const NOBODY: readonly Placed[] = [];
+const NOWHERE: Attempt<Placed | null> = { value: null, failed: null };
+
 /** Places all works whose ground is known, each after those it needs, with the stores they make. */
 export function standingOf(bound: readonly BoundWork[], on: On): Standing {
   const { graph, site } = on;
   const failures = new Failures();
-  const bridged: Check[] = [];
-  for (const one of bound) {
-    const feet = failures.of(
-      attempt(one.work, () => graph.step(`footing:${one.work.id}`, [site.grid, one], footed), { failed: null, checks: [] }),
-    );
-    failures.add(feet.failed);
-    bridged.push(...feet.checks);
-  }
+  const named = bound.map((one): Named => ({ id: one.work.id, one }));
+  const feet = graph
+    .each('footing', { ids: idsOf(named), columns: [forAll(site.grid), bound] }, footedSafely)
+    .all.map((made) => failures.of(made));
+  for (const { failed } of feet) failures.add(failed);
   withoutHost(bound, failures, on);
-  const { order, ringed } = dependencyOrder(bound);
-  for (const { work } of ringed)
-    failures.add({ work: work.id, why: 'needs', said: 'It hangs on a work that hangs on it: let one of them go', offM: null });
+  const ordered = placingOrder(named, failures, on);
+  const order = ordered.map(({ one }) => one);
   withoutTheirNeeds(order, failures, on);
-  const placed = new Map<string, Placed>();
-  for (const one of order) {
-    if (failures.has(one.work.id) || needsOf(one).some((id) => failures.has(id))) continue;
-    const made = failures.of(attempt<Placed | null>(one.work, () => placeOne(one, placed, on), null));
-    if (made) placed.set(one.work.id, made);
-  }
+  const placed = placedIn(ordered, failures, on);
   withoutTheirNeeds(order, failures, on);
-  const stores = new Map<string, readonly Store[]>();
-  const guests = guestsBy([...placed.values()].filter((p) => !failures.has(p.bound.work.id)));
-  for (const one of placed.values()) {
-    const { work } = one.bound;
-    if (failures.has(work.id)) continue;
-    const made = attempt(work, () => storesFor(one, guests.get(work.id) ?? [], on), []);
-    stores.set(work.id, failures.of(made));
-  }
+  const standing = [...placed.values()].filter((p) => !failures.has(p.bound.work.id));
+  const stores = storesBy(standing, failures, on);
   withoutTheirNeeds(order, failures, on);
-  const isStanding = (id: string): boolean => !failures.has(id);
-  const own = bound.flatMap((w) => (isStanding(w.work.id) ? (stores.get(w.work.id) ?? []) : []));
+  const isStanding = ({ id }: Named): boolean => !failures.has(id);
+  const still = failures.isNone ? named : named.filter(isStanding);
   return {
-    works: bound.flatMap((w) => (isStanding(w.work.id) ? [placed.get(w.work.id)].filter((p) => p !== undefined) : [])),
-    ...shareHollows(own, graph),
+    works: still.flatMap(({ id }) => placed.get(id) ?? []),
+    ...shareHollows(
+      still.flatMap(({ id }) => stores.get(id) ?? []),
+      graph,
+    ),
     made: new Map([...stores].map(([work, list]) => [work, list.map((s) => s.id)])),
     failures,
-    bridged: bridged.filter((check) => isStanding(check.on)),
+    bridged: feet.flatMap(({ checks }) => checks).filter((check) => !failures.has(check.on)),
   };
 }
+
+/** The stores of works that stand, by work. */
+function storesBy(standing: readonly Placed[], failures: Failures, { site, graph, conditions }: On): ReadonlyMap<string, readonly Store[]> {
+  const guests = guestsBy(standing);
+  const ids = standing.map((one) => one.bound.work.id);
+  const hosted = columnOf(ids, guests, NOBODY);
+  const grass = graph.each('grass', { ids, columns: [hosted, forAll(site)], isSettled: true }, grassOf).all;
+  // The conditions of one key are the same.
+  const made = (...[one, own, grown]: StoreReads): Attempt<readonly Store[]> =>
+    attempt<readonly Store[]>(one.bound.work, () => storesFor(one, own, { grass: grown, conditions }), []);
+  const { all } = graph.each('store', { ids, columns: [standing, hosted, grass, forAll(conditions.key)] }, made);
+  return new Map(all.map((stores, k) => [ids[k], failures.of(stores)]));
+}
+
+type StoreReads = [one: Placed, guests: readonly Placed[], grass: Grass, key: string];
 
 /** Works by the one they let out. */
 function guestsBy(works: readonly Placed[]): ReadonlyMap<string, readonly Placed[]> {

@@ -4,7 +4,7 @@ import { type Line, middleOf } from '../../geometry/index.ts';
 import { grassedRating, tallerIndex } from '../../hydraulics/index.ts';
 import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
-import { type Graph, asItself } from '../graph/graph.ts';
+import { type Graph, asItself, forAll, idsOf } from '../graph/graph.ts';
 import { type Conditions, outletsUnder, storeUnder } from '../scenario/conditions.ts';
 
 /** A work on its ground. */
@@ -16,44 +16,42 @@ export interface Placed {
 /** One work with its ground measured, on the host it hangs on and with the works it refers to, which stand already. */
 export function placeOne(
   bound: BoundWork,
-  before: ReadonlyMap<string, Placed>,
-  { site, graph }: { readonly site: Site; readonly graph: Graph },
+  on: { readonly host: Placed | null; readonly near: readonly Placed[]; readonly site: Site; readonly graph: Graph },
 ): Placed {
+  const { host, near, site, graph } = on;
   const { id } = bound.work;
-  const host = bound.hostId === null ? null : (before.get(bound.hostId) ?? null);
   const onto = host?.placed.host ?? null;
-  const near = bound.refersTo.flatMap((ref) => before.get(ref)?.placed ?? []);
-  const placed = new Map(bound.refersTo.flatMap((ref) => before.get(ref) ?? []).map((p) => [p.bound.work.id, p.placed]));
   // Of its host only the ground is read here, not its levels: a dragged crest moves no guest off its place.
-  const { surveyed } = site;
-  const reads = [site.grid, bound.groundKey, host?.bound.groundKey ?? null, near] as const;
-  const made = graph.step(`measure:${id}`, reads, (grid) => ({
-    ground: bound.measure({ grid, placed, ...(surveyed ? { surveyed } : {}) }, onto),
-  }));
-  return graph.step(`place:${id}`, [bound, made, onto ? host : null], (one, { ground }) => ({
-    bound: one,
-    placed: asItself(one.place(ground, onto)),
-  }));
+  const { grid, surveyed } = site;
+  const reads = [grid, bound.groundKey, host?.bound.groundKey ?? null, near.map((n) => n.placed)] as const;
+  const { ground } = graph.step(`measure:${id}`, reads, () => {
+    const placed = new Map(near.map((p) => [p.bound.work.id, p.placed]));
+    return { ground: bound.measure({ grid, placed, ...(surveyed ? { surveyed } : {}) }, onto) };
+  });
+  return asItself({ bound, placed: asItself(bound.place(ground, onto)) });
 }
 
-/** The stores a work makes with the outlets of its guests, as a case has them; none where it makes none. */
+/** The stores a work makes with the outlets of its guests, as a case has them; none where it makes none. `grass` is of the guests' outlets. */
 export function storesFor(
   one: Placed,
   guests: readonly Placed[],
-  { graph, conditions, site }: { readonly graph: Graph; readonly conditions: Conditions; readonly site: Site },
+  { conditions, grass }: { readonly conditions: Conditions; readonly grass: Grass },
 ): readonly Store[] {
-  const { id } = one.bound.work;
-  const grass = guests.flatMap((g) => g.placed.outlets.map((o) => grassBelow(o, site)));
-  return graph.step(`store:${id}`, [one, guests, { key: conditions.key, grass }], ({ placed: own }, hosted, { grass: grown }) => {
-    const others = hosted.map((g) => g.placed);
-    const made = others.flatMap((g) => g.outlets).map((o, k) => heldUp(o, grown[k]));
-    const stores = own.stores(outletsUnder(made, conditions));
-    return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) =>
-      // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
-      asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
-    );
-  });
+  const { placed: own } = one;
+  const others = guests.map((g) => g.placed);
+  const made = others.flatMap((g) => g.outlets).map((o, k) => heldUp(o, grass[k]));
+  const stores = own.stores(outletsUnder(made, conditions));
+  return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) =>
+    // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
+    asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
+  );
 }
+
+/** What grows below each outlet of the guests of a store. */
+export type Grass = readonly (number | null | undefined)[];
+
+export const grassOf = (guests: readonly Placed[], site: Site): Grass =>
+  guests.flatMap((g) => g.placed.outlets.map((o) => grassBelow(o, site)));
 
 /** Curve index of what grows where an outlet's sheet runs on and is felt, at its tallest; null where nothing grows, nothing for others. */
 function grassBelow({ exit }: Outlet, site: Site): number | null | undefined {
@@ -76,7 +74,7 @@ function ownOnly(blocked: Conditions['blocked'], guests: readonly PlacedWork[]):
 }
 
 /** A way laid down by the user or by a work's making: straight to the other store, or none. */
-function givenLink(store: Store, outlet: Outlet, on: { readonly to: string; readonly line: Line | undefined }): Link {
+function givenLink(store: Store, outlet: Outlet, on: Given): Link {
   const { to, line } = on;
   const [x, y] = outlet.dischargeAt;
   const start = [x, y, outlet.levelM] as const;
@@ -133,30 +131,64 @@ export function tracedLinks({ option, standing: { stores, works, instead }, plan
     return returns ? 'ground' : undefined;
   };
   const led = new Set<string>();
-  const links = new Map(
-    stores.map((store) => {
-      const given = store.outlets.map((outlet) => {
-        const to = givenTo(outlet, store.id);
-        if (to !== undefined) led.add(outlet.id);
-        return to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') };
-      });
-      // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
-      const traced = store.outlets.map((outlet, k) =>
-        given[k]
-          ? null
-          : graph.settled(`way:${outlet.id}`, [plan, outlet.dischargeAt, store.id], (on, dischargeAt, from) =>
-              linkOf(on, from, { id: outlet.id, work: outlet.work, role: outlet.role, dischargeAt }),
-            ),
-      );
-      const own = graph.step(`links:${store.id}`, [store, given, traced], (from, ways, found) =>
-        from.outlets.map((outlet, k) => {
-          const way = ways[k];
-          if (way) return asItself(givenLink(from, outlet, way));
-          return asItself({ ...(found[k] as Link), work: outlet.work, role: outlet.role });
-        }),
-      );
-      return [store.id, own];
+  const ways = stores.flatMap((store): Way[] =>
+    store.outlets.map((outlet) => {
+      const to = givenTo(outlet, store.id);
+      if (to !== undefined) led.add(outlet.id);
+      return { id: outlet.id, store: store.id, outlet, given: to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') } };
     }),
   );
+  const downhill = ways.filter((w) => w.given === null);
+  // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
+  const traced = graph.each(
+    'way',
+    {
+      ids: idsOf(downhill),
+      columns: [
+        forAll(plan),
+        downhill.map((w) => w.outlet.dischargeAt),
+        downhill.map((w) => w.store),
+        downhill.map((w) => w.id),
+        downhill.map((w) => w.outlet.work),
+        downhill.map((w) => w.outlet.role),
+      ],
+      isSettled: true,
+    },
+    (...[on, dischargeAt, store, id, work, role]: WayReads) => linkOf(on, store, { id, work, role, dischargeAt }),
+  ).by;
+  let first = 0;
+  const own = stores.map((store) => ways.slice(first, (first += store.outlets.length)));
+  const links = graph.each(
+    'links',
+    {
+      ids: idsOf(stores),
+      columns: [stores, own.map((list) => list.map((w) => w.given)), own.map((list) => list.map((w) => traced.get(w.id) ?? null))],
+    },
+    linksFrom,
+  ).by;
   return { links, led };
+}
+
+/** A way out of a store, and where it was said to lead. */
+interface Way {
+  readonly id: string;
+  readonly store: string;
+  readonly outlet: Outlet;
+  readonly given: Given | null;
+}
+
+interface Given {
+  readonly to: string;
+  readonly line: Line | undefined;
+}
+
+type WayReads = [plan: Plan, dischargeAt: Outlet['dischargeAt'], store: string, id: string, work: string, role: Outlet['role']];
+
+function linksFrom(store: Store, given: readonly (Given | null)[], traced: readonly (Link | null)[]): Link[] {
+  return store.outlets.map((outlet, k) => {
+    const [way, found] = [given[k], traced[k]];
+    if (way) return asItself(givenLink(store, outlet, way));
+    if (!found) throw new Error(`nobody knows where ${outlet.id} leads`);
+    return asItself({ ...found, work: outlet.work, role: outlet.role });
+  });
 }

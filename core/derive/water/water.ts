@@ -2,10 +2,10 @@
 import type { Below, Link, Store } from '../../contract/index.ts';
 import type { Plan } from '../../network/index.ts';
 import type { Registry } from '../../works/index.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, idsOf } from '../graph/graph.ts';
 import { type Scenario, liveWorks } from '../scenario/scenario.ts';
 import type { DerivedSpring } from '../types.ts';
-import { type Gathered, type Interception, interception, naturalCatchment, pinCatchments, storeCatchments } from '../world/catchments.ts';
+import { type Gathered, type Interception, interception, naturalCatchments, pinCatchments, storeCatchments } from '../world/catchments.ts';
 import { springsOf } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { belowOf } from './below.ts';
@@ -33,7 +33,8 @@ export interface Water extends Standing, Ways {
 export const linksOf = ({ links }: Pick<Water, 'links'>): Link[] => [...links.values()].flat();
 
 /** Stores without pipes, which hold water only on its way. */
-export const storesOnly = (stores: readonly Store[]): readonly Store[] => stores.filter((s) => s.soffitM === undefined);
+export const storesOnly = (stores: readonly Store[]): readonly Store[] =>
+  stores.every((s) => s.soffitM === undefined) ? stores : stores.filter((s) => s.soffitM === undefined);
 
 /** Ids of the pipes among stores. */
 export const pipesAmong = (stores: readonly Store[]): ReadonlySet<string> =>
@@ -48,20 +49,21 @@ export function waterOf(
   { graph, registry }: { readonly graph: Graph; readonly registry: Registry },
 ): Water {
   // From here on nobody need ask what is retired.
-  const all = option.works.map((work) => graph.step(`bind:${work.id}`, [work], registry.bind));
+  const { all } = graph.each('bind', { ids: idsOf(option.works), columns: [option.works] }, registry.bind);
   const current = new Set(liveWorks(option.works));
   const live = all.filter((_, k) => current.has(option.works[k]));
   const standing = standingOf(live, { site, graph, conditions, all });
   const { instead } = standing;
-  const intakes = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) => {
+  const taking = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) => {
     // The same list as long as it shares no hollow: thousands of places are not written out at every edit.
-    const isLed = own.some((intake) => instead.has(intake.store));
+    const isLed = instead.size > 0 && own.some((intake) => instead.has(intake.store));
     const led = isLed ? own.map((intake) => ({ ...intake, store: instead.get(intake.store) ?? intake.store })) : own;
-    return own.length === 0 ? [] : [graph.step(`intakes:${work.id}`, [led], (all) => all)];
+    return own.length === 0 ? [] : [{ id: work.id, led }];
   });
+  const intakes = graph.each('intakes', { ids: idsOf(taking), columns: [taking.map((t) => t.led)] }, (led) => led).all;
   const met = interception(model, intakes, graph);
   const catchments = [...pinCatchments(model, project, graph), ...storeCatchments(model, met, graph)];
-  const natural = intakes.map((list) => naturalCatchment(model, list[0].store, { intakes: list, graph }));
+  const natural = naturalCatchments(model, intakes, graph);
   const plan = graph.step('plan', [model, met, project.site.outline], ({ grid, flow }, { owner, stores }, outline): Plan => ({
     grid,
     flow,

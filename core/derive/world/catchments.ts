@@ -18,7 +18,7 @@ import {
   shapeOf,
   upstreamOf,
 } from '../../terrain/index.ts';
-import { type Graph, asItself } from '../graph/graph.ts';
+import { type Graph, asItself, forAll } from '../graph/graph.ts';
 import { type GroundModel, slopesIn } from './ground-model.ts';
 
 /** Which store each cell's water meets first, and where those catch it. */
@@ -111,23 +111,23 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
   });
 }
 
-/** All ground that would drain to a store's intakes if nothing above caught water. */
-export const naturalCatchment = (
-  model: GroundModel,
-  store: string,
-  on: { readonly intakes: readonly Intake[]; readonly graph: Graph },
-): Gathered =>
-  on.graph.step(`natural:${store}`, [model, on.intakes], (_, intakes) => {
-    const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(model.grid, roof) : []));
-    const cells =
-      roofs.length > 0
-        ? setOf(Int32Array.from(roofs), model.grid.z.length)
-        : upstreamOf(
-            model.flow,
-            intakes.flatMap((i) => catchingCells(model.grid, i)),
-          );
-    return on.graph.step(`natural-shape:${store}`, [model, nameOf(cells.members)], () => gather(store, { model, graph: on.graph, cells }));
-  });
+/** All ground that would drain to the intakes of each list if nothing above caught water, under the store of its first. */
+export function naturalCatchments(model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): readonly Gathered[] {
+  const ids = lists.map((intakes) => intakes[0].store);
+  return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (on, intakes, store) => {
+    const cells = drainingTo(on, intakes);
+    return graph.step(`natural-shape:${store}`, [on, nameOf(cells.members)], () => gather(store, { model: on, graph, cells }));
+  }).all;
+}
+
+function drainingTo({ grid, flow }: GroundModel, intakes: readonly Intake[]): CellSet {
+  const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(grid, roof) : []));
+  if (roofs.length > 0) return setOf(Int32Array.from(roofs), grid.z.length);
+  return upstreamOf(
+    flow,
+    intakes.flatMap((i) => catchingCells(grid, i)),
+  );
+}
 
 /** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
 export function pinCatchments(model: GroundModel, { pins }: Pick<Project, 'pins'>, graph: Graph): Gathered[] {

@@ -25,7 +25,9 @@ const Field = styled.label`
 `;
 
 /** What is read, and the parts that come beside it. */
-const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf zip prj shp dbf shx cpg'.split(' ').map((ending) => `.${ending}`);
+const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg'
+  .split(' ')
+  .map((ending) => `.${ending}`);
 
 /** Files of terrain or survey points, or levels typed by hand. */
 export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): ReactNode {

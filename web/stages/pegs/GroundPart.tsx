@@ -20,7 +20,8 @@ export function GroundPart(): ReactNode {
     <FoldPart title="The ground for other programs and machines">
       <Muted>
         As surveyed, with the ground that is shaped; swales, walls and pits are not cut into it. As cells, or as triangles nowhere farther
-        off than {'10\u00a0mm'} where {'200\u202f000'} places are enough. The ASCII grid does not bear its system.
+        off than {'10\u00a0mm'} where {'200\u202f000'} places are enough. The ASCII grid comes in a zip with a .prj where that can tell its
+        system; else it is in the one shown under Land.
       </Muted>
       <Inline style={{ marginTop: 8 }}>
         {FORMATS.map(({ id, name }) => (

@@ -1,0 +1,104 @@
+// Alike steps of many things: what each reads stands in columns, so that what stayed is passed over at the cost of a glance.
+import { isSurelySame } from './alike.ts';
+
+/** What all things read alike. */
+export class ForAll<T> {
+  constructor(readonly value: T) {}
+}
+
+/** One thing that all read. */
+export const forAll = <T>(value: T): ForAll<T> => new ForAll(value);
+
+/** What each thing reads, in the order of the things; or what all of them read. */
+export type Column<T> = readonly T[] | ForAll<T>;
+
+/** A column for each thing that is read. */
+export type Columns<C extends unknown[]> = { readonly [K in keyof C]: Column<C[K]> };
+
+/** Results of alike steps, in the order of what they are of: one thing as long as all of them stay. */
+export class Each<T> {
+  private map: ReadonlyMap<string, T> | null = null;
+
+  constructor(
+    readonly ids: readonly string[],
+    readonly all: readonly T[],
+  ) {}
+
+  /** By the id of what each is of. */
+  get by(): ReadonlyMap<string, T> {
+    if (this.map) return this.map;
+    this.map = new Map(this.ids.map((id, k) => [id, this.all[k]]));
+    rows.set(this.map, this);
+    return this.map;
+  }
+}
+
+/** Results whose order is known, by the map made of them. */
+const rows = new WeakMap<object, Each<unknown>>();
+
+/** Whether two lists name the same things in the same order. */
+export function areSame(a: readonly unknown[], b: readonly unknown[]): boolean {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let k = 0; k < a.length; k++) if (a[k] !== b[k]) return false;
+  return true;
+}
+
+/** What a map holds of each thing, in the order of the things. */
+export function columnOf<T, U>(ids: readonly string[], map: ReadonlyMap<string, T>, otherwise: U): readonly (T | U)[] {
+  const each = rows.get(map) as Each<T> | undefined;
+  if (each && areSame(each.ids, ids)) return each.all;
+  const column = new Array<T | U>(ids.length);
+  for (let k = 0; k < ids.length; k++) column[k] = map.get(ids[k]) ?? otherwise;
+  return column;
+}
+
+/** The same where all things are known. @throws Error naming one that is not. */
+export function knownOf<T>(ids: readonly string[], map: ReadonlyMap<string, T>): readonly T[] {
+  const each = rows.get(map) as Each<T> | undefined;
+  if (each && areSame(each.ids, ids)) return each.all;
+  return ids.map((id) => {
+    const known = map.get(id);
+    if (known === undefined) throw new Error(`nothing is known of ${id}`);
+    return known;
+  });
+}
+
+const ids = new WeakMap<readonly object[], readonly string[]>();
+
+/** The ids of things. */
+export function idsOf(things: readonly { readonly id: string }[]): readonly string[] {
+  const known = ids.get(things);
+  if (known) return known;
+  const found = things.map((t) => t.id);
+  ids.set(things, found);
+  return found;
+}
+
+/** What the k-th thing reads. */
+export const readsAt = (columns: readonly Column<unknown>[], k: number): unknown[] =>
+  columns.map((column) => (column instanceof ForAll ? column.value : column[k]));
+
+/** Places at which columns differ from what they were; null where all must be looked at. */
+export function changedIn(was: readonly Column<unknown>[], are: readonly Column<unknown>[], deep: number): readonly number[] | null {
+  const changed = new Set<number>();
+  for (let c = 0; c < are.length; c++) {
+    const [before, now] = [was[c], are[c]];
+    if (now instanceof ForAll) {
+      if (!(before instanceof ForAll) || !isSurelySame(before.value, now.value, deep)) return null;
+    } else {
+      if (before instanceof ForAll) return null;
+      differing(before, now, { deep, into: changed });
+    }
+  }
+  return [...changed].sort((a, b) => a - b);
+}
+
+function differing(
+  before: readonly unknown[],
+  now: readonly unknown[],
+  { deep, into }: { readonly deep: number; readonly into: Set<number> },
+): void {
+  if (before === now) return;
+  for (let k = 0; k < now.length; k++) if (before[k] !== now[k] && !isSurelySame(before[k], now[k], deep)) into.add(k);
+}
