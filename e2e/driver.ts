@@ -309,6 +309,10 @@ export class Visitor {
 
   /** Draws through places of the land and ends with a double click. */
   async draw(points: readonly Point[]): Promise<void> {
+    // The first answer takes room from the plan: a hand that draws before it would find the land moved under it.
+    await this.page.waitForFunction(
+      () => !/…(\s\d+\s%)?$/.test(document.querySelector('[data-testid="verdict"] p')?.textContent?.trim() ?? ''),
+    );
     // A tool that was just taken up is in hand once the page has said so.
     await this.uncovered();
     await this.settled();

@@ -17,6 +17,8 @@ export interface DrawSpec {
   readonly hint: string;
   /** Offered before all others. */
   readonly isFirst?: boolean;
+  /** A place inside of what is drawn already: it is taken where it is clicked, not at a corner or an edge near it. */
+  readonly isInside?: true;
   /** It begins and ends at what holds water: all of that is looked at. */
   readonly seesStores?: true;
   /** It may stand in a measured channel: all of those are looked at. */

@@ -20,7 +20,7 @@ import { TRENCH_GRADE, landItems } from './land-items.ts';
 import { Legend } from './Legend.tsx';
 import { usePointer } from './pointer.ts';
 import { PointerMarks, ReadOut } from './ReadOut.tsx';
-import { finishTool, placePoint } from './tools.ts';
+import { TOOLS, finishTool, placePoint } from './tools.ts';
 
 const Frame = styled.div`
   position: relative;
@@ -78,7 +78,7 @@ export function Plan(): ReactNode {
         const active = useApp.getState().tool;
         if (!active) select(selectable(id) ?? useApp.getState().selected);
         else if (isDouble) finishTool();
-        else placePoint(useLand.getState().snaps ? created.snap(at) : at);
+        else placePoint(useLand.getState().snaps && !TOOLS[active].isInside ? created.snap(at) : at);
       },
     });
     map.current = created;

@@ -17,6 +17,8 @@ export interface Tool {
   /** With this many points it finishes by itself. */
   readonly most?: number;
   readonly hint: string;
+  /** Its places are taken where they are clicked, not at a corner or an edge near them. */
+  readonly isInside?: true;
   /** What the work it draws is for. */
   readonly family?: Family;
   readonly finish: (points: readonly Point[]) => void;
@@ -67,7 +69,7 @@ const SEEN_TOOLS = Object.fromEntries(
 
 /** Works, as their techniques have them drawn; a way out is added from the work it lets out. */
 const WORK_TOOLS = Object.fromEntries(
-  catalogue.draws.flatMap(({ id, name, kind, family, what, least, most, hint, isFirst }): [string, Tool][] =>
+  catalogue.draws.flatMap(({ id, name, kind, family, what, least, most, hint, isFirst, isInside }): [string, Tool][] =>
     what === 'on-host'
       ? []
       : [
@@ -79,6 +81,7 @@ const WORK_TOOLS = Object.fromEntries(
               family,
               least,
               ...(most === undefined ? {} : { most }),
+              ...(isInside ? { isInside } : {}),
               hint,
               finish: (points) => void beginWork(kind, { how: id, points }),
             },

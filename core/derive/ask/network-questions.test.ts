@@ -8,6 +8,9 @@ import { derived, noGrid, planeProject } from '../../testing/projects.ts';
 import { type Tree, pathsIn, replacedAt, withFaults } from '../../testing/trees.ts';
 import { BACKUP, BACKUP_SILL, CUT, DRAIN, PIPE, POND, POND_SILL, PUMP, ROAD, TRENCH, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
+import { depthFor, tableAt } from '../../rain/index.ts';
+import { asDesigned } from '../scenario/scenario.ts';
+import { type SetRan, runSet } from '../set/set.ts';
 import { compareCases, derive, failureOrder, usualCases, whichStorm } from '../index.ts';
 
 const JOINED = [POND, POND_SILL, CUT, PIPE, BACKUP, BACKUP_SILL, ROAD];
@@ -145,6 +148,39 @@ describe('order of failure', () => {
     const mended = { ...BACKUP, fuse: { ...BACKUP.fuse!, crestM: BACKUP.fuse!.crestM - (found?.byM ?? 0) } };
     const works = [low, ...JOINED.slice(1)].map((w) => (w.id === 'backup' ? mended : w));
     expect(failureOrder(valleyProject(works), context()).wrong.filter((w) => w.before === 'backup#fuse')).toEqual([]);
+  });
+  it('finds the storms that storms halved step by step find, each run whole by itself', () => {
+    const project = valleyProject(JOINED);
+    const { steps } = failureOrder(project, context());
+    const rain = project.rain!;
+    const set = runSet(asDesigned(project), context(), { asFound: true, isPlain: true })!;
+    const stood = new Map<number, SetRan>();
+    const at = (years: number): SetRan => {
+      const storm = { ...rain.storm, returnYears: years };
+      const raised = asDesigned({ ...project, rain: { ...rain, table: tableAt(rain.table, years), storm } });
+      const known = stood.get(years) ?? runSet(raised, context(), { asFound: true, isPlain: true, startsM: set.startsM })!;
+      stood.set(years, known);
+      return known;
+    };
+    const isReached = (years: number, { store: id, kind, levelM }: (typeof steps)[number]): boolean => {
+      const storm = at(years).asFound.outcomes.get(id)!.storm;
+      return storm.peakLevelM + (kind === 'passed' ? storm.riseM : 0) >= levelM + 1e-4;
+    };
+    const within = steps.filter((s) => s.years !== null && s.years > 1.1);
+    expect(within.length).toBeGreaterThan(2);
+    for (const step of within) {
+      let [lo, hi] = [1.1, 1000];
+      for (let half = 0; half < 9; half++) {
+        const mid = Math.sqrt(lo * hi);
+        if (isReached(mid, step)) hi = mid;
+        else lo = mid;
+      }
+      expect([step.outlet, step.years! / Math.sqrt(lo * hi)]).toEqual([step.outlet, expect.closeTo(1, 1)]);
+      // Rain of the length that decides there, over that of the storm designed for.
+      const { durationMin } = set.governing.get(step.store)!;
+      const deep = (returnYears: number): number => depthFor(tableAt(rain.table, returnYears), returnYears, durationMin).depthMm;
+      expect(step.times! / (deep(step.years!) / deep(rain.storm.returnYears))).toBeCloseTo(1, 9);
+    }
   });
   it('asks for rain first', () => {
     expect(() => failureOrder(valleyProject(JOINED, { rain: null }), context())).toThrow(UserError);

@@ -11,7 +11,7 @@ import { adviseSlowly } from './advise.ts';
 import { type OptionsCompared, optionsSlowly } from './options.ts';
 import { priceSlowly } from './price.ts';
 import { restingSlowly } from './resting.ts';
-import { Raised, ladderOf, rainOf } from './raised.ts';
+import { Raised, ladderOf } from './raised.ts';
 import { type Slowly, finish } from '../graph/slowly.ts';
 
 export interface FailureStep {
@@ -95,7 +95,6 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
   const { ladder } = raised;
   const designed = raised.unraised();
   const stores = storesOnly(designed.water.stores);
-  const design = rainOf(designed) ?? 1;
   const traits = new Map(designed.water.works.map(({ bound }) => [bound.work.id, bound.traits]));
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
   const isWall = (id: string): boolean => traits.get(workOf.get(id) ?? id)?.retains === 'wall';
@@ -114,7 +113,7 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
   for (const { store, outlet } of thresholdsOf(stores)) {
     // A bank is passed first where its water stands highest.
     const rung = yield* raised.reaches(store.id, outlet.levelM + 1e-4, outlet.role === 'bank');
-    const rain = rung === null ? null : raised.rainMm(rung);
+    const [rainMm, designMm] = [rung === null ? null : raised.rainMm(rung, store.id), raised.designMm(store.id)];
     ranked.push({
       store: store.id,
       outlet: outlet.id,
@@ -125,7 +124,7 @@ function* orderIn(raised: Raised): Slowly<FailureOrder> {
       rung,
       years: rung === null ? null : ladder.yearsOf(rung),
       isBeyondTable: rung !== null && ladder.isBeyond(rung),
-      times: rain === null ? null : rain / design,
+      times: rainMm === null || designMm === null || designMm === 0 ? null : rainMm / designMm,
       breachM3s: breachAt(store, outlet)?.peakM3s ?? null,
       takes: outlet.kind === 'bank' && isWall(store.id) ? below(store.id) : [],
     });
@@ -231,7 +230,7 @@ function* markIn(
     isUnreached: rung === null,
     peakInM3s: there?.peakInM3s ?? null,
     peakOutM3s: there?.peakOutM3s ?? null,
-    rainMm: rainOf(told),
+    rainMm: raised.rainMm(rung ?? rungs[rungs.length - 1], store),
     left: storesOnly(told.water.stores).flatMap(({ id }) => {
       const storm = told.asFound.outcomes.get(id)?.storm;
       return storm ? [{ store: id, freeboardM: storm.freeboardM }] : [];

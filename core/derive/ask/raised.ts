@@ -1,9 +1,9 @@
 // Storms raised step by step, each run once and nothing judged in them.
 import { type Project, type Rain, fail } from '../../project/index.ts';
-import { isNested, stepsOfStorm, tableAt } from '../../rain/index.ts';
+import { isNested, stepsOfStorm, tableAt, totalsOf } from '../../rain/index.ts';
 import { type Scenario, underRain } from '../scenario/scenario.ts';
 import type { Brief } from '../run/worst.ts';
-import type { RoomContext } from '../set/laid.ts';
+import { type RoomContext, rainOver } from '../set/laid.ts';
 import { memberName } from '../set/member-names.ts';
 import { type SetAsked, type SetRan, runSet } from '../set/set.ts';
 import type { Slowly } from '../graph/slowly.ts';
@@ -56,12 +56,13 @@ export const setOf = (scenario: Scenario, context: RoomContext, asked: SetAsked 
   runSet(scenario, context, { ...asked, asFound: true, isPlain: true }) ??
   fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
 
-/** Rain of the storm that is shown [mm]; null where nothing catches any. */
-export const rainOf = ({ shown, water }: SetRan): number | null =>
-  water.catchments.flatMap((g) => shown.hydrology.runoff.get(g.catchment.of)?.runoff.rainMm ?? [])[0] ?? null;
-
 /** Levels this near are the same: storms of different lengths fall in steps of slightly different length [m]. */
 const AS_HIGH_M = 0.002;
+
+/** Rungs this near to one another need no storm between them: what lies there is straight enough. */
+const NEAR = 1.06;
+/** A step from a side that was nearly met: a little less than is near enough. */
+const STEP = 1.055;
 
 /** All raised storms share what is kept of them. */
 const RAISED = 'raised';
@@ -113,9 +114,14 @@ export class Raised {
     this.context.graph.forget(underRain(this.scenario, RAISED, this.ladder.at(this.ladder.rungs[0])).id);
   }
 
-  /** Rain of a rung [mm]. */
-  rainMm(rung: number): number | null {
-    return rainOf(this.at(rung));
+  /** Rain of a rung, of the length by which a store's water stands highest in the storms that are designed for [mm]; null without rain. */
+  rainMm(rung: number, store: string): number | null {
+    return depthOf(this.ladder.at(rung), this.designed.governing.get(store)?.durationMin);
+  }
+
+  /** Rain of the design storm of that length [mm]. */
+  designMm(store: string): number | null {
+    return depthOf(this.scenario.project.rain, this.designed.governing.get(store)?.durationMin);
   }
 
   /** The highest a store's water stands in any storm of a rung, at its ways out or where it stands highest. */
@@ -133,22 +139,46 @@ export class Raised {
     return rung;
   }
 
-  /** The rung at which a store's water first stands at a level, at its ways out or anywhere; null where none of the ladder brings it there. */
+  /**
+   * The rung at which a store's water first stands at a level, at its ways out or anywhere; null where none of the ladder brings it there.
+   * Whatever was run for other stores narrows where it lies; then storms are run where a straight line between both sides meets the level,
+   * and half way where that took off too little.
+   */
   *reaches(store: string, levelM: number, isHighest = false): Slowly<number | null> {
     const { rungs } = this.ladder;
-    let k = 0;
-    while (k < rungs.length && this.peak(yield* this.tried(rungs[k]), store, isHighest) < levelM) k++;
-    if (k === 0) return rungs[0];
-    if (k === rungs.length) return null;
-    let [lo, hi] = [rungs[k - 1], rungs[k]];
-    for (let half = 0; half < 3; half++) {
-      const mid = yield* this.tried(Math.sqrt(lo * hi));
-      if (this.peak(mid, store, isHighest) >= levelM) hi = mid;
-      else lo = mid;
+    const overM = (rung: number): number => this.peak(rung, store, isHighest) - levelM;
+    const [least, most] = [rungs[0], rungs[rungs.length - 1]];
+    if (overM(yield* this.tried(least)) >= 0) return least;
+    if (overM(yield* this.tried(most)) < 0) return null;
+    let [lo, hi] = [least, most];
+    for (const rung of [...this.known.keys()].sort((a, b) => a - b)) {
+      if (rung > lo && rung < hi && overM(rung) < 0) lo = rung;
+      else if (rung > lo && rung < hi) hi = rung;
     }
-    // The rest of the way straight between the levels of both.
-    const [low, high] = [this.peak(lo, store, isHighest), this.peak(hi, store, isHighest)];
-    const share = high > low ? Math.min(1, Math.max(0, (levelM - low) / (high - low))) : 1;
-    return lo * (hi / lo) ** share;
+    for (let isHalf = false; hi / lo > NEAR;) {
+      const width = Math.log(hi / lo);
+      // Met close to one side it is tried a step from there, so that the next side lies near enough.
+      const met = isHalf ? Math.sqrt(lo * hi) : straight([lo, overM(lo)], [hi, overM(hi)]);
+      const at = yield* this.tried(Math.min(hi / STEP, Math.max(lo * STEP, met)));
+      if (overM(at) >= 0) hi = at;
+      else lo = at;
+      isHalf = Math.log(hi / lo) > width / 2;
+    }
+    return straight([lo, overM(lo)], [hi, overM(hi)]);
   }
+}
+
+type Side = readonly [rung: number, overM: number];
+
+/** Where a straight line between a rung under a level and one over it meets that, by the logarithm of the rung. */
+function straight([lo, under]: Side, [hi, over]: Side): number {
+  return over > under ? lo * (hi / lo) ** Math.min(1, Math.max(0, -under / (over - under))) : hi;
+}
+
+/** Rain of a storm of a length, else of the longest that is looked at, with one that follows it [mm]; null without rain. */
+function depthOf(rain: Rain | null, durationMin?: number): number | null {
+  const one = rainOver({ rain }, durationMin);
+  if (!one) return null;
+  const { depthMm, times } = totalsOf(one.table, one.storm);
+  return depthMm * times;
 }

@@ -70,5 +70,13 @@ export const ROOF_DRAWS: readonly DrawSpec[] = [
     least: 3,
     hint: 'Click its corners from above; double-click to end. Low and open to the sky: as near to its tank, and higher, as the ground allows.',
   },
-  { id: 'roof-of-building', name: 'Roof of a building', what: 'point', least: 1, most: 1, hint: 'Click into a building that is drawn.' },
+  {
+    id: 'roof-of-building',
+    name: 'Roof of a building',
+    what: 'point',
+    least: 1,
+    most: 1,
+    isInside: true,
+    hint: 'Click into a building that is drawn.',
+  },
 ];
