@@ -83,7 +83,7 @@ export class JoinedGroup {
     );
   }
 
-  /** Volumes and outflows against what must be, by levels; returns the largest miss [m3]. */
+  /** Volumes and outflows against what must be, by levels, and what joints carry there; returns the largest miss [m3]. */
   private miss(levels: Float64Array, stepS: number): number {
     const { pools, joints, residual, targets, later, out, ran, isEmpty } = this;
     for (let j = 0; j < pools.length; j++) {
@@ -116,7 +116,7 @@ export class JoinedGroup {
         rows[j * width + j] = 1;
         continue;
       }
-      const more = pools[j].outflowAt(levels[j] + FEEL_M) - out[j];
+      const more = pools[j].letsOut ? pools[j].outflowAt(levels[j] + FEEL_M) - out[j] : 0;
       rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * more) / FEEL_M;
       rows[j * width + n] = -residual[j];
     }
@@ -180,6 +180,7 @@ export class JoinedGroup {
         levels[j] = rootOf(over, pool.floorM, Math.max(pool.floorM, levels[j]) + 0.01);
       }
     }
+    this.miss(levels, stepS);
   }
 
   /**
@@ -187,7 +188,7 @@ export class JoinedGroup {
    * Joints are taken at the end alone: they answer faster than any step.
    */
   step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): number {
-    const { pools, joints, levels, targets, later, brought } = this;
+    const { pools, joints, levels, targets, later, brought, ran } = this;
     const { meanIn } = on;
     const stepS = n * on.stepS;
     if (this.rests(i, meanIn)) {
@@ -200,7 +201,7 @@ export class JoinedGroup {
       const there = pool.volumeM3[i] + stepS * meanIn[j];
       // What leaves by the flow at the beginning of the step can never be more than there is.
       const most = pool.leftBefore > 0 ? Math.max(0, 1 - there / (stepS * pool.leftBefore)) : 0;
-      later[j] = Math.max(pool.laterShare(i, stepS), most);
+      later[j] = pool.letsOut ? Math.max(pool.laterShare(i, stepS), most) : 0.5;
       targets[j] = there - (1 - later[j]) * stepS * pool.leftBefore;
       // It goes on as it came.
       levels[j] = Math.max(pool.floorM, pool.levelM[i] + (i === 0 ? 0 : n * (pool.levelM[i] - pool.levelM[i - 1])));
@@ -212,9 +213,11 @@ export class JoinedGroup {
     for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j]));
     if (n > 1 && stirs > 1) return stirs;
     brought.fill(0);
-    for (const { a, b, outlet, flowAt } of joints) {
-      const q = flowAt(levels[a], levels[b]);
-      pools[a].flows[outlet].fill(q, i, i + n);
+    for (let k = 0; k < joints.length; k++) {
+      const { a, b, outlet } = joints[k];
+      const q = ran[k];
+      if (n === 1) pools[a].flows[outlet][i] = q;
+      else pools[a].flows[outlet].fill(q, i, i + n);
       brought[a] -= q * stepS;
       brought[b] += q * stepS;
     }

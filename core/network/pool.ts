@@ -130,6 +130,11 @@ export class Pool {
     this.before.set(this.now);
   }
 
+  /** Whether water leaves it by itself: not only over joints. */
+  get letsOut(): boolean {
+    return this.own.length > 0 || this.soak > 0 || this.sumBefore > 0;
+  }
+
   volumeAt(level: number): number {
     return this.volumeOf.at(level);
   }
@@ -142,6 +147,7 @@ export class Pool {
   /** All outflow through its own outlets and soakage at a level [m3/s]; leaves its parts in `now`. */
   outflowAt(level: number): number {
     const { own, now, soak } = this;
+    if (!this.letsOut) return 0;
     const { outlets } = this.store;
     let sum = 0;
     for (let k = 0; k < own.length; k++) {
@@ -154,7 +160,7 @@ export class Pool {
       const q = soak * wet * this.wettedOf.at(level);
       now[own.length] = q;
       sum += q;
-    }
+    } else now[own.length] = 0;
     return sum;
   }
 

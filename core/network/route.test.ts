@@ -161,6 +161,12 @@ describe('soil that is full', () => {
     expect(run.volumeM3[30]).toBeCloseTo(10 + 18 - 0.3 - 1.8, 0);
     expect(run.volumeM3[100] - run.volumeM3[40]).toBeCloseTo(60 * 60 * 0.01, 9);
   });
+  it('once it is full, what is told to run out is what the way out passes, and nothing that soaked before', () => {
+    const out = { id: 'o', to: 'ground', lagS: 0, flowAt: (levelM: number) => 0.02 * Math.max(0, levelM - 0.1) };
+    const store: RoutedStore = { id: 'a', stage: tank(100, 3), startM: 0.1, inflow: Array.from({ length: 100 }, () => 0.01), soakMPerS: 1e-5, soakRoomM3: 2, outlets: [out] }; // prettier-ignore
+    const run = route({ stores: [store], stepS: 60, steps: 100 }).stores.get('a')!;
+    for (const k of [10, 20, 50, 99]) expect(run.outM3s[k]).toBeCloseTo(out.flowAt(run.levelM[k]), 9);
+  });
   it('never soaks more than its room, loses no water, and stands no lower for having less', () => {
     fc.assert(
       fc.property(cascades, fc.double({ min: 0, max: 5, noNaN: true }), ([specs, rain], room) => {

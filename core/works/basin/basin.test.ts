@@ -137,6 +137,16 @@ describe('earth of a wall', () => {
     expect([earth.heightM, earth.toeHeightM, earth.lengthM]).toEqual([2, 2, expect.closeTo(40, 6)]);
     expect(wallEarth({ ...shape, levels: { crestM: 99, floorM: 98 } }, wall)).toMatchObject({ earthM3: 0, lengthM: 0, heightM: 0 });
   });
+  it('meets the ground between the places it is known at; a foot farther out than those is not told', () => {
+    const wall = measureWall(flat, WALL);
+    const earth = (crestM: number, waterSlopeHV: number) =>
+      wallEarth({ levels: { crestM, floorM: 100 }, dimensions: { ...SHAPE, waterSlopeHV }, settlementPercent: 0 }, wall);
+    // 1 m of crest and 2 m of height at 3.1 to 1 on one side, 1 m and 2 to 1 on the other: 7.2 m and 5 m.
+    expect(earth(102, 3.1)?.baseM2).toBeCloseTo(40 * 12.2, 6);
+    expect([earth(108, 4.2)?.heightM, earth(108, 4.5)]).toEqual([8, null]);
+    // On level ground no side is the lower one: it is the left.
+    expect(wall.waterSide).toBe(1);
+  });
   it('on sloping ground is that between the wall’s outline and the ground, by a fine comb', () => {
     const slope = gridOf((_x, y) => 0.1 * y, { cells: 101, cellM: 2 });
     const wall = measureWall(slope, WALL);
@@ -235,6 +245,10 @@ describe('a wall that no valley closes', () => {
       expect(ground.roundAt).toEqual([60, 100]);
       expect(ground.roundSlope).toBeCloseTo(0.05, 4);
     }
+    // Measured at other distances, by more corners, it is the same.
+    const coarse = gridOf((x) => 100 + 0.05 * x, { cells: 51, cellM: 4 });
+    const bent = on([[100, 100], [80, 101], [60, 100]], coarse); // prettier-ignore
+    expect([bent.roundAt, bent.roundSlope]).toEqual([[60, 100], expect.closeTo(0.05, 3)]);
     // On level ground water still spreads at 1 %; of two ends alike it is the first.
     expect([on(across, flat).roundSlope, on(across, flat).roundAt]).toEqual([0.01, [60, 100]]);
   });
@@ -255,6 +269,10 @@ it('a pit behind a wall is dug from the same ground, and adds to what the wall h
   const basin = basinOf(both, ground);
   const alone = basinOf(WALLED, measureBasin(WALLED, { grid }));
   expect(basin.dugM3).toBeGreaterThan(50);
+  // Over its crest water falls where the ground behind is lowest, not at the rim of the pit.
+  const [top] = brimOutlets(both, ground, out);
+  expect(top.dischargeAt).toEqual(ground.bottomAt);
+  expect(top.dischargeAt).not.toEqual(ground.rim?.lowestAt);
   const more = waterAt(basin, 105.9).volumeM3 - waterAt(alone, 105.9).volumeM3;
   expect(Math.abs(more / basin.dugM3 - 1)).toBeLessThan(0.15);
 });

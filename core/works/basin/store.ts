@@ -92,8 +92,8 @@ function stageOf(basin: Basin, floorM: number, topM: number): Stage {
 }
 
 /** The lowest place of the wall, where water that tops it falls. */
-function lowestOf(pond: Earthwork, ground: BasinGround): Point {
-  return ground.wall && pond.wall ? ground.bottomAt : (ground.rim?.lowestAt ?? ground.bottomAt);
+function lowestOf({ wall, rim, bottomAt }: BasinGround): Point {
+  return wall ? bottomAt : (rim?.lowestAt ?? bottomAt);
 }
 
 /** Ways out nobody made: over the wall's crest or the pit's rim, and round the ends of the wall. */
@@ -107,7 +107,7 @@ export function brimOutlets(pond: Earthwork, ground: BasinGround, outside: (at: 
     kind: 'bank',
     levelM: crestM,
     ...(ground.wall && pond.levels.crestM === crestM ? { levelBy: 'levels.crestM' } : {}),
-    dischargeAt: outside(lowestOf(pond, ground)),
+    dischargeAt: outside(lowestOf(ground)),
     flowAt: ground.wall ? grassedSillLaw({ lengthM: ground.wall.lengthM, levelM: crestM }) : sideSlopeLaw({ slope: 0.02, levelM: crestM }),
     ...(ground.wall ? { breaks: { bottomM: ground.bottomM } } : {}),
   };
