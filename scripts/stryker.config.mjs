@@ -6,6 +6,8 @@ export default {
   mutate: JSON.parse(process.env.MUTATE ?? '[]'),
   jest: { projectType: 'custom', configFile: 'scripts/jest.mutants.config.mjs', enableFindRelatedTests: false },
   // Every test of the folder: many put a work in its place once, outside of any single test.
+  // Tests of derive take longer than the usual five minutes together.
+  dryRunTimeoutMinutes: 40,
   coverageAnalysis: 'all',
   concurrency: Number(process.env.MUTANTS_AT_ONCE ?? 2),
   incremental: true,

@@ -3,6 +3,7 @@ import type { Line, Point } from '../geometry/index.ts';
 import type { Cover } from '../ground/index.ts';
 import type { Grid, Reshape } from '../terrain/index.ts';
 import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
+import type { Built } from './built.ts';
 import type { Channel } from './channel.ts';
 import type { Check, Missing, Rule } from './check.ts';
 import type { BuildStep, QuantityLine, SheetPart } from './make.ts';
@@ -192,6 +193,8 @@ export interface PlacedWork {
   readonly section?: (waterM: number | null) => SectionShape;
   /** Where water of one of its stores lies on the ground, and how deep its floor is dug; left out, its host's line tells, or nothing soaks in. */
   readonly beds?: (store: string) => { readonly line: Line; readonly dugM: number } | null;
+  /** What it makes of the ground; left out, nothing that shows, or nothing its descriptor does not tell already. */
+  readonly built?: Built;
   /** The edge of its water at a level, for drawing and for flags. */
   readonly waterRings?: (levelM: number) => readonly Line[];
 }

@@ -137,13 +137,18 @@ describe('earth of a wall', () => {
     expect([earth.heightM, earth.toeHeightM, earth.lengthM]).toEqual([2, 2, expect.closeTo(40, 6)]);
     expect(wallEarth({ ...shape, levels: { crestM: 99, floorM: 98 } }, wall)).toMatchObject({ earthM3: 0, lengthM: 0, heightM: 0 });
   });
-  it('meets the ground between the places it is known at; a foot farther out than those is not told', () => {
+  it('meets the ground between the places it is known at; one whose foot lies farther out than sections reach still has its height', () => {
     const wall = measureWall(flat, WALL);
     const earth = (crestM: number, waterSlopeHV: number) =>
       wallEarth({ levels: { crestM, floorM: 100 }, dimensions: { ...SHAPE, waterSlopeHV }, settlementPercent: 0 }, wall);
     // 1 m of crest and 2 m of height at 3.1 to 1 on one side, 1 m and 2 to 1 on the other: 7.2 m and 5 m.
     expect(earth(102, 3.1)?.baseM2).toBeCloseTo(40 * 12.2, 6);
-    expect([earth(108, 4.2)?.heightM, earth(108, 4.5)]).toEqual([8, null]);
+    // 8 m at 4.2 to 1 end 34.6 m out; at 4.5 to 1 they are counted as far as 36 m.
+    expect([earth(108, 4.2)?.heightM, earth(108, 4.5)?.heightM]).toEqual([8, 8]);
+    expect([earth(108, 4.2)?.baseM2, earth(108, 4.5)?.baseM2]).toEqual([
+      expect.closeTo(40 * (34.6 + 17), 6),
+      expect.closeTo(40 * (36 + 17), 6),
+    ]);
     // On level ground no side is the lower one: it is the left.
     expect(wall.waterSide).toBe(1);
   });

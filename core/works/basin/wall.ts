@@ -85,7 +85,7 @@ export interface WallEarth {
 
 type WallShape = Pick<Earthwork, 'levels' | 'dimensions' | 'settlementPercent'>;
 
-/** Area of one section between the ground and the wall's outline, the width it stands on, and the level of its outer foot; null where that is not known. */
+/** Area of one section between the ground and the wall's outline, the width it stands on, and the level of its outer foot; null where it stands on unknown ground. */
 function sectionOf(
   { levels, dimensions }: WallShape,
   ground: Float64Array,
@@ -104,8 +104,8 @@ function sectionOf(
   let toeM = ground[half];
   for (const side of [1, -1]) {
     let before = above(half);
-    for (let k = half + side; ; k += side) {
-      // Nothing is known past the ends of the section either: a wall whose foot lies beyond them is not told.
+    // A great dam's foot lies farther out than sections reach: its earth is counted that far, so that its height is still judged.
+    for (let k = half + side; k >= 0 && k < ground.length; k += side) {
       const here = above(k);
       if (Number.isNaN(here)) return null;
       // To the place where the side meets the ground, straight between samples.
@@ -120,7 +120,7 @@ function sectionOf(
   return { areaM2, widthM, toeM };
 }
 
-/** Earth, key and topsoil of a wall, section by section; null where a foot of it stands on unknown ground, or farther out than sections reach. */
+/** Earth, key and topsoil of a wall, section by section; null where a foot of it stands on unknown ground. */
 export function wallEarth(pond: WallShape, ground: WallGround): WallEarth | null {
   const { keyDepthM, keyWidthM, stripM } = pond.dimensions;
   let [earth, lengthM, baseM2, heightM, toeHeightM] = [0, 0, 0, 0, 0];

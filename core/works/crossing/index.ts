@@ -1,5 +1,5 @@
 import { crossingDescriptor } from './descriptor.ts';
-import type { Figure, Host, Outlet, PlacedWork, SectionShape, Store, StormFacts, Technique } from '../../contract/index.ts';
+import type { Built, Figure, Host, Outlet, PlacedWork, SectionShape, Store, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { CULVERT_BARREL, FULL_PIPE, INLETS, culvertHead, culvertLaw, grassedSillLaw } from '../../hydraulics/index.ts';
@@ -8,6 +8,7 @@ import {
   type BasinGround,
   type Earthwork,
   type WallEarth,
+  basinBuilt,
   basinOf,
   measureBasin,
   storeOf,
@@ -16,6 +17,7 @@ import {
   wallGroundAt,
   waterAt,
 } from '../basin/index.ts';
+import { builtTogether, notchBuilt } from '../built.ts';
 import { runRules } from '../rules.ts';
 import { CROSSING_RULES, type CrossingFacts } from './checks.ts';
 import { type Crossing, pipeLength } from './model.ts';
@@ -271,6 +273,14 @@ function sectionOf({ crossing }: Made, waterM: number | null): SectionShape {
   };
 }
 
+/** The road's bank, lower where the road dips or water is to run over it. */
+function builtOf(made: Made, wall: Earthwork): Built {
+  const { form, line, levels, dimensions } = made.crossing;
+  const bank = basinBuilt(wall, made.ground);
+  if (form === 'culvert' || dimensions.dipLengthM === 0) return bank;
+  return builtTogether([bank, notchBuilt(line, { atM: lowestAt(made), lengthM: dimensions.dipLengthM, levelM: levels.dipM })]);
+}
+
 function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
   const wall = asWall(crossing);
   const made: Made = { crossing, ground, basin: basinOf(wall, ground), earth: ground.wall ? wallEarth(wall, ground.wall) : null };
@@ -294,6 +304,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
       return quantitiesOf(crossing, { earthM3: made.earth?.earthM3 ?? null, lengthM: lineLength(crossing.line) });
     },
     buildSteps: () => stepsOf(crossing),
+    built: builtOf(made, wall),
     pegs: () => {
       const ends = [
         { name: 'pipe in', reach: -pipeLength(crossing) / 2, levelM: inletM },

@@ -1,10 +1,12 @@
 // A grassed channel cut into natural ground beside a wall: a level control section, then a slope down.
 import { cutSpillwayDescriptor } from './descriptor.ts';
-import type { Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
+import type { Built, Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
+import { nearestOnLine } from '../../geometry/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
 import { beginWayOut } from '../beginning.ts';
+import { boxAround, sideUp } from '../built.ts';
 import { type HostPlace, pegAt, placeOnHost } from '../on-host.ts';
 import { cureBy, gradeMin, runRules } from '../rules.ts';
 import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, peakThrough } from '../ways-out.ts';
@@ -211,6 +213,25 @@ function sectionOf(cut: CutSpillway, place: HostPlace, waterM: number | null): S
   };
 }
 
+/** How far below its control the cut is followed until it comes out of the ground [m]. */
+const DAYLIGHT_M = 30;
+
+/** Its way in and its control are level; on at that level until it comes out of the ground, its sides through ground and wall alike. */
+function builtOf({ levels: { sillM }, dimensions }: CutSpillway, { at: middle }: HostPlace, host: Host): Built {
+  const { bottomWidthM: b, sideSlopeHV: z, inletLengthM, controlLengthM } = dimensions;
+  const [dx, dy] = host.downhillAt(nearestOnLine(middle, host.line).atM);
+  const reachM = Math.max(inletLengthM, controlLengthM + DAYLIGHT_M);
+  return {
+    box: boxAround([middle], reachM + b / 2),
+    levelAt: ([x, y], { madeM }) => {
+      const [east, north] = [x - middle[0], y - middle[1]];
+      const [onM, asideM] = [east * dx + north * dy, Math.abs(east * dy - north * dx)];
+      if (onM > controlLengthM + DAYLIGHT_M) return madeM;
+      return Math.min(madeM, sillM + sideUp(Math.max(asideM - b / 2, -inletLengthM - onM), z));
+    },
+  };
+}
+
 function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): PlacedWork {
   const outlet = outletOf(cut, place);
   const factsOf = (facts: StormFacts): CutFacts => ({ ...facts, cut, place, outlet });
@@ -222,6 +243,7 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
     checks: (facts) => runRules(CUT_RULES, factsOf(facts), cut.id),
     quantities: () => quantitiesOf(cut, place),
     buildSteps: () => stepsOf(cut),
+    ...(host ? { built: builtOf(cut, place, host) } : {}),
     pegs: () => pegAt(place, { name: 'control', role: 'sill', levelM: cut.levels.sillM }),
     marks: [{ id: `${cut.id}:sill`, work: cut.id, name: cut.name, role: 'sill', levelM: cut.levels.sillM, path: 'levels.sillM' }],
     section: (waterM) => sectionOf(cut, place, waterM),

@@ -1,10 +1,11 @@
 // A graded drain with a bank on its lower side: it catches water and carries it to a place that can take it.
 import { diversionDescriptor } from './descriptor.ts';
-import type { Figure, Outlet, PlacedWork, SectionShape, Stage, StormFacts, Technique } from '../../contract/index.ts';
+import type { Built, Figure, Outlet, PlacedWork, SectionShape, Stage, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, trapezoid, uniformFlow } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
+import { boxAround, seenFrom, sideUp } from '../built.ts';
 import { type LipGround, downhillAt, measureLip } from '../lip.ts';
 import { DIVERSION_RULES } from './checks.ts';
 import { type Diversion, EARTH_N, LEAST_SLOPE, evenFlow, fallOf, stands } from './model.ts';
@@ -120,6 +121,29 @@ function figuresOf({ drain, ground }: Made, { designPeakM3s: Q }: StormFacts, sh
   ];
 }
 
+/** Top and outer side of the bank its earth makes on the lower side: common practice. */
+const [BANK_TOP_M, BANK_HV] = [0.6, 2];
+
+/** Its bed falls evenly from end to end; what is dug makes a bank beside it, as high as it is deep. */
+function builtOf({ drain, ground }: Made): Built {
+  const { floorWidthM: b, sideSlopeHV: z, depthM } = drain.dimensions;
+  const { startM, endM } = drain.levels;
+  const see = seenFrom(drain.line);
+  const rimM = b / 2 + z * depthM;
+  return {
+    box: boxAround(drain.line, rimM + BANK_TOP_M + 3 * BANK_HV * depthM + z * depthM + 1),
+    levelAt: (at, { madeM }) => {
+      const { atM, asideM, beyondM } = see(at);
+      const bedM = startM + ((endM - startM) * atM) / ground.lengthM;
+      const side = bedM + sideUp(Math.max(Math.abs(asideM) - b / 2, beyondM), z);
+      const downM = -asideM * ground.downhillSide;
+      const outer = bedM + depthM - Math.max(0, downM - rimM - BANK_TOP_M, beyondM) / BANK_HV;
+      const dug = Math.min(madeM, side);
+      return downM > b / 2 ? Math.max(dug, Math.min(side, outer)) : dug;
+    },
+  };
+}
+
 function sectionOf(drain: Diversion, waterM: number | null): SectionShape {
   const { floorWidthM: b, sideSlopeHV: z, depthM } = drain.dimensions;
   const { endM } = drain.levels;
@@ -131,8 +155,8 @@ function sectionOf(drain: Diversion, waterM: number | null): SectionShape {
     [-b / 2, endM],
     [b / 2, endM],
     [top, endM + depthM],
-    [top + 0.6, endM + depthM],
-    [top + 0.6 + 2 * depthM, endM + 0.2 * depthM],
+    [top + BANK_TOP_M, endM + depthM],
+    [top + BANK_TOP_M + 2 * depthM, endM + 0.2 * depthM],
   ];
   return {
     title: 'Section at its lower end',
@@ -193,6 +217,7 @@ function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
     checks: (facts) => runRules(DIVERSION_RULES, { ...facts, drain, ground, endM: ground.groundM[last] }, drain.id),
     quantities: () => quantitiesOf(drain, ground.lengthM),
     buildSteps: () => stepsOf(drain),
+    built: builtOf(made),
     pegs: (intervalM) => {
       const count = Math.max(1, Math.ceil(ground.lengthM / intervalM));
       return Array.from({ length: count + 1 }, (_, k) => {

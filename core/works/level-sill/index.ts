@@ -9,6 +9,7 @@ import { quantitiesOf, stepsOf } from './making.ts';
 import { groundBelow, workedHead } from './law.ts';
 import { type LevelSill, isGrassed, newSill } from './model.ts';
 import { beginWayOut } from '../beginning.ts';
+import { notchBuilt } from '../built.ts';
 import { type SillSize, sizeSill } from './size.ts';
 
 export * from './model.ts';
@@ -113,6 +114,7 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
       runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
     quantities: () => quantitiesOf(sill),
     buildSteps: () => stepsOf(sill),
+    ...(host ? { built: notchBuilt(host.line, { atM: sill.atM, lengthM: sill.dimensions.lengthM, levelM: sill.levels.sillM }) } : {}),
     pegs: () => pegsOf(sill, ground),
     marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
   };

@@ -1,7 +1,8 @@
 // Swales in a set: down a slope, each along its contour, one shape for all; what one spills the next takes in.
-import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
+import type { Built, Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Line, pointAlong } from '../../geometry/index.ts';
+import { builtTogether, troughBuilt } from '../built.ts';
 import { type LipGround, groundAlong, measureLip } from '../lip.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
@@ -118,6 +119,12 @@ const marksOf = (work: SwaleSet, rows: readonly Row[]): LevelMark[] =>
     path: null,
   }));
 
+/** One swale of a set as it is made, its bank lower where it spills. */
+function builtOf({ dimensions }: SwaleSet, { line, ground, floorM, crestM, spillM, spillAtM }: Row): Built {
+  const half = dimensions.spillLengthM / 2;
+  return troughBuilt({ line, ground, dimensions, floorM, crestAt: (atM) => (Math.abs(atM - spillAtM) <= half ? spillM : crestM) });
+}
+
 function placeSet(work: SwaleSet, grounds: readonly LipGround[]): PlacedWork {
   const rows = rowsOf(work, grounds);
   return {
@@ -128,6 +135,7 @@ function placeSet(work: SwaleSet, grounds: readonly LipGround[]): PlacedWork {
     checks: (facts) => runRules(SET_RULES, { ...facts, work, rows }, work.id),
     quantities: () => quantitiesOf(work, rows),
     buildSteps: () => stepsOf(work, rows),
+    built: builtTogether(rows.map((row) => builtOf(work, row))),
     pegs: (intervalM) => pegsOf(rows, intervalM),
     marks: marksOf(work, rows),
     section: (waterM) => sectionOf(work, rows[0], waterM),

@@ -4,12 +4,13 @@ import type { Worksheet } from '../../formula/index.ts';
 import { lineLength, pointAlong } from '../../geometry/index.ts';
 import { runRules } from '../rules.ts';
 import { SWALE_RULES } from './checks.ts';
+import { troughBuilt } from '../built.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { type Swale } from './model.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import { balancedCrest, earthOf } from './quantities.ts';
 import { SWALE_BANK, SWALE_CUT, SWALE_WATER } from '../trough.ts';
-import { lowPlacesOf, meanSection, storeOf } from './store.ts';
+import { crestAlong, lowPlacesOf, meanSection, storeOf } from './store.ts';
 
 import { beginSwale } from './begin.ts';
 
@@ -82,6 +83,7 @@ function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
     quantities: () => quantitiesOf(swale, ground),
     buildSteps: () => stepsOf(swale, ground),
+    built: troughBuilt({ line: swale.line, ground, dimensions: swale.dimensions, floorM: swale.levels.floorM, crestAt: crestAlong(swale) }),
     pegs: (intervalM) => pegsOf(swale, ground, intervalM),
     marks: [
       {

@@ -65,6 +65,12 @@ export function lowPlacesOf(swale: Swale): LowPlace[] {
 export const fuseOf = (swale: Swale): NonNullable<Swale['fuse']>[] =>
   swale.fuse && swale.fuse.crestM < swale.levels.bankCrestM ? [swale.fuse] : [];
 
+/** Crest of its bank as designed, by distance along it: lower where it is to go first. */
+export const crestAlong = (swale: Swale): ((atM: number) => number) => {
+  const fuses = fuseOf(swale);
+  return (atM) => fuses.find((f) => atM >= f.fromM && atM <= f.toM)?.crestM ?? swale.levels.bankCrestM;
+};
+
 /** The bank as a way out: each low place a weir of its own, then the whole crest. */
 function bankOutlets(swale: Swale, ground: LipGround): Outlet[] {
   const outside = (atM: number): Point => {
