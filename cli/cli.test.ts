@@ -212,6 +212,10 @@ describe('the command line', () => {
     const again = await run<{ kind: string; ncols: number; minM: number }>('import', out);
     expect([again.kind, again.minM]).toEqual(['terrain', expect.closeTo(told.minM, 3)]);
     expect(await refusal('export', project, '--to', 'tif')).toBe('cli.out@');
+    // With the works in it: the swale's floor is dug, its bank stands over the ground, and both are told by name.
+    const built = await run<{ made: string[]; left: string[]; minM: number; cells: number }>('export', project, '--to', 'asc', '--ground', 'built', '--out', path('built.asc')); // prettier-ignore
+    expect([built.made, built.left, built.cells > told.cells]).toEqual([['w1', 's1'], [], true]);
+    expect(await refusal('export', project, '--to', 'asc', '--ground', 'bare', '--out', out)).toBe('cli.ground@');
     // A survey 2 m above the ground, from a peg of its own.
     const ground = await run<{ extent: { west: number; south: number } }>('import', out);
     const { west, south } = ground.extent;

@@ -239,7 +239,7 @@ async function exportDrawing(args: Arguments): Promise<string> {
 }
 
 async function exportCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'contours', 'out']);
+  const args = readArguments(words, ['pegs', 'hi', 'interval', 'option', 'to', 'ground', 'contours', 'out']);
   const ground = GROUND_FORMATS.find((f) => f === args.options.get('to'));
   if (ground) return exportGround(args, ground);
   if (args.options.get('to') === 'xlsx') return exportTables(args);

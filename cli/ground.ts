@@ -1,6 +1,6 @@
 // What is written into files: the ground of a project, with or without a survey laid into it, and tables.
 import { basename } from 'node:path';
-import { Graph, derive, groundModel } from '#core/derive';
+import { Graph, builtGround, derive, groundModel } from '#core/derive';
 import {
   type Crs,
   GROUND_ENDINGS,
@@ -37,15 +37,21 @@ async function writeOut(grid: Grid, on: { readonly out: string; readonly format:
   return { bytes: bytes.length, prj: beside };
 } // prettier-ignore
 
-/** The ground, as works shape it: `--to` a format, `--out` a file. */
+const GROUNDS = ['shaped', 'built'] as const;
+
+/** The ground as works shape it, or with `--ground built` with all that is to be made cut and filled into it: `--to` a format, `--out` a file. */
 export async function exportGround(args: Arguments, format: GroundFormat): Promise<string> {
   const { project: found, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
   const out = args.options.get('out') ?? fail('cli.out', '--out is missing', { do: `Name the file to write, for example ground.${GROUND_ENDINGS[format]}.` });
   const project = { ...found, activeOption: args.options.get('option') ?? found.activeOption };
-  const model = groundModel(project, { registry, grids, graph: new Graph() });
+  const said = args.options.get('ground') ?? GROUNDS[0];
+  const which = GROUNDS.find((g) => g === said) ?? fail('cli.ground', `--ground is "${said}"`, { do: `Use one of ${GROUNDS.join(', ')}.` });
+  const context = { registry, grids, graph: new Graph() };
+  const model = groundModel(project, context);
   if (!model) return fail('terrain.none', 'there is no ground in it', { where: { file }, do: 'Bring in terrain first.' });
-  const written = await writeOut(model.grid, { out, format, project, file });
-  return toJson({ written: out, ...written, crs: project.site.crs, ...statsOf(model.grid) });
+  const { grid, ...works } = which === 'built' ? builtGround(project, context) : { grid: model.grid };
+  const written = await writeOut(grid, { out, format, project, file });
+  return toJson({ written: out, ...written, crs: project.site.crs, ...statsOf(grid), ...works });
 } // prettier-ignore
 
 /** Stores, quantities, pegs and checks as a spreadsheet, in the file `--out` names. */

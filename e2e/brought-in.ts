@@ -65,6 +65,12 @@ export function broughtIn(open: () => Bench): void {
       expect(new TextDecoder().decode(await v.downloaded('.xml'))).toMatch(
         /epsgCode="32626"[\s\S]*<Surface name="Ground"[\s\S]*<F>\d+ \d+ \d+<\/F>/,
       );
+      // The same with the works in it: what is to be made, by name.
+      await v.page.$eval('::-p-aria([name="With the works built into it"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.keyboard.press('Space');
+      await v.press('Ground as ASCII grid');
+      expect(Object.keys(unzipSync(await v.downloaded('built-ground.zip')))).toHaveLength(2);
+      await v.reads('body', /Built into the ground: Ridge swale, .*Emergency sill/);
       expect(await serious(v)).toEqual([]);
       expect(v.errors).toEqual([]);
     }, 180000);

@@ -17,6 +17,7 @@ export * from './tell/machine.ts';
 export type * from './types.ts';
 export * from './ask/compare.ts';
 export * from './ask/begin.ts';
+export * from './ask/built.ts';
 export * from './ask/land.ts';
 export * from './ask/gauge.ts';
 export * from './ask/ground-questions.ts';

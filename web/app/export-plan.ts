@@ -1,6 +1,7 @@
 // What goes out of the plan: drawings, tables, the ground, pegs.
 import type { DrawingFormat, GroundFormat, PegFormat } from '#core/formats';
-import { optionOf } from '#core/project';
+import type { GroundBuilt } from '#core/derive';
+import { type Project, optionOf } from '#core/project';
 import { askNow } from './ask.ts';
 import { download, fileName } from './export.ts';
 import { runJob } from './jobs.ts';
@@ -14,12 +15,14 @@ interface Written {
   readonly does: (work: FileWork) => Promise<Answer<{ readonly blob: Blob; readonly name: string }>>;
 }
 
-async function leave({ title, what, does }: Written): Promise<void> {
+/** Whether it went out. */
+async function leave({ title, what, does }: Written): Promise<boolean> {
   const answer = await runJob(title, does);
-  if (!answer) return;
+  if (!answer) return false;
   const project = useApp.getState().history?.project.name ?? '';
   if (answer.ok) download(`${fileName(project)}-${answer.value.name}`, answer.value.blob);
   else notify({ tone: 'mend', title: `${what} not exported`, problems: answer.problems });
+  return answer.ok;
 }
 
 /** An answer under the name of its file. */
@@ -50,16 +53,29 @@ export async function exportTables(): Promise<void> {
   });
 }
 
-/** The ground as works shape it, for other programs and machines. */
-export async function exportGround(format: GroundFormat): Promise<void> {
+/** The ground as works shape it, for other programs and machines; or with all that is to be made cut and filled into it. */
+export async function exportGround(format: GroundFormat, isBuilt: boolean): Promise<void> {
   const { history, terrain } = useApp.getState();
   if (!history || !terrain) return;
   const { name, site } = history.project;
+  const built = isBuilt ? await askNow({ name: 'builtGround', args: {} }, { tells: true }) : null;
+  if (isBuilt && !built) return;
+  const ground = built ? { frame: built.grid, z: built.grid.z } : terrain;
+  const called = built ? 'built-ground' : 'ground';
   const does: Written['does'] = async (work) => {
-    const told = await work.ground(terrain, { format, name, crs: site.crs });
-    return told.ok ? { ok: true, value: { blob: told.value.blob, name: `ground.${told.value.ending}` } } : told;
+    const told = await work.ground(ground, { format, name, crs: site.crs });
+    return told.ok ? { ok: true, value: { blob: told.value.blob, name: `${called}.${told.value.ending}` } } : told;
   };
-  await leave({ title: 'Writing the ground', what: 'The ground was', does });
+  if ((await leave({ title: 'Writing the ground', what: 'The ground was', does })) && built) tellBuilt(history.project, built);
+}
+
+/** Says which works the ground that went out has in it, and which it has not. */
+function tellBuilt(project: Project, { made, left }: Pick<GroundBuilt, 'made' | 'left'>): void {
+  const names = new Map(optionOf(project).works.map((w) => [w.id, w.name]));
+  const list = (ids: readonly string[]): string => ids.flatMap((id) => names.get(id) ?? []).join(', ');
+  const isIn =
+    made.length === 0 ? 'Nothing is built into the ground: no work that moves earth is to be made' : `Built into the ground: ${list(made)}`;
+  notify({ tone: 'fine', title: left.length === 0 ? `${isIn}.` : `${isIn}. Not in it: ${list(left)}.`, problems: [] });
 }
 
 /** The pegs as computed, in one of the open formats. */

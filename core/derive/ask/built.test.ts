@@ -6,7 +6,7 @@ import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError } from '../../project/index.ts';
 import { type Grid, cellAt, centreOf, levelAt } from '../../terrain/index.ts';
 import { context } from '../../testing/ground.ts';
-import { LIP_M, SILL, SWALE, derived, planeProject } from '../../testing/projects.ts';
+import { LIP_M, SWALE, derived, planeProject } from '../../testing/projects.ts';
 import { CUT, DRAIN, EVERY_KIND, POND, POND_SILL, ROAD, valleyAt, valleyProject } from '../../testing/valley.ts';
 import { SET } from '../../testing/valley-fields.ts';
 import { registry } from '../../works/index.ts';

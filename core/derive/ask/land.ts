@@ -48,6 +48,7 @@ import {
 } from '../../terrain/index.ts';
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { beginWorks } from './begin.ts';
+import { builtGround } from './built.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { liveWorks } from '../scenario/scenario.ts';
 import { compareWithout, reopen } from './compare.ts';
@@ -313,4 +314,5 @@ export const LAND_QUESTIONS = {
   compare: compareWithout,
   reopen,
   begin: beginWorks,
+  builtGround,
 } as const;
