@@ -208,17 +208,14 @@ describe('the command line', () => {
   it('exports the ground, and lays a survey into it', async () => {
     const out = path('ground.asc');
     const told = await run<{ cells: number; minM: number; crs: null }>('export', project, '--to', 'asc', '--out', out);
-    expect(told.crs).toBeNull();
-    const again = await run<{ kind: string; ncols: number; minM: number }>('import', out);
-    expect([again.kind, again.minM]).toEqual(['terrain', expect.closeTo(told.minM, 3)]);
+    const again = await run<{ kind: string; minM: number; extent: { west: number; south: number } }>('import', out);
+    expect([told.crs, again.kind, again.minM]).toEqual([null, 'terrain', expect.closeTo(told.minM, 3)]);
     expect(await refusal('export', project, '--to', 'tif')).toBe('cli.out@');
-    // With the works in it: the swale's floor is dug, its bank stands over the ground, and both are told by name.
     const built = await run<{ made: string[]; left: string[]; minM: number; cells: number }>('export', project, '--to', 'asc', '--ground', 'built', '--out', path('built.asc')); // prettier-ignore
     expect([built.made, built.left, built.cells > told.cells]).toEqual([['w1', 's1'], [], true]);
     expect(await refusal('export', project, '--to', 'asc', '--ground', 'bare', '--out', out)).toBe('cli.ground@');
     // A survey 2 m above the ground, from a peg of its own.
-    const ground = await run<{ extent: { west: number; south: number } }>('import', out);
-    const { west, south } = ground.extent;
+    const { west, south } = again.extent;
     const points = Array.from({ length: 25 }, (_, k) => [west + 20 + 5 * (k % 5), south + 20 + 5 * Math.floor(k / 5)] as const);
     const survey = put('yard.csv', ['x,y,z', ...points.map(([x, y]) => `${x},${y},500`)].join('\n'));
     const made = path('patched.tif');
@@ -228,9 +225,8 @@ describe('the command line', () => {
     expect((await run<{ written: null; shiftM: number }>('patch', project, survey)).written).toBeNull();
     expect(await refusal('patch', project)).toBe('cli.missing@');
     expect(await refusal('patch', project, survey, '--feather', '-1')).toBe('cli.feather@');
-    expect(await refusal('patch', project, put('far.csv', 'x,y,z\n900000,900000,1\n900009,900000,1\n900000,900009,2\n'))).toMatch(
-      /^terrain\.apart@/,
-    );
+    const far = put('far.csv', 'x,y,z\n900000,900000,1\n900009,900000,1\n900000,900009,2\n');
+    expect(await refusal('patch', project, far)).toMatch(/^terrain\.apart@/);
     expect(await refusal('import', out, '--levels', 'yards')).toBe('cli.levels@');
     // A part of it, in its own coordinates; another band than it has is refused.
     const part = [west + 10, south + 10, west + 60, south + 40].join(',');
