@@ -3,6 +3,7 @@ import { type Server, createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
+import { elevation } from './elevation.ts';
 import { rainfallFrequency } from './rainfall-frequency.ts';
 import { telemetry } from './telemetry.ts';
 
@@ -74,6 +75,7 @@ export function createApp(dist = DIST): Express {
   );
   app.use(refuseOdd);
   app.get('/api/rainfall-frequency', rainfallFrequency);
+  app.get('/api/elevation', elevation);
   app.get('/api/telemetry', telemetry);
   app.use('/api', (_request, response) => {
     response

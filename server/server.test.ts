@@ -5,7 +5,9 @@ import { type AddressInfo, connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
+import { importFile } from '#core/formats';
 import { type RainTable, type TableLimits, checkTable } from '#core/rain';
+import { statsOf } from '#core/terrain';
 import { createApp, createLimited } from './app.ts';
 import { readingOf } from './telemetry.ts';
 
@@ -41,6 +43,31 @@ describe('the rainfall-frequency stand-in', () => {
     const { headers } = await request(app).get('/api/rainfall-frequency');
     expect(headers['content-security-policy']).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/);
   });
+});
+
+describe('the elevation stand-in', () => {
+  const app = createApp();
+  const asked = async (query: string): Promise<{ simulated: boolean; source: string; asc: string }> =>
+    (await request(app).get(`/api/elevation?${query}`)).body as never;
+  it('makes land up that says so, is the same for the same question, and reads as a grid that water runs off', async () => {
+    const told = await asked('across=300&land=4');
+    expect([told.simulated, told.source]).toEqual([true, 'made-up land 4 (simulated)']);
+    expect((await asked('across=300&land=4')).asc).toBe(told.asc);
+    expect((await asked('across=300&land=5')).asc).not.toBe(told.asc);
+    const read = await importFile({ name: 'land.asc', bytes: new TextEncoder().encode(told.asc) }, { crs: null, as: 'terrain' });
+    if (read.kind !== 'terrain') throw new Error('it is no ground');
+    const { ncols, nrows, cellM } = read.grid;
+    expect([ncols, nrows, cellM]).toEqual([150, 150, 2]);
+    const { minM, maxM } = statsOf(read.grid);
+    expect(maxM! - minM!).toBeGreaterThan(10);
+    expect(maxM! - minM!).toBeLessThan(60);
+  });
+  it('refuses nonsense in words', async () => {
+    for (const [query, field] of [['across=9', 'across'], ['across=wide', 'across'], ['land=1.5', 'land'], ['tall=4', 'tall']]) {
+      const { status, body } = await request(app).get(`/api/elevation?${query}`);
+      expect([status, (body as { errors: { where: { field: string } }[] }).errors[0].where.field]).toEqual([400, field]);
+    }
+  }); // prettier-ignore
 });
 
 describe('the gauges that stand in for real ones', () => {

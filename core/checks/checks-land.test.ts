@@ -31,6 +31,7 @@ describe('what the ground cannot tell', () => {
     lossesMm: null,
     soilFullShare: null,
     isExample: false,
+  isMadeUp: false,
     rate: { isTested: true, mmPerHour: 20 },
     yearsToSilt: 9,
     ...change,
@@ -75,6 +76,13 @@ describe('what the ground cannot tell', () => {
       found: () => 1,
       limit: 0,
       judged: [[1, 'mend', /Correct it under Ground/]],
+      silent: [facts()],
+    },
+    'terrain.not-yours': {
+      at: () => facts({ isMadeUp: true }),
+      found: () => 1,
+      limit: 0,
+      judged: [[1, 'mend', /Bring in your own levels/]],
       silent: [facts()],
     },
     'ground.rate-tested': {

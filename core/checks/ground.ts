@@ -15,6 +15,8 @@ export interface GroundFacts {
   readonly soilFullShare: number | null;
   /** Whether the ground is a start to correct, not what anybody found. */
   readonly isExample: boolean;
+  /** Whether the land itself was made up to try things on. */
+  readonly isMadeUp: boolean;
   /** The rate under the work, and whether it comes from a test; null where none is asked for. */
   readonly rate: { readonly isTested: boolean; readonly mmPerHour: number } | null;
   /** Years until a fifth of the store is silt; null where soil loss is not worked out or nothing arrives. */
@@ -116,6 +118,18 @@ const notYours: Rule<GroundFacts> = {
   find: () => ({ value: 1, limit: 0, severity: 'mend', do: 'Correct it under Ground, or say there that it is right.' }),
 };
 
+const madeUp: Rule<GroundFacts> = {
+  id: 'terrain.not-yours',
+  title: 'This land is made up',
+  why: 'Nobody levelled it: what is sized and set out on it stands nowhere, and holds no water above anybody only because it is not there.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: COMMON_PRACTICE,
+  applies: ({ isMadeUp }) => isMadeUp,
+  find: () => ({ value: 1, limit: 0, severity: 'mend', do: 'Bring in your own levels under Land before anything is pegged or built.' }),
+};
+
 const untested: Rule<GroundFacts> = {
   id: 'ground.rate-tested',
   title: 'Rate of soaking found by a test',
@@ -160,6 +174,6 @@ const silt: Rule<GroundFacts> = {
   },
 };
 
-export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, soilFull, notYours, untested, silt];
+export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, soilFull, notYours, madeUp, untested, silt];
 
 export const checkGround = (facts: GroundFacts, on: string): Check[] => runRules(GROUND_RULES, facts, on);

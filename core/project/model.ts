@@ -35,7 +35,10 @@ export interface TerrainAsset {
   readonly source: string;
 }
 
-export type Terrain = TerrainInline | TerrainFile | TerrainAsset;
+export type Terrain = (TerrainInline | TerrainFile | TerrainAsset) & {
+  /** It was made up to try things on: nobody levelled it. */
+  readonly isMadeUp?: true;
+};
 
 export interface Pin {
   readonly id: string;

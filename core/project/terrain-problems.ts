@@ -10,6 +10,8 @@ export function terrainProblems({ terrain }: Project): UserProblem[] {
   ];
   if (terrain === null || terrain === undefined) return [];
   if (typeof terrain !== 'object') return problem('terrain.shape', 'terrain is not an object', 'terrain');
+  if (terrain.isMadeUp !== undefined && (terrain.isMadeUp as unknown) !== true)
+    return problem('terrain.made-up', `terrain.isMadeUp is ${told(terrain.isMadeUp)}; it is true, or left out`, 'terrain.isMadeUp');
   if (terrain.kind === 'asset') {
     return /^[0-9a-f]{64}$/.test(terrain.sha256)
       ? []

@@ -93,7 +93,7 @@ function Decides({ set }: { readonly set: DerivedSet }): ReactNode {
 /** The storm everything is judged by; where it is a set, a press tells which of it decides where. */
 export function StormWords(): ReactNode {
   const rain = useApp((s) => s.history?.project.rain ?? null);
-  const isExample = useApp((s) => s.history?.project.ground?.isExample === true);
+  const isExample = useApp((s) => s.history?.project.ground?.isExample === true || s.history?.project.terrain?.isMadeUp === true);
   const set = useDerived()?.set ?? null;
   if (!rain) return null;
   const words = <Words rain={rain} set={set} />;

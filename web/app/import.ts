@@ -107,14 +107,17 @@ const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|gpkg|zip)
 const inSystem = (name: string, how: ImportHow): ImportHow =>
   isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;
 
+/** How a file is read, and whether what is in it was made up. */
+export type BringIn = ImportHow & { readonly isMadeUp?: true };
+
 /** Brings a terrain, survey, rain or drawn file into the open project. Returns whether it was taken. */
-export async function bringIn(file: File, how: ImportHow = {}): Promise<boolean> {
+export async function bringIn(file: File, how: BringIn = {}): Promise<boolean> {
   if (isProject(file.name)) return (await openFile(file)) !== null;
   const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, inSystem(file.name, how)));
   if (!answer) return false;
   if (answer.ok) {
     if (answer.value.kind === 'shapes') return askOf(file, answer.value);
-    return take(await inSystemThere(file, answer.value, how));
+    return take(await inSystemThere(file, answer.value, how), how);
   }
   const codes = new Set(answer.problems.map((p) => p.code));
   const isTooLarge = codes.has(TOO_LARGE);
@@ -175,7 +178,7 @@ function askOf(file: File, imported: Shapes): Promise<boolean> {
   return new Promise((done) => useApp.setState({ drawnFile: { file, imported, done } }));
 }
 
-async function take(imported: Exclude<TakenIn, Shapes>): Promise<boolean> {
+async function take(imported: Exclude<TakenIn, Shapes>, { isMadeUp }: BringIn): Promise<boolean> {
   const project = useApp.getState().history?.project;
   if (!project) return false;
   if (imported.kind === 'rain') {
@@ -184,7 +187,7 @@ async function take(imported: Exclude<TakenIn, Shapes>): Promise<boolean> {
     if (done) notify({ tone: 'fine', title: [`The rain table of ${source} is in.`, ...notes].join(' '), problems: [] });
     return done;
   }
-  if (imported.kind === 'terrain') return (await import('./take-ground.ts')).takeGround(project, imported);
+  if (imported.kind === 'terrain') return (await import('./take-ground.ts')).takeGround(project, imported, isMadeUp ? { isMadeUp } : {});
   const { sha256, blob } = imported.asset;
   await keepAsset(sha256, blob);
   return takeGauge(imported, sha256);

@@ -9,6 +9,11 @@ import { assetOf, dispatch, keepAsset, notify, useApp } from './store.ts';
 
 type Ground = Extract<TakenIn, { readonly kind: 'terrain' }>;
 
+/** Ground is made up as long as any of it is. */
+interface Whose {
+  readonly isMadeUp?: true;
+}
+
 /** The ground there is; null where there is none, or it is this one. */
 async function groundThere({ terrain }: Project, { asset }: Ground): Promise<Blob | null> {
   return terrain?.kind !== 'asset' || terrain.sha256 === asset.sha256 ? null : assetOf(terrain.sha256).catch(() => null);
@@ -32,30 +37,33 @@ async function chosenFor({ site }: Project, imported: Ground, there: Blob): Prom
 } // prettier-ignore
 
 /** Makes an asset the ground of the project, and says so. Returns whether it was taken. */
-async function setGround({ sha256, blob }: Packed, on: { readonly source: string; readonly crs: string | null; readonly says: string }): Promise<boolean> {
-  const { source, crs, says } = on;
+async function setGround({ sha256, blob }: Packed, on: Whose & { readonly source: string; readonly crs: string | null; readonly says: string }): Promise<boolean> {
+  const { source, crs, says, isMadeUp } = on;
   await keepAsset(sha256, blob);
-  const isDone = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source }, crs } });
+  const isDone = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source, ...(isMadeUp ? { isMadeUp } : {}) }, crs } });
   if (isDone) notify({ tone: 'fine', title: says, problems: [] });
   return isDone;
 } // prettier-ignore
+
+/** What ground made of that of a project is, too. */
+const whoseIs = ({ terrain }: Project): Whose => (terrain?.isMadeUp ? { isMadeUp: true } : {});
 
 /** What ground made of other ground is called: long chains of names are cut. */
 const madeOf = (terrain: Project['terrain'], how: string): string =>
   `${terrain?.kind === 'asset' ? terrain.source.slice(0, 200) : 'the ground'}, ${how}`;
 
 /** Takes ground in. Returns whether it was taken. */
-export async function takeGround(project: Project, imported: Ground): Promise<boolean> {
+export async function takeGround(project: Project, imported: Ground, whose: Whose = {}): Promise<boolean> {
   const there = await groundThere(project, imported);
   const chosen = there ? await chosenFor(project, imported, there) : 'replace';
   if (chosen === null) return false;
-  if (chosen !== 'replace' && there) return layIn({ project, imported, there }, chosen);
+  if (chosen !== 'replace' && there) return layIn({ project, imported, there, whose }, chosen);
   const { asset, source, crs, notes } = imported;
-  return setGround(asset, { source, crs, says: [`${source} is in.`, ...notes].join(' ') });
+  return setGround(asset, { ...whose, source, crs, says: [`${source} is in.`, ...notes].join(' ') });
 }
 
 /** Lays the new ground into the one there is: a new ground, made of both. */
-async function layIn({ project, imported, there }: { readonly project: Project; readonly imported: Ground; readonly there: Blob }, how: Exclude<GroundChosen, 'replace'>): Promise<boolean> {
+async function layIn({ project, imported, there, whose }: { readonly project: Project; readonly imported: Ground; readonly there: Blob; readonly whose: Whose }, how: Exclude<GroundChosen, 'replace'>): Promise<boolean> {
   const answer = await runJob(`Laying in ${imported.source}`, (work) => work.patch(there, imported.asset.blob, how));
   if (!answer) return false;
   if (!answer.ok) {
@@ -63,7 +71,7 @@ async function layIn({ project, imported, there }: { readonly project: Project; 
     return false;
   }
   const says = [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' ');
-  return setGround(answer.value, { source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
+  return setGround(answer.value, { ...whose, ...whoseIs(project), source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
 } // prettier-ignore
 
 /** Takes the noise out of the ground: a new ground, the one before kept with its undo. */
@@ -81,5 +89,5 @@ export async function smoothGround(how: Smoothing): Promise<void> {
   const { asset, beforeM, afterM, movedM } = answer.value;
   const told = (m: number): string => formatQuantity(m, 'difference', system);
   const says = `The ground is smoothed: its noise is ${told(afterM)}, it was ${told(beforeM)}; no level moved by more than ${told(movedM)}. Undo brings back the ground as it was.`;
-  await setGround(asset, { source: madeOf(terrain, 'smoothed'), crs: history.project.site.crs, says });
+  await setGround(asset, { ...whoseIs(history.project), source: madeOf(terrain, 'smoothed'), crs: history.project.site.crs, says });
 } // prettier-ignore

@@ -233,6 +233,7 @@ const CASES: Fixtures = {
     project(works(), { ground: { ...planeProject().ground!, soilDepthM: 0.1 } }),
   ],
   'ground.not-yours': [project(works(), { ground: { ...planeProject().ground!, isExample: true } }), 'mend', project()],
+  'terrain.not-yours': [project(works(), { terrain: { ...planeProject().terrain!, isMadeUp: true } }), 'mend', project()],
   'ground.rate-tested': [project(), 'unknown', project(works(), { ground: { ...planeProject().ground!, rateFrom: 't1' } })],
   'ground.silt': [
     project(works(), { ground: { ...planeProject().ground!, cover: 'bare', erosion: { annualMm: 1400 } } }),

@@ -65,6 +65,7 @@ export function groundChecks(told: Told, erosion: DerivedErosion | null): Readon
   if (!rain) return new Map();
   const stores = caughtIn(told);
   const isExample = project.ground?.isExample === true;
+  const isMadeUp = project.terrain?.isMadeUp === true;
   const years = new Map(erosion?.works.map((w) => [w.of, w.yearsToFifth] as const));
   const ids = idsOf(stores);
   const timed = stores.map((s) => s.timed);
@@ -85,6 +86,7 @@ export function groundChecks(told: Told, erosion: DerivedErosion | null): Readon
         full,
         stores.map((s) => s.work),
         forAll(isExample),
+        forAll(isMadeUp),
       ],
     },
     groundJudged,
@@ -101,9 +103,11 @@ type GroundReads = [
   soilFullShare: number | null,
   work: string,
   isExample: boolean,
+  isMadeUp: boolean,
 ];
 
-function groundJudged(...[rain, timed, { runoff }, under, yearsToSilt, lossesMm, soilFullShare, work, isExample]: GroundReads): Check[] {
+function groundJudged(...[rain, timed, { runoff }, under, yearsToSilt, lossesMm, soilFullShare, work, ...said]: GroundReads): Check[] {
+  const [isExample, isMadeUp] = said;
   const { tcMin, chosenPeakM3s, runoffMm } = runoff;
   return checkGround(
     {
@@ -114,6 +118,7 @@ function groundJudged(...[rain, timed, { runoff }, under, yearsToSilt, lossesMm,
       lossesMm,
       soilFullShare,
       isExample,
+      isMadeUp,
       rate: under && { isTested: under.isTested, mmPerHour: under.rateMmPerHour },
       yearsToSilt,
     },

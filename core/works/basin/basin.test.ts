@@ -7,6 +7,7 @@ import { POND, WALL, valleyAt } from '../../testing/valley.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import {
   type Earthwork,
+  basinBuilt,
   basinOf,
   brimOutlets,
   crestOf,
@@ -170,6 +171,11 @@ describe('earth of a wall', () => {
     expect(earth.toeHeightM).toBeLessThan(2 + 0.1 * (1 + x) + 0.06);
     expect(measureWall(slope, [...WALL].reverse()).waterSide).toBe(-1);
   });
+  it('holds water on the side the ground rises to at its lowest places, however its ends lean', () => {
+    // Up to 8 m from the middle it rises 5 % to the north, beyond that 8 % to the south.
+    const land = gridOf((x, y) => 104 + 0.2 * Math.abs(x - 101) + (y - 81) * (Math.abs(x - 101) < 8 ? 0.05 : -0.08), { cells: 101, cellM: 2 }); // prettier-ignore
+    expect([measureWall(land, WALL).waterSide, measureWall(land, [...WALL].reverse()).waterSide]).toEqual([1, -1]);
+  });
   it('is not told where a foot stands on ground nobody knows', () => {
     const cut = gridOf((_x, y) => (y < 78 ? null : 100), { cells: 101, cellM: 2 });
     expect(wallEarth({ levels: { crestM: 103, floorM: 100 }, dimensions: SHAPE, settlementPercent: 0 }, measureWall(cut, WALL))).toBeNull();
@@ -184,6 +190,9 @@ describe('earth of a wall', () => {
     const wall = measureWall(grid, WALL);
     expect(wallGroundAt(wall, 20)).toBeCloseTo(104.05, 1);
     expect(wallGroundAt(wall, 10)).toBeCloseTo(106.05, 2);
+    // Measured every two metres it is the same.
+    const coarse = measureWall(gridOf(valleyAt, { cells: 51, cellM: 4 }), WALL);
+    expect([coarse.stepM, Math.abs(wallGroundAt(coarse, 10) - 106.05) < 0.15]).toEqual([2, true]);
     expect(wallGroundAt(wall, -5)).toBe(wall.groundM[0]);
     expect(wallGroundAt(wall, 500)).toBe(wall.groundM[wall.groundM.length - 1]);
   });
@@ -234,6 +243,20 @@ describe('a pit', () => {
     expect(held({ levels: { crestM: 100, floorM: 97.5 } })).toBeGreaterThan(held({}));
     expect(held({ dimensions: { ...DUG.dimensions, pitSlopeHV: 1 } })).toBeGreaterThan(held({}));
   });
+  it('its rim is lowest wherever along a side that is, and what is not known of it is left out', () => {
+    // 10 m along two of its sides, between corners and middles.
+    const dip = measureBasin(DUG, { grid: gridOf((x) => 100 + 0.02 * Math.abs(x - 91), { cells: 101, cellM: 2 }) });
+    expect([dip.rim?.lowestM, dip.rim?.lowestAt[0]]).toEqual([expect.closeTo(100, 1), 90]);
+    expect(dip.rim?.lowestM).toBeLessThan(100.1);
+    const half = measureBasin(DUG, { grid: gridOf((x) => (x > 110 ? null : 100), { cells: 101, cellM: 2 }) });
+    expect([half.rim?.lowestM, half.rim?.meanM, half.pieces.every((p) => p.groundM === 100)]).toEqual([100, 100, true]);
+    expect(basinOf(DUG, half).dugM3).toBeGreaterThan(1000);
+  });
+  it('of no ground has its floor as it is drawn; under its crest it has no more than that', () => {
+    const none = basinOf(DUG, { ...ground, pieces: [] });
+    expect([floorOf(none, DUG), waterAt(none, 99)]).toEqual([98, { volumeM3: 0, surfaceM2: 0, reachM: 0 }]);
+    expect(floorOf(basin, { ...DUG, levels: { crestM: 97, floorM: 98 } })).toBe(97);
+  });
   it('off known ground is no pit', () => {
     expect(() => measureBasin(DUG, { grid: gridOf(() => null, { cells: 101, cellM: 2 }) })).toThrow(UnknownGround);
   });
@@ -265,6 +288,40 @@ describe('a wall that no valley closes', () => {
     const store = storeOf(WALLED, { basin, brims }, []);
     expect([store.crestM, store.wayOutM, store.stage.levelM[60]]).toEqual([106, 106, expect.closeTo(108.5, 9)]);
     expect(brimOutlets(WALLED, measureBasin(WALLED, { grid }), out)[0].dischargeAt).toEqual(measureBasin(WALLED, { grid }).bottomAt);
+  });
+});
+
+describe('what is made of the ground', () => {
+  const madeOf = (work: Earthwork, land = flat): ((x: number, y: number, groundM?: number) => number) => {
+    const { levelAt } = basinBuilt(work, measureBasin(work, { grid: land }));
+    return (x, y, groundM = 100) => levelAt([x, y], { groundM, madeM: groundM });
+  };
+  it('by a pit: its sides from its edge down to its floor, nothing beside it, nothing filled', () => {
+    const at = madeOf(DUG);
+    expect([at(100, 95), at(81, 95), at(83, 95), at(84, 95), at(100, 108.5)]).toEqual([98, 99.5, 98.5, 98, 99.25]);
+    expect([at(79.9, 95), at(100, 95, 97)]).toEqual([100, 97]);
+    expect(madeOf({ ...DUG, dimensions: { ...DUG.dimensions, pitSlopeHV: 0 } })(80.1, 95)).toBe(98);
+  });
+  it('by a wall: crest, water side 3 to 1, back 2 to 1, its ends as steep as its back; ground over it stays', () => {
+    const { levels } = WALLED;
+    const at = madeOf(WALLED, grid);
+    // The wall runs along y = 81 from x = 81 to 121, 2 m wide; water stands on its northern side.
+    expect([at(101, 81), at(101, 82), at(101, 80)]).toEqual([levels.crestM, levels.crestM, levels.crestM]);
+    expect([at(101, 85), at(101, 77), at(79, 81)]).toEqual([levels.crestM - 1, levels.crestM - 1.5, levels.crestM - 1]);
+    expect([at(101, 81, 120), at(101, 100), at(101, 60)]).toEqual([120, expect.closeTo(100.5, 9), 100]);
+    const reversed = madeOf({ ...WALLED, wall: [...WALL].reverse() }, grid);
+    expect([reversed(101, 85), reversed(101, 77)]).toEqual([levels.crestM - 1, levels.crestM - 1.5]);
+  });
+  it('by both: the pit first, the wall over it; its box holds all it changes', () => {
+    const both: Earthwork = { ...WALLED, pit: [[95, 79], [107, 79], [107, 100], [95, 100]], levels: { crestM: 106.5, floorM: 103 } }; // prettier-ignore
+    const { box, levelAt } = basinBuilt(both, measureBasin(both, { grid }));
+    const at = (x: number, y: number): number => levelAt([x, y], { groundM: valleyAt(x, y), madeM: valleyAt(x, y) });
+    expect([at(101, 81), at(101, 97)]).toEqual([106.5, expect.closeTo(valleyAt(101, 97) - 1.5, 9)]);
+    for (let x = 40; x < 160; x += 2)
+      for (let y = 40; y < 140; y += 2)
+        if (x < box[0] || x > box[2] || y < box[1] || y > box[3]) expect(at(x, y)).toBeCloseTo(valleyAt(x, y), 9);
+    expect(box[0]).toBeLessThan(81);
+    expect(box[3]).toBeGreaterThan(100);
   });
 });
 

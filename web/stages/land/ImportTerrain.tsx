@@ -8,6 +8,7 @@ import { bringInAll, typedLevels } from '../../app/import.ts';
 import { FONT } from '../../app/theme.ts';
 import { Button, Inline } from '../../kit/index.ts';
 import { SearchField } from '../../kit/search.tsx';
+import { MadeUpLand } from './MadeUpLand.tsx';
 
 const Field = styled.label`
   display: grid;
@@ -65,6 +66,7 @@ export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): Rea
           Use these levels
         </Button>
       </Inline>
+      <MadeUpLand onDone={onDone} />
     </>
   );
 }
