@@ -128,6 +128,19 @@ export function broughtIn(open: () => Bench): void {
       await v.press('Leave it');
       expect(v.errors).toEqual([]);
     }, 180000);
+    it('a stranger with no levels tries land that is made up, and is told so until real levels take its place', async () => {
+      const v = await Visitor.arrive(open(), '/start');
+      await v.reads('body', /all that is worked out on it says so/);
+      expect(await serious(v)).toEqual([]);
+      await v.press('Ask the elevation service (simulated)');
+      await v.verdict(/runs from [\s\S]*This land is not yours yet\./);
+      await v.until(() => v.kept(), ({ terrain }) => terrain?.isMadeUp === true && terrain.kind === 'asset' && /simulated/.test(terrain.source)); // prettier-ignore
+      await v.drop('levels.csv', new TextEncoder().encode('x,y,z\n900,900,10\n940,900,11\n900,940,12\n940,940,13'));
+      await v.press('Put it in place of the ground');
+      await v.until(() => v.kept(), ({ terrain }) => terrain?.isMadeUp === undefined); // prettier-ignore
+      await v.until(() => v.text('[data-testid="verdict"]'), (said) => /runs from/.test(said) && !/not yours/.test(said)); // prettier-ignore
+      expect(v.errors).toEqual([]);
+    }, 180000);
     it('a stranger with a picture too large, or of several bands, sees it and takes the part, or the band, that holds the land', async () => {
       const v = await Visitor.arrive(open(), '/start');
       const fixture = (name: string): Uint8Array =>

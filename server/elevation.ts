@@ -38,8 +38,8 @@ function gridOf({ across, land }: Question): Grid {
 }
 
 export function elevation(request: Request, response: Response): void {
-  const asked = Object.entries(request.query).map(([name, value]) => [name, Number(value)]);
-  const question = Object.assign(new Question(), Object.fromEntries(asked));
+  const asked = Object.entries(request.query).map(([name, value]) => [name, Number(value)] as const);
+  const question = Object.assign(new Question(), Object.fromEntries(asked) as Partial<Question>);
   const [error] = validateSync(question, { whitelist: true, forbidNonWhitelisted: true });
   if (error) {
     const what = Object.values(error.constraints ?? {}).join('; ');

@@ -64,6 +64,7 @@ describe('a command', () => {
     ['a month twice', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, months: [3, 3] }] } } }, 'project.isMonths'],
     ['a need that never stops', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, each: Infinity }] } } }, 'command.number'],
     ['two needs of one id', { type: 'supply.set', payload: { supply: { needs: [NEED, NEED] } } }, 'need.same-id'],
+    ['land made up by half', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', isMadeUp: 'yes' }, crs: null } }, 'terrain.made-up'], // prettier-ignore
     ['terrain of another kind', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'x' }, crs: null } }, 'terrain.asset'],
     ['a work of an id that is taken', { type: 'works.add', payload: { works: [SWALE] } }, 'id.taken'],
     ['a work at the property edge', { type: 'works.add', payload: { works: [{ ...SWALE, id: 'property-edge' }] } }, 'project.isId'],

@@ -351,14 +351,11 @@ function tellUncomputed({ project, derived, system, selected }: Telling): Piece[
   ];
 }
 
-/** Stages beside those of works whose figures are of the land. */
-const ON_LAND: readonly Stage[] = ['land', 'ground', 'pegs'];
-
 /** What is invented among that which a stage's figures hang on. */
 function tellNotYours(stage: Stage, { rain, ground, terrain }: Project): Piece[] {
   const hangs = stage === 'works' || stage === 'levels' || stage === 'storm';
   const what = [
-    ...(terrain?.isMadeUp === true && (hangs || ON_LAND.includes(stage)) ? ['land'] : []),
+    ...(terrain?.isMadeUp === true && (HEALS.includes(stage) || stage === 'pegs') ? ['land'] : []),
     ...(rain && isInvented(rain) && (hangs || stage === 'rain' || stage === 'ground') ? ['rain'] : []),
     ...(ground?.isExample === true && (hangs || stage === 'ground') ? ['ground'] : []),
   ];
