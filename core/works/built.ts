@@ -39,6 +39,10 @@ export function boxAround(points: Line, awayM: number): Built['box'] {
 /** Sides longer than this meet no ground worth following [m]. */
 const FARTHEST_M = 40;
 
+/** How far from its line a side meets ground that falls away before it, where on level ground it would so far out [m]. */
+export const runsOut = (outM: number, { sideHV, slope }: { readonly sideHV: number; readonly slope: number }): number =>
+  slope * sideHV < 1 ? Math.min(FARTHEST_M, outM / (1 - slope * sideHV)) : FARTHEST_M;
+
 /** A ditch along a slope with its bank on the lip below it. */
 export interface TroughBuilt {
   readonly line: Line;
@@ -61,9 +65,9 @@ export function troughBuilt({ line, ground, dimensions, floorM, crestAt }: Troug
   const highest = ground.groundM.reduce((a, v) => Math.max(a, v), -Infinity);
   const crests = Array.from(ground.atM, (atM, i) => crestAt(atM) - ground.groundM[i]);
   const up = cutWidth({ b, z, h: Math.max(0, highest - floorM), s: ground.steepestSlope });
-  const down = 3 * zb * Math.max(0, ...crests) + w;
+  const down = runsOut(2 * zb * Math.max(0, ...crests) + w, { sideHV: zb, slope: ground.steepestSlope });
   return {
-    box: boxAround(line, Math.min(FARTHEST_M, Math.max(up, down) + 1)),
+    box: boxAround(line, Math.min(FARTHEST_M, Math.max(up, down)) + 1),
     levelAt: (at, { madeM }) => {
       const { atM, asideM, beyondM } = see(at);
       const lipM = groundAlong(ground, atM);

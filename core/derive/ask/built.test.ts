@@ -6,7 +6,7 @@ import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError } from '../../project/index.ts';
 import { type Grid, cellAt, centreOf, levelAt } from '../../terrain/index.ts';
 import { context } from '../../testing/ground.ts';
-import { LIP_M, SWALE, derived, planeProject } from '../../testing/projects.ts';
+import { LIP_M, SWALE, derived, planeLevels, planeProject } from '../../testing/projects.ts';
 import { CUT, DRAIN, EVERY_KIND, POND, POND_SILL, ROAD, valleyAt, valleyProject } from '../../testing/valley.ts';
 import { SET } from '../../testing/valley-fields.ts';
 import { registry } from '../../works/index.ts';
@@ -56,6 +56,15 @@ describe('a swale built into the ground', () => {
     expect(cut / ((billed(alone, 'w1', 'cut') * 120) / 140)).toBeCloseTo(1, 1.3);
     expect(fill / ((billed(alone, 'w1', 'fill') * 120) / 140)).toBeCloseTo(1, 1);
   });
+  it('runs out to the ground on a steep slope too: its bank ends in no step', () => {
+    const steep = planeProject({ terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: planeLevels(0.3) } }, [
+      { ...SWALE, levels: { floorM: 130.3 - 0.35, bankCrestM: 130.3 + 0.5 } } as WorkBase,
+    ]);
+    const { fill } = moved(on(steep), (_x, y) => 100 + 0.3 * y, [40, 60, 160, 140]);
+    expect(fill / ((billed(steep, 'w1', 'fill') * 120) / 140)).toBeCloseTo(1, 1);
+    const outer = Array.from({ length: 30 }, (_, k) => at(on(steep), 100.25, 99.25 - 0.5 * k));
+    for (let k = 1; k < outer.length; k++) expect(outer[k - 1] - outer[k]).toBeLessThan(0.26);
+  }); // prettier-ignore
   it('has no bank where its sill is, and a low one where it is to go first', () => {
     const sill = on(planeProject());
     // The sill is 6 m long about x = 152.

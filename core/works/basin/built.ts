@@ -30,10 +30,13 @@ function dug({ levels, dimensions }: Earthwork, pit: Line): LevelAt {
 /** How deep a side runs down so far in from its edge. */
 const sideDown = (inM: number, sideHV: number): number => (sideHV > 0 ? inM / sideHV : Infinity);
 
+/** Below a wall the ground may fall away: its foot lies so many times farther out than on level ground, at most. */
+const STEEPER = 3;
+
 /** The pit and the wall as they are made; earth beside it is not heaped up anywhere. */
 export function basinBuilt(work: Earthwork, { wall, bottomM }: BasinGround): Built {
   const { topWidthM, waterSlopeHV, backSlopeHV } = work.dimensions;
-  const footM = wall ? topWidthM / 2 + Math.max(waterSlopeHV, backSlopeHV) * Math.max(0, work.levels.crestM - bottomM) * 1.5 : 0;
+  const footM = wall ? topWidthM / 2 + STEEPER * Math.max(waterSlopeHV, backSlopeHV) * Math.max(0, work.levels.crestM - bottomM) : 0;
   const parts = [...(work.pit ? [dug(work, work.pit)] : []), ...(wall && work.wall ? [walled(work, work.wall, wall.waterSide)] : [])];
   return {
     box: boxAround([...(work.pit ?? []), ...(work.wall ?? [])], footM + 1),

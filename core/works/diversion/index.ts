@@ -5,7 +5,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, trapezoid, uniformFlow } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
-import { boxAround, seenFrom, sideUp } from '../built.ts';
+import { boxAround, runsOut, seenFrom, sideUp } from '../built.ts';
 import { type LipGround, downhillAt, measureLip } from '../lip.ts';
 import { DIVERSION_RULES } from './checks.ts';
 import { type Diversion, EARTH_N, LEAST_SLOPE, evenFlow, fallOf, stands } from './model.ts';
@@ -130,8 +130,12 @@ function builtOf({ drain, ground }: Made): Built {
   const { startM, endM } = drain.levels;
   const see = seenFrom(drain.line);
   const rimM = b / 2 + z * depthM;
+  const slope = ground.steepestSlope;
+  const deepest = ground.groundM.reduce((a, v) => Math.max(a, v), -Infinity) - Math.min(startM, endM);
+  const up = runsOut(b / 2 + z * Math.max(0, deepest), { sideHV: z, slope });
+  const down = runsOut(rimM + BANK_TOP_M + BANK_HV * depthM, { sideHV: BANK_HV, slope });
   return {
-    box: boxAround(drain.line, rimM + BANK_TOP_M + 3 * BANK_HV * depthM + z * depthM + 1),
+    box: boxAround(drain.line, 1 + Math.max(up, down)),
     levelAt: (at, { madeM }) => {
       const { atM, asideM, beyondM } = see(at);
       const bedM = startM + ((endM - startM) * atM) / ground.lengthM;
