@@ -74,7 +74,8 @@ const Step = styled.li<{ $depth: number; $isDone: boolean }>`
 /** Worst finding to show beside a stage. */
 function StageState({ ui }: { readonly ui: StageUi }): ReactNode {
   const mend = useApp((s) => (s.result && ui.toMend ? ui.toMend(s.result.derived) : 0));
-  const isDone = useApp((s) => s.history !== null && ui.isDone(s.history.project));
+  // What has findings is not done before they are looked for.
+  const isDone = useApp((s) => s.history !== null && ui.isDone(s.history.project) && (s.result !== null || !ui.toMend));
   if (mend > 0)
     return (
       <>

@@ -75,10 +75,13 @@ function CheckList(): ReactNode {
 }
 
 function Checks(): ReactNode {
-  const { mend, weigh } = useApp((s) => s.counts);
+  const counts = useApp((s) => s.counts);
+  // Before the first answer nothing is known of them: that is not none.
+  const isTold = useApp((s) => s.result !== null);
+  const [mend, weigh] = isTold ? [counts.mend, counts.weigh] : ['–', '–'];
   return (
     <DialogTrigger>
-      <Button look="quiet" aria-label={`Checks: ${mend} to mend, ${weigh} to weigh`}>
+      <Button look="quiet" aria-label={isTold ? `Checks: ${mend} to mend, ${weigh} to weigh` : 'Checks: not worked out yet'}>
         <SeverityMark severity="mend" /> {mend} to mend <SeverityMark severity="weigh" /> {weigh} to weigh
       </Button>
       <Pop>

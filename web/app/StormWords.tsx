@@ -14,6 +14,7 @@ const Quiet = styled.span`
 const Wide = styled.span`
   display: inline-flex;
   align-items: center;
+  gap: 6px;
   @media (max-width: 1120px) {
     display: none;
   }

@@ -36,7 +36,7 @@ function PinPart(): ReactNode {
           )}
         </>
       ) : (
-        <Muted>It lies off the terrain: drag it onto the ground.</Muted>
+        <Muted>{derived ? 'It lies off the terrain: drag it onto the ground.' : 'Being worked out…'}</Muted>
       )}
     </Part>
   );
