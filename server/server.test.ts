@@ -50,18 +50,18 @@ describe('the elevation stand-in', () => {
   const asked = async (query: string): Promise<{ simulated: boolean; source: string; asc: string }> =>
     (await request(app).get(`/api/elevation?${query}`)).body as never;
   it('makes land up that says so, is the same for the same question, and reads as a grid that water runs off', async () => {
-    const told = await asked('across=300&land=4');
+    const told = await asked('across=100&land=4');
     expect([told.simulated, told.source]).toEqual([true, 'made-up land 4 (simulated)']);
-    expect((await asked('across=300&land=4')).asc).toBe(told.asc);
-    expect((await asked('across=300&land=5')).asc).not.toBe(told.asc);
+    expect((await asked('across=100&land=4')).asc).toBe(told.asc);
+    expect((await asked('across=100&land=5')).asc).not.toBe(told.asc);
     const read = await importFile({ name: 'land.asc', bytes: new TextEncoder().encode(told.asc) }, { crs: null, as: 'terrain' });
     if (read.kind !== 'terrain') throw new Error('it is no ground');
     const { ncols, nrows, cellM } = read.grid;
-    expect([ncols, nrows, cellM]).toEqual([150, 150, 2]);
+    expect([ncols, nrows, cellM]).toEqual([50, 50, 2]);
     const { minM, maxM } = statsOf(read.grid);
-    expect(maxM! - minM!).toBeGreaterThan(10);
-    expect(maxM! - minM!).toBeLessThan(60);
-  });
+    expect(maxM! - minM!).toBeGreaterThan(3);
+    expect(maxM! - minM!).toBeLessThan(30);
+  }, 60000);
   it('refuses nonsense in words', async () => {
     for (const [query, field] of [['across=9', 'across'], ['across=wide', 'across'], ['land=1.5', 'land'], ['tall=4', 'tall']]) {
       const { status, body } = await request(app).get(`/api/elevation?${query}`);

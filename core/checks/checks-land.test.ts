@@ -31,7 +31,7 @@ describe('what the ground cannot tell', () => {
     lossesMm: null,
     soilFullShare: null,
     isExample: false,
-  isMadeUp: false,
+    isMadeUp: false,
     rate: { isTested: true, mmPerHour: 20 },
     yearsToSilt: 9,
     ...change,
