@@ -1,9 +1,10 @@
 // Stand-in for a public elevation service: made-up land, the same for the same question.
-import { IsInt, IsNumber, IsOptional, Max, Min, validateSync } from 'class-validator';
+import { IsInt, IsNumber, IsOptional, Max, Min } from 'class-validator';
 import type { Request, Response } from 'express';
 import { writeGround } from '#core/formats';
 import type { Grid } from '#core/terrain';
 import { uneven } from '../demo/surface.ts';
+import { isRefused } from './question.ts';
 
 class Question {
   /** How far it reaches each way [m]. */
@@ -16,7 +17,7 @@ const CELL_M = 2;
 
 /** Level of a made-up valley: it wanders and falls, its flanks round over into ridges, and nothing on it is even [m]. */
 function levelOf(land: number, [x, y]: readonly [number, number]): number {
-  const turn = (2 * Math.PI * ((land * 0.618) % 1) + 0.4) % (2 * Math.PI);
+  const turn = 2 * Math.PI * ((land * 0.618) % 1) + 0.4;
   const [along, beside] = [x * Math.cos(turn) + y * Math.sin(turn), y * Math.cos(turn) - x * Math.sin(turn)];
   const off = (beside + 34 * Math.sin(along / 118 + land) + 11 * Math.sin(along / 41)) / 95;
   const flank = 12 * (1 - Math.exp(-off * off)) + 1.5 * Math.abs(off);
@@ -40,14 +41,7 @@ function gridOf({ across, land }: Question): Grid {
 export function elevation(request: Request, response: Response): void {
   const asked = Object.entries(request.query).map(([name, value]) => [name, Number(value)] as const);
   const question = Object.assign(new Question(), Object.fromEntries(asked) as Partial<Question>);
-  const [error] = validateSync(question, { whitelist: true, forbidNonWhitelisted: true });
-  if (error) {
-    const what = Object.values(error.constraints ?? {}).join('; ');
-    response.status(400).json({
-      errors: [{ code: 'api.question', what, where: { field: error.property }, do: 'Give across from 50 to 1000 m, and land as a whole number from 1.' }],
-    }); // prettier-ignore
-    return;
-  }
+  if (isRefused(question, response, 'Give across from 50 to 1000 m, and land as a whole number from 1.')) return;
   const bytes = writeGround(gridOf(question), 'asc', { name: 'made-up land', epsg: null, when: new Date(0) });
   response.json({ simulated: true, source: `made-up land ${question.land} (simulated)`, asc: new TextDecoder().decode(bytes) });
 }

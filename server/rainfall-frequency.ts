@@ -1,6 +1,7 @@
 // Stand-in for a public rainfall-frequency service: an invented climate, the same answer for the same question.
-import { IsNumber, IsOptional, Max, Min, validateSync } from 'class-validator';
+import { IsNumber, IsOptional, Max, Min } from 'class-validator';
 import type { Request, Response } from 'express';
+import { isRefused } from './question.ts';
 
 class Question {
   /** How wet the invented place is: 1 is temperate. */
@@ -21,22 +22,7 @@ const depthMm = (years: number, minutes: number, wetness: number): number =>
 export function rainfallFrequency(request: Request, response: Response): void {
   const wetness = request.query.wetness === undefined ? {} : { wetness: Number(request.query.wetness) };
   const question = Object.assign(new Question(), wetness);
-  const [error] = validateSync(question);
-  if (error) {
-    response
-      .status(400)
-      .json({
-        errors: [
-          {
-            code: 'api.question',
-            what: Object.values(error.constraints ?? {}).join('; '),
-            where: { field: error.property },
-            do: 'Give a wetness from 0.2 to 4.',
-          },
-        ],
-      });
-    return;
-  }
+  if (isRefused(question, response, 'Give a wetness from 0.2 to 4.')) return;
   const depths = (factor: number): number[][] =>
     RETURN_YEARS.map((y) => DURATIONS_MIN.map((t) => Math.round(10 * factor * depthMm(y, t, question.wetness ?? 1)) / 10));
   response.json({

@@ -2,6 +2,7 @@
 import type { Check, Rule } from '../contract/index.ts';
 import { amount, say } from '../units/index.ts';
 import { COMMON_PRACTICE, gradeMin, runRules } from '../works/rules.ts';
+import { notYours } from './not-yours.ts';
 
 export interface GroundFacts {
   /** Why the chosen time or peak should not be used for this catchment; empty where it may. */
@@ -106,29 +107,23 @@ const soilFull: Rule<GroundFacts> = {
   },
 };
 
-const notYours: Rule<GroundFacts> = {
-  id: 'ground.not-yours',
-  title: 'This ground is not yours yet',
-  why: 'It is a start to correct: nobody has said that your ground is so, and half or twice the runoff would be no surprise.',
-  unit: '',
-  kind: 'number',
-  sense: 'max',
-  source: COMMON_PRACTICE,
-  applies: ({ isExample }) => isExample,
-  find: () => ({ value: 1, limit: 0, severity: 'mend', do: 'Correct it under Ground, or say there that it is right.' }),
-};
+const invented = notYours<GroundFacts>(
+  {
+    id: 'ground.not-yours',
+    title: 'This ground is not yours yet',
+    why: 'It is a start to correct: nobody has said that your ground is so, and half or twice the runoff would be no surprise.',
+  },
+  { isIt: ({ isExample }) => isExample, mend: 'Correct it under Ground, or say there that it is right.' },
+);
 
-const madeUp: Rule<GroundFacts> = {
-  id: 'terrain.not-yours',
-  title: 'This land is made up',
-  why: 'Nobody levelled it: what is sized and set out on it stands nowhere, and holds no water above anybody only because it is not there.',
-  unit: '',
-  kind: 'number',
-  sense: 'max',
-  source: COMMON_PRACTICE,
-  applies: ({ isMadeUp }) => isMadeUp,
-  find: () => ({ value: 1, limit: 0, severity: 'mend', do: 'Bring in your own levels under Land before anything is pegged or built.' }),
-};
+const madeUp = notYours<GroundFacts>(
+  {
+    id: 'terrain.not-yours',
+    title: 'This land is made up',
+    why: 'Nobody levelled it: what is sized and pegged on it would stand on other ground.',
+  },
+  { isIt: ({ isMadeUp }) => isMadeUp, mend: 'Bring in your own levels under Land before anything is pegged or built.' },
+);
 
 const untested: Rule<GroundFacts> = {
   id: 'ground.rate-tested',
@@ -174,6 +169,6 @@ const silt: Rule<GroundFacts> = {
   },
 };
 
-export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, soilFull, notYours, madeUp, untested, silt];
+export const GROUND_RULES: readonly Rule<GroundFacts>[] = [timeMethod, peakMethod, lossesApart, soilFull, invented, madeUp, untested, silt];
 
 export const checkGround = (facts: GroundFacts, on: string): Check[] => runRules(GROUND_RULES, facts, on);

@@ -2,6 +2,7 @@
 import type { Check, Rule, Runoff } from '../contract/index.ts';
 import { DAY_MIN, type OneStorm, type RainTable, isInvented, stepsOfStorm, totalsOf } from '../rain/index.ts';
 import { runRules } from '../works/rules.ts';
+import { notYours } from './not-yours.ts';
 
 export interface RainGiven {
   readonly table: RainTable;
@@ -96,23 +97,17 @@ const guessed: Rule<RainFacts> = {
   },
 };
 
-const notYours: Rule<RainFacts> = {
-  id: 'rain.not-yours',
-  title: 'This rain is not yours yet',
-  why: 'The table is invented: it says nothing of your place, and neither does anything worked out from it.',
-  unit: '',
-  kind: 'number',
-  sense: 'max',
-  source: PRACTICE,
-  applies: ({ rain }) => isInvented(rain),
-  find: () => ({
-    value: 1,
-    limit: 0,
-    at: null,
-    severity: 'mend',
-    do: 'Type the depths of your place over it, or bring in a table or a gauge of your own, under Rain.',
-  }),
-};
+const invented = notYours<RainFacts>(
+  {
+    id: 'rain.not-yours',
+    title: 'This rain is not yours yet',
+    why: 'The table is invented: it says nothing of your place, and neither does anything worked out from it.',
+  },
+  {
+    isIt: ({ rain }) => isInvented(rain),
+    mend: 'Type the depths of your place over it, or bring in a table or a gauge of your own, under Rain.',
+  },
+);
 
 const evenRain: Rule<RainFacts> = {
   id: 'rain.even',
@@ -182,7 +177,7 @@ export const RAIN_RULES: readonly Rule<RainFacts>[] = [
   peakBeforeTable,
   stormBeyondTable,
   guessed,
-  notYours,
+  invented,
   evenRain,
 ];
 

@@ -194,7 +194,7 @@ export interface PlacedWork {
   /** Where water of one of its stores lies on the ground, and how deep its floor is dug; left out, its host's line tells, or nothing soaks in. */
   readonly beds?: (store: string) => { readonly line: Line; readonly dugM: number } | null;
   /** What it makes of the ground; left out, nothing that shows, or nothing its descriptor does not tell already. */
-  readonly built?: Built;
+  readonly built?: () => Built;
   /** The edge of its water at a level, for drawing and for flags. */
   readonly waterRings?: (levelM: number) => readonly Line[];
 }

@@ -6,7 +6,7 @@ import type { Point } from '../../geometry/index.ts';
 import { type Project, UserError } from '../../project/index.ts';
 import { type Grid, cellAt, centreOf, levelAt } from '../../terrain/index.ts';
 import { context } from '../../testing/ground.ts';
-import { LIP_M, SWALE, derived, planeLevels, planeProject } from '../../testing/projects.ts';
+import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../../testing/projects.ts';
 import { CUT, DRAIN, EVERY_KIND, POND, POND_SILL, ROAD, valleyAt, valleyProject } from '../../testing/valley.ts';
 import { SET } from '../../testing/valley-fields.ts';
 import { registry } from '../../works/index.ts';
@@ -184,6 +184,11 @@ describe('other works built into the ground', () => {
     const kinds = new Set(made.map((id) => EVERY_KIND.find((w) => w.id === id)?.kind));
     expect([...kinds].sort()).toEqual(['crossing', 'cut-spillway', 'diversion', 'level-sill', 'pond', 'regrade', 'swale', 'swale-set']);
     for (const work of EVERY_KIND) expect(registry.has(work.kind)).toBe(true);
+  });
+  it('a sill in a bank that stands already is told as not in it: the survey has that bank', () => {
+    const { grid, made, left } = builtGround(planeProject({}, [{ ...SWALE, status: 'existing' }, SILL]), context());
+    expect([made, left]).toEqual([[], ['s1']]);
+    expect([...grid.z]).toEqual([...plane.z]);
   });
   it('asks for ground first', () => {
     expect(() => builtGround({ ...planeProject(), terrain: null }, context())).toThrow(UserError);

@@ -2,7 +2,7 @@
 import type { Built } from '../../contract/index.ts';
 import { type Project, fail } from '../../project/index.ts';
 import { type Grid, centreOf, levelAt } from '../../terrain/index.ts';
-import { asDesigned } from '../scenario/scenario.ts';
+import { asDesigned, liveWorks } from '../scenario/scenario.ts';
 import { type RoomContext, laidOut } from '../set/laid.ts';
 
 /** Cells no wider than a ditch has floor, as long as there are not too many of them [m]. */
@@ -13,7 +13,7 @@ export interface GroundBuilt {
   readonly grid: Grid;
   /** Works that are cut and filled into it. */
   readonly made: readonly string[];
-  /** Works that are to be made and do not show in it, or stand on ground that is not known. */
+  /** Works that are to be made and change nothing of it, or stand on ground that is not known. */
   readonly left: readonly string[];
 }
 
@@ -22,14 +22,15 @@ function finer(grid: Grid): Grid {
   const { ncols, nrows, cellM } = grid;
   const most = Math.floor(Math.sqrt(MOST_CELLS / (ncols * nrows)));
   const parts = Math.max(1, Math.min(most, Math.ceil(cellM / FINE_M - 1e-9)));
-  if (parts === 1) return { ...grid, z: Float32Array.from(grid.z) };
+  if (parts === 1) return grid;
   const fine: Grid = { ...grid, ncols: ncols * parts, nrows: nrows * parts, cellM: cellM / parts, z: new Float32Array(ncols * nrows * parts * parts) };
   for (let cell = 0; cell < fine.z.length; cell++) fine.z[cell] = levelAt(grid, centreOf(fine, cell)) - grid.baseM;
   return fine;
 } // prettier-ignore
 
-/** Lays what a work makes on a grid, cell by cell, in place. */
-function layOn(made: Grid, ground: Grid, { box, levelAt: madeAt }: Built): void {
+/** Lays what a work makes on a grid, cell by cell, in place. Returns whether that changed any of it. */
+function layOn(made: Grid, ground: Grid, { box, levelAt: madeAt }: Built): boolean {
+  let isChanged = false;
   const { ncols, nrows, cellM, west, south, baseM, z } = made;
   const [first, last] = [Math.floor((box[0] - west) / cellM), Math.floor((box[2] - west) / cellM)];
   const [top, bottom] = [Math.floor(nrows - (box[3] - south) / cellM), Math.floor(nrows - (box[1] - south) / cellM)];
@@ -37,8 +38,13 @@ function layOn(made: Grid, ground: Grid, { box, levelAt: madeAt }: Built): void 
     for (let col = Math.max(0, first); col <= Math.min(ncols - 1, last); col++) {
       const cell = row * ncols + col;
       if (Number.isNaN(z[cell])) continue;
-      z[cell] = madeAt(centreOf(made, cell), { groundM: ground.z[cell] + baseM, madeM: z[cell] + baseM }) - baseM;
+      const madeM = z[cell] + baseM;
+      const level = madeAt(centreOf(made, cell), { groundM: ground.z[cell] + baseM, madeM });
+      if (level === madeM) continue;
+      z[cell] = level - baseM;
+      isChanged = true;
     }
+  return isChanged;
 }
 
 /**
@@ -48,16 +54,18 @@ function layOn(made: Grid, ground: Grid, { box, levelAt: madeAt }: Built): void 
 export function builtGround(project: Project, context: RoomContext): GroundBuilt {
   const laid =
     laidOut(asDesigned(project), context) ?? fail('terrain.missing', 'there is no ground yet', { do: 'Bring in terrain first.' });
-  const { works, failures } = laid.water;
+  const { works } = laid.water;
   const ground = finer(laid.world.model.grid);
   const grid: Grid = { ...ground, z: Float32Array.from(ground.z) };
   const toMake = works.filter(({ bound }) => bound.work.status !== 'existing');
   const alone = toMake.filter(({ bound }) => bound.hostId === null);
   const guests = toMake.filter(({ bound }) => bound.hostId !== null);
-  const [made, left]: [string[], string[]] = [[], failures.list().map(({ work }) => work)];
-  for (const { bound, placed } of [...alone, ...guests]) {
-    if (placed.built) layOn(grid, ground, placed.built);
-    (placed.built || bound.reshapes.length > 0 ? made : left).push(bound.work.id);
-  }
+  const made = [...alone, ...guests].flatMap(({ bound, placed }): string[] => {
+    const built = placed.built?.();
+    // A way out in a bank that stands already changes nothing that is told here: the survey has that bank as it is.
+    const shows = built !== undefined && layOn(grid, ground, built);
+    return shows || bound.reshapes.length > 0 ? [bound.work.id] : [];
+  });
+  const left = liveWorks(laid.scenario.option.works).flatMap(({ id, status }) => (status === 'existing' || made.includes(id) ? [] : [id]));
   return { grid, made, left };
 }

@@ -304,7 +304,7 @@ function placeCrossing(crossing: Crossing, ground: BasinGround): PlacedWork {
       return quantitiesOf(crossing, { earthM3: made.earth?.earthM3 ?? null, lengthM: lineLength(crossing.line) });
     },
     buildSteps: () => stepsOf(crossing),
-    built: builtOf(made, wall),
+    built: () => builtOf(made, wall),
     pegs: () => {
       const ends = [
         { name: 'pipe in', reach: -pipeLength(crossing) / 2, levelM: inletM },

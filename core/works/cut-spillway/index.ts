@@ -243,7 +243,7 @@ function placeCut(cut: CutSpillway, place: HostPlace, host: Host | null): Placed
     checks: (facts) => runRules(CUT_RULES, factsOf(facts), cut.id),
     quantities: () => quantitiesOf(cut, place),
     buildSteps: () => stepsOf(cut),
-    ...(host ? { built: builtOf(cut, place, host) } : {}),
+    ...(host ? { built: () => builtOf(cut, place, host) } : {}),
     pegs: () => pegAt(place, { name: 'control', role: 'sill', levelM: cut.levels.sillM }),
     marks: [{ id: `${cut.id}:sill`, work: cut.id, name: cut.name, role: 'sill', levelM: cut.levels.sillM, path: 'levels.sillM' }],
     section: (waterM) => sectionOf(cut, place, waterM),

@@ -221,7 +221,7 @@ function placeDiversion(drain: Diversion, ground: LipGround): PlacedWork {
     checks: (facts) => runRules(DIVERSION_RULES, { ...facts, drain, ground, endM: ground.groundM[last] }, drain.id),
     quantities: () => quantitiesOf(drain, ground.lengthM),
     buildSteps: () => stepsOf(drain),
-    built: builtOf(made),
+    built: () => builtOf(made),
     pegs: (intervalM) => {
       const count = Math.max(1, Math.ceil(ground.lengthM / intervalM));
       return Array.from({ length: count + 1 }, (_, k) => {

@@ -114,7 +114,7 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
       runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
     quantities: () => quantitiesOf(sill),
     buildSteps: () => stepsOf(sill),
-    ...(host ? { built: notchBuilt(host.line, { atM: sill.atM, lengthM: sill.dimensions.lengthM, levelM: sill.levels.sillM }) } : {}),
+    ...(host ? { built: () => notchBuilt(host.line, { atM: sill.atM, lengthM: sill.dimensions.lengthM, levelM: sill.levels.sillM }) } : {}),
     pegs: () => pegsOf(sill, ground),
     marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
   };

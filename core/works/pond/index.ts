@@ -289,7 +289,7 @@ function placePond(pond: Pond, ground: BasinGround): PlacedWork {
     checks: (facts, company) => runRules(POND_RULES, { ...facts, ...made, company }, pond.id),
     quantities: () => quantitiesOf(pond, { earth, dugM3: basin.dugM3 }),
     buildSteps: () => stepsOf(pond, earth),
-    built: basinBuilt(pond, ground),
+    built: () => basinBuilt(pond, ground),
     pegs: (intervalM, waterM) => pegsOf(made, intervalM, waterM),
     waterRings: (levelM) => ringsOf(pond, ground, levelM),
     marks: marksOf(made),

@@ -135,7 +135,7 @@ function placeSet(work: SwaleSet, grounds: readonly LipGround[]): PlacedWork {
     checks: (facts) => runRules(SET_RULES, { ...facts, work, rows }, work.id),
     quantities: () => quantitiesOf(work, rows),
     buildSteps: () => stepsOf(work, rows),
-    built: builtTogether(rows.map((row) => builtOf(work, row))),
+    built: () => builtTogether(rows.map((row) => builtOf(work, row))),
     pegs: (intervalM) => pegsOf(rows, intervalM),
     marks: marksOf(work, rows),
     section: (waterM) => sectionOf(work, rows[0], waterM),

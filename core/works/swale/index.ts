@@ -83,7 +83,8 @@ function placeSwale(swale: Swale, ground: LipGround): PlacedWork {
     checks: (facts, company) => runRules(SWALE_RULES, { ...facts, company, swale, ground }, swale.id),
     quantities: () => quantitiesOf(swale, ground),
     buildSteps: () => stepsOf(swale, ground),
-    built: troughBuilt({ line: swale.line, ground, dimensions: swale.dimensions, floorM: swale.levels.floorM, crestAt: crestAlong(swale) }),
+    built: () =>
+      troughBuilt({ line: swale.line, ground, dimensions: swale.dimensions, floorM: swale.levels.floorM, crestAt: crestAlong(swale) }),
     pegs: (intervalM) => pegsOf(swale, ground, intervalM),
     marks: [
       {
