@@ -101,17 +101,26 @@ const isIn = ([west, south, east, north]: Built['box'], [x, y]: Point): boolean 
 /** Half the width of a bank that a way out in it may have to go through [m], and how the bank runs down to it from both sides. */
 const [THROUGH_M, RAMP_HV] = [15, 2];
 
-/** A way out in a bank: the bank is left out at its level, down to natural ground, as long as it is. */
-export function notchBuilt(line: Line, { atM, lengthM, levelM }: { readonly atM: number; readonly lengthM: number; readonly levelM: number }): Built {
+export interface Notch {
+  readonly atM: number;
+  readonly lengthM: number;
+  readonly levelM: number;
+  /** Where the ground itself stands over it: how far it is dug on, and on which side of the line (left 1, right -1) that is. */
+  readonly dug?: { readonly toM: number; readonly side: 1 | -1 };
+}
+
+/** A way out in a bank: the bank is left out at its level, down to natural ground, as long as it is; ground that stands over it is dug until it comes out. */
+export function notchBuilt(line: Line, { atM, lengthM, levelM, dug }: Notch): Built {
   const see = seenFrom(line);
   return {
-    box: boxAround([pointAlong(line, atM).point], lengthM / 2 + THROUGH_M),
+    box: boxAround([pointAlong(line, atM).point], lengthM / 2 + (dug ? Math.max(THROUGH_M, dug.toM) : THROUGH_M)),
     levelAt: (at, { groundM, madeM }) => {
-      if (madeM <= groundM) return madeM;
       const place = see(at);
-      if (Math.abs(place.asideM) > THROUGH_M || place.beyondM > 0) return madeM;
-      const level = levelM + sideUp(Math.abs(place.atM - atM) - lengthM / 2, RAMP_HV);
-      return Math.max(groundM, Math.min(madeM, level));
+      if (place.beyondM > 0) return madeM;
+      const level = Math.min(madeM, levelM + sideUp(Math.abs(place.atM - atM) - lengthM / 2, RAMP_HV));
+      const onM = dug ? place.asideM * dug.side : -1;
+      if (dug && onM >= 0 && onM <= dug.toM) return level;
+      return Math.abs(place.asideM) > THROUGH_M || madeM <= groundM ? madeM : Math.max(groundM, level);
     },
   };
-} // prettier-ignore
+}

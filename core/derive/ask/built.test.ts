@@ -190,6 +190,25 @@ describe('other works built into the ground', () => {
     expect([made, left]).toEqual([[], ['s1']]);
     expect([...grid.z]).toEqual([...plane.z]);
   });
+  it('a sill goes through the bank it is of, and through no other beside it', () => {
+    // Another swale's bank 8 m downhill of the sill, as high as the sill stands.
+    const other = { ...SWALE, id: 'w2', line: [[120, 93], [180, 93]], levels: { floorM: 109, bankCrestM: 110.6 } } as WorkBase; // prettier-ignore
+    const [with2, only2] = [on(planeProject({}, [SWALE, SILL, other])), on(planeProject({}, [other]))];
+    for (const x of [150.25, 152.25, 154.75]) expect(at(with2, x, 91.25)).toBeCloseTo(at(only2, x, 91.25), 6);
+    expect(at(only2, 152.25, 91.25)).toBeGreaterThan(LIP_M);
+    expect(at(with2, 152.25, 100.25)).toBeCloseTo(LIP_M, 4);
+  });
+  it('a sill under the ground is dug through it on the downhill side, until it comes out; on the other nothing is', () => {
+    // 0.2 m under the lip on a slope of 10 %: it comes out 2 m down.
+    const deep = { ...SILL, levels: { sillM: LIP_M - 0.2 } };
+    const low = { ...SWALE, levels: { floorM: LIP_M - 0.6, bankCrestM: LIP_M - 0.05 } } as WorkBase;
+    const { grid, made, left } = builtGround(planeProject({}, [low, deep]), context());
+    expect([made, left]).toEqual([['w1', 's1'], []]);
+    expect([at(grid, 152.25, 100.75), at(grid, 152.25, 99.25)]).toEqual([expect.closeTo(LIP_M - 0.2, 3), expect.closeTo(LIP_M - 0.2, 3)]);
+    expect(at(grid, 152.25, 98.75)).toBeCloseTo(planeAt(0, 98.75), 3);
+    expect(at(grid, 152.25, 105.25)).toBeCloseTo(planeAt(0, 105.25), 3);
+    expect(at(grid, 140.25, 100.75)).toBeCloseTo(planeAt(0, 100.75), 3);
+  });
   it('asks for ground first', () => {
     expect(() => builtGround({ ...planeProject(), terrain: null }, context())).toThrow(UserError);
   });

@@ -49,7 +49,7 @@ function layOn(made: Grid, ground: Grid, { box, levelAt: madeAt }: Built): boole
 
 /**
  * The ground with all works of the active option that are to be made, or were since the survey, cut and filled into it by their
- * design levels: first what stands alone, then ways out, which go through banks and walls. @throws UserError without terrain.
+ * design levels: each with its ways out, which go through its bank or wall. @throws UserError without terrain.
  */
 export function builtGround(project: Project, context: RoomContext): GroundBuilt {
   const laid =
@@ -58,14 +58,23 @@ export function builtGround(project: Project, context: RoomContext): GroundBuilt
   const ground = finer(laid.world.model.grid);
   const grid: Grid = { ...ground, z: Float32Array.from(ground.z) };
   const toMake = works.filter(({ bound }) => bound.work.status !== 'existing');
-  const alone = toMake.filter(({ bound }) => bound.hostId === null);
-  const guests = toMake.filter(({ bound }) => bound.hostId !== null);
-  const made = [...alone, ...guests].flatMap(({ bound, placed }): string[] => {
+  const made: string[] = [];
+  const lay = ({ bound, placed }: (typeof works)[number], before: Grid): void => {
     const built = placed.built?.();
-    // A way out in a bank that stands already changes nothing that is told here: the survey has that bank as it is.
-    const shows = built !== undefined && layOn(grid, ground, built);
-    return shows || bound.reshapes.length > 0 ? [bound.work.id] : [];
-  });
+    const shows = built !== undefined && layOn(grid, before, built);
+    if (shows || bound.reshapes.length > 0) made.push(bound.work.id);
+  };
+  for (const work of toMake.filter(({ bound }) => bound.hostId === null)) {
+    const guests = toMake.filter(({ bound }) => bound.hostId === work.bound.work.id);
+    // What lets it out goes through what it heaps up, and through nothing of another's.
+    const before = guests.length > 0 ? { ...grid, z: grid.z.slice() } : ground;
+    lay(work, ground);
+    for (const guest of guests) lay(guest, before);
+  }
+  // What lets out a work that stands already: the survey has its bank as it is.
+  const isToMake = new Set(toMake.map(({ bound }) => bound.work.id));
+  for (const guest of toMake.filter(({ bound }) => bound.hostId !== null && !isToMake.has(bound.hostId)))
+    lay(guest, { ...grid, z: grid.z.slice() });
   const left = liveWorks(laid.scenario.option.works).flatMap(({ id, status }) => (status === 'existing' || made.includes(id) ? [] : [id]));
   return { grid, made, left };
 }

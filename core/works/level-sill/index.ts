@@ -1,6 +1,7 @@
 import { levelSillDescriptor } from './descriptor.ts';
-import type { Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
+import type { Built, Figure, Host, Outlet, PegDraft, PlacedWork, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
+import { pointAlong } from '../../geometry/index.ts';
 import { SHEET_DEPTH, SHEET_ENERGY, SHEET_VELOCITY, drownableSillLaw, sheetRoughness } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { SILL_RULES } from './checks.ts';
@@ -104,6 +105,20 @@ function pegsOf(sill: LevelSill, ground: SillGround): PegDraft[] {
   return [peg('sill, one end', ground.ends[0]), peg('sill, middle', ground.at), peg('sill, other end', ground.ends[1])];
 }
 
+/** Farthest a sill is dug on [m], and the least fall by which ground beyond it is taken to come down to it [m/m]. */
+const [FARTHEST_M, LEAST_FALL] = [30, 0.005];
+
+/** The bank is left out along it; where natural ground stands over it that is dug down the slope until it comes out. */
+function builtOf({ atM, levels: { sillM }, dimensions: { lengthM } }: LevelSill, { groundM, slopeBelow }: SillGround, host: Host): Built {
+  const [dx, dy] = host.downhillAt(atM);
+  const { direction } = pointAlong(host.line, atM);
+  const side = direction[0] * dy - direction[1] * dx >= 0 ? 1 : -1;
+  const notch = { atM, lengthM, levelM: sillM };
+  if (groundM === null || slopeBelow === null || groundM <= sillM) return notchBuilt(host.line, notch);
+  const toM = Math.min(FARTHEST_M, (groundM - sillM) / Math.max(LEAST_FALL, slopeBelow));
+  return notchBuilt(host.line, { ...notch, dug: { toM, side } });
+}
+
 function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): PlacedWork {
   return {
     host: null,
@@ -114,7 +129,7 @@ function placeSill(sill: LevelSill, ground: SillGround, host: Host | null): Plac
       runRules(SILL_RULES, { ...facts, company, sill, ground, size: sizeOf({ sill, ground, host, facts }) }, sill.id),
     quantities: () => quantitiesOf(sill),
     buildSteps: () => stepsOf(sill),
-    ...(host ? { built: () => notchBuilt(host.line, { atM: sill.atM, lengthM: sill.dimensions.lengthM, levelM: sill.levels.sillM }) } : {}),
+    ...(host ? { built: () => builtOf(sill, ground, host) } : {}),
     pegs: () => pegsOf(sill, ground),
     marks: [{ id: `${sill.id}:sill`, work: sill.id, name: sill.name, role: 'sill', levelM: sill.levels.sillM, path: 'levels.sillM' }],
   };
