@@ -6,7 +6,7 @@ import { unzipSync } from 'fflate';
 import { requireCrs, toLonLat } from '#core/formats';
 import type { Point } from '#core/geometry';
 import { type Bench, Visitor } from './driver.ts';
-import { serious } from './views.ts';
+import { serious } from './axe.ts';
 
 const [W, S] = [431000, 4612000];
 const LAND = '/p/sallow-rise/land';

@@ -3,7 +3,7 @@ import type { WorkBase } from '#core/contract';
 import type { Point } from '#core/geometry';
 import type { PipedDrain, Regrade, Sump } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
-import { serious } from './views.ts';
+import { serious } from './axe.ts';
 
 const here = (x: number, y: number): Point => [440000 + x, 4606000 + y];
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Bench, Visitor } from './driver.ts';
-import { serious } from './views.ts';
+import { serious } from './axe.ts';
 
 const GROUND = '/p/sallow-rise/ground';
 const [W, S] = [431000, 4612000];

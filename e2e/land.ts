@@ -1,8 +1,8 @@
 import { join } from 'node:path';
-import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import { type Bench, Visitor } from './driver.ts';
+import { serious } from './axe.ts';
 
 const [W, S] = [431000, 4612000];
 const at = (x: number, y: number): Point => [W + x, S + y];
@@ -185,8 +185,7 @@ export function land(open: () => Bench): void {
       expect(await v.reads(legend, /5 to 15 %/)).not.toMatch(/Swales up to/);
       await v.press('What each allows');
       await v.reads(legend, /Swales up to 15 %/);
-      const { violations } = await new AxePuppeteer(v.page).analyze();
-      expect(violations.filter((x) => x.impact === 'serious' || x.impact === 'critical').map((x) => x.id)).toEqual([]);
+      expect(await serious(v)).toEqual([]);
       await v.press('Layers');
       await v.choose('Over the ground', 'Area above');
       await v.page.keyboard.press('Escape');

@@ -1,6 +1,6 @@
-import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from '@jest/globals';
 import { type Bench, Visitor } from './driver.ts';
+import { serious } from './axe.ts';
 
 /** The worst of all storms: found, shown, looked into, and changed. */
 export function set(open: () => Bench): void {
@@ -12,8 +12,7 @@ export function set(open: () => Bench): void {
       const decides = await v.reads('[role="dialog"]', /Which storm decides[\s\S]*Valley track/);
       expect(decides).toMatch(/Gate pond\s+24 h\s+full, pipes blocked\s+\d+ mm/);
       await v.page.keyboard.press('Escape');
-      const { violations } = await new AxePuppeteer(v.page).analyze();
-      expect(violations.filter((x) => x.impact === 'serious' || x.impact === 'critical').map((x) => x.id)).toEqual([]);
+      expect(await serious(v)).toEqual([]);
       // Another storm changes what is shown, and nothing of what is judged.
       await v.choose('Storm shown', '30 min');
       await v.reads('aside', /Charts and tables show the storm of 30 min\. Checks and verdicts stay by the worst of all/);

@@ -4,7 +4,7 @@ import type { WorkBase } from '#core/contract';
 import type { CheckDams, HalfMoons, RainGarden, Reach, SwaleSet, Terraces, Weir } from '#core/works';
 import { HEAD_Y, bedOf, mainAt } from '../demo/dry-fork-ground.ts';
 import { type Bench, Visitor } from './driver.ts';
-import { serious } from './views.ts';
+import { serious } from './axe.ts';
 
 const WORKS = '/p/dry-fork/works';
 const [W, S] = [436000, 4618000];

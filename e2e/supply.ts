@@ -4,7 +4,7 @@ import type { WorkBase } from '#core/contract';
 import type { Roof, Tank, SupplyLine } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { POOL } from '../demo/plot-ground.ts';
-import { serious } from './views.ts';
+import { serious } from './axe.ts';
 
 const [W, S] = [431000, 4612000];
 const here = (x: number, y: number): Point => [W + x, S + y];

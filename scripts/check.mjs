@@ -21,7 +21,7 @@ const others = [
 // Jest keeps a core for itself unless it is told how many there are.
 const workers = `--maxWorkers=${availableParallelism()}`;
 const unit = [['unit tests', bin('jest'), ['--selectProjects', 'core', 'cli', 'server', 'web', workers, '--json', `--outputFile=${out}`]]];
-const pages = [['interface tests', bin('jest'), ['--selectProjects', 'e2e', '--runInBand', '--json', `--outputFile=${out}.e2e`]]];
+const pages = [['interface tests', bin('jest'), ['--selectProjects', 'e2e', workers, '--json', `--outputFile=${out}.e2e`]]];
 
 let passed = 0;
 let failed = 0;
