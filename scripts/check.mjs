@@ -13,7 +13,11 @@ const others = [
   ['lint by types', bin('oxlint'), ['--type-aware', '.']],
   ['prettier', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
   ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e', 'abuse']],
-  ...['core', 'tsconfig.json', 'web', 'e2e', 'abuse'].map((project) => [`types of ${project}`, process.execPath, ['node_modules/typescript7/bin/tsc', '-p', project]]),
+  ...['core', 'tsconfig.json', 'web', 'e2e', 'abuse'].map((project) => [
+    `types of ${project}`,
+    process.execPath,
+    ['node_modules/typescript7/bin/tsc', '-p', project],
+  ]),
   ['compiled kernels', process.execPath, ['scripts/build-native.mjs', '--check']],
   ['generated docs', bin('tsx'), ['scripts/write-methods.ts', '--check']],
   ['abuse, a sample', bin('tsx'), ['abuse/run.ts', '--sample']],
