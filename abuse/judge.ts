@@ -34,6 +34,10 @@ function requireImported(read: Imported): void {
     const isDrawn = read.shapes.every(({ form, points, levelsM }) => points.length >= { point: 1, line: 2, ring: 3 }[form] && points.flat().every(Number.isFinite) && (levelsM ?? points.map(() => 0)).every(Number.isFinite)); // prettier-ignore
     return require(read.shapes.length > 0 && isDrawn, 'shapes that are none');
   }
+  if (read.kind === 'picture') {
+    const isLaid = read.laying === null || read.laying.every(Number.isFinite);
+    return require(read.picture.widthPx > 0 && read.picture.heightPx > 0 && isLaid, 'a picture that is none');
+  }
   const { cells, noData, minM, maxM } = statsOf(read.grid);
   require(cells === read.grid.ncols * read.grid.nrows && noData < cells, 'a terrain without ground');
   require((minM ?? NaN) >= LEVEL_LOWEST_M - 0.1 && (maxM ?? NaN) <= LEVEL_HIGHEST_M + 0.1, 'levels no ground has');

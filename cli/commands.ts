@@ -174,6 +174,11 @@ async function importCommand(words: readonly string[]): Promise<string> {
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });
   if (imported.kind === 'gauge') return gaugeJson(imported);
   if (imported.kind === 'shapes') return shapesJson(imported);
+  if (imported.kind === 'picture') {
+    const { picture, laying, crs, notes } = imported;
+    const { bytes: _, ...size } = picture;
+    return toJson({ ...size, kind: 'picture', type: picture.kind, laying, crs, warnings: notes });
+  }
   const { grid, crs, notes } = imported;
   const [west, south, east, north] = extentOf(grid);
   const { ncols, nrows, cellM } = grid;

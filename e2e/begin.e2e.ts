@@ -1,7 +1,6 @@
-// From the first visit to pegs, what is kept, and what must not be lost.
-import { abuse } from './abuse.ts';
+// From the first visit to pegs, and what is kept.
 import { onOneBench } from './bench.ts';
 import { journeys } from './journey.ts';
 import { keeping } from './keeping.ts';
 
-onOneBench([journeys, keeping, abuse]);
+onOneBench([journeys, keeping]);

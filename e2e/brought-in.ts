@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
+import { decode, encode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import { requireCrs, toLonLat } from '#core/formats';
 import type { Point } from '#core/geometry';
@@ -278,6 +279,71 @@ export function broughtIn(open: () => Bench): void {
       await v.verdict(/runs from 100\.\d\d m to 100\.\d\d m/);
       await v.reads('body', /Levels are known to 5 mm at worst/);
       expect((await v.kept()).books).toHaveLength(1);
+      expect(v.errors).toEqual([]);
+    }, 180000);
+  });
+
+  describe('a picture under the plan', () => {
+    /** A photograph of 200 by 200 pixels: a field, and a red roof over its middle. */
+    const air = (): Uint8Array => {
+      const data = new Uint8Array(200 * 200 * 3).map((_, k) => [120, 140, 100][k % 3]);
+      for (let v = 80; v < 120; v++) for (let u = 80; u < 120; u++) data.set([230, 10, 10], 3 * (200 * v + u));
+      return encode({ width: 200, height: 200, data, channels: 3, depth: 8 });
+    };
+    /** How much redder than green the plan is at a place. */
+    const redAt = async (v: Visitor, at: Point): Promise<number> => {
+      const { x, y } = await v.onPage(at);
+      const shot = await v.page.screenshot({ clip: { x: x - 2, y: y - 2, width: 4, height: 4 } });
+      const { data } = decode(shot);
+      return data[0] - data[1];
+    };
+    it('lies by its world file, is hidden and shown, and a sketch is pinned by mouse and by keyboard', async () => {
+      const v = await Visitor.arrive(open(), LAND);
+      await v.verdict(/3\.10 ha drains to Valley gate/);
+      const roof: Point = [W + 150, S + 150];
+      const bare = await redAt(v, roof);
+      const worldFile = new TextEncoder().encode(`0.5\n0\n0\n-0.5\n${W + 100.25}\n${S + 199.75}\n`);
+      await v.dropAll({ 'air.png': air(), 'air.pgw': worldFile });
+      await v.reads('body', /The picture air is in\..*taken as metres, in EPSG:32626/);
+      await v.reads('aside', /It lies as air\.png says/);
+      expect((await v.kept()).pictures?.[0].laying).toEqual([0.5, 0, W + 100, 0, -0.5, S + 200]);
+      const red = await v.until(() => redAt(v, roof), (r) => r > bare + 60); // prettier-ignore
+      expect(await redAt(v, [W + 120, S + 120])).toBeLessThan(red - 60);
+      await v.page.$eval('::-p-aria([name="air"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.keyboard.press('Space');
+      await v.until(() => redAt(v, roof), (r) => r < bare + 30); // prettier-ignore
+      expect((await v.kept()).pictures?.[0].isHidden).toBe(true);
+      await v.press('Remove air');
+      // One that says nothing is pinned: a place by mouse, one by keyboard.
+      await v.drop('sketch.png', air());
+      await v.reads('aside', /Nobody has said where it lies/);
+      const at = await v.middleOf('[role="application"] img');
+      await v.page.mouse.click(at.x, at.y);
+      await v.reads('aside', /Now click the same place on the plan/);
+      await v.clickPlaces([roof]);
+      await v.reads('aside', /Place 1 at/);
+      expect(await serious(v)).toEqual([]);
+      await v.page.focus('aside [role="application"]');
+      for (let k = 0; k < 4; k++) {
+        await v.page.keyboard.down('Shift');
+        await v.page.keyboard.press('ArrowRight');
+        await v.page.keyboard.up('Shift');
+      }
+      await v.page.keyboard.press('Enter');
+      await v.page.type('input[aria-label="Type x, y"]', `${W + 190}, ${S + 150}`);
+      await v.page.keyboard.press('Enter');
+      await v.reads('aside', /It is pinned by two places: a third would show how well/);
+      await v.until(() => redAt(v, roof), (r) => r > bare + 60); // prettier-ignore
+      await v.press('Undo');
+      await v.reads('aside', /Nobody has said where it lies/);
+      await v.press('Redo');
+      await v.press('Done');
+      const [{ pins }] = (await v.kept()).pictures ?? [];
+      expect(pins?.map((p) => p.at.map(Math.round))).toEqual([roof.map(Math.round), [W + 190, S + 150]]);
+      // What is no picture is refused, and nothing changes.
+      await v.drop('torn.png', new TextEncoder().encode('torn'));
+      await v.reads('[role="alert"]', /torn\.png was not taken in; nothing has changed.*no PNG or JPEG/s);
+      expect((await v.kept()).pictures).toHaveLength(1);
       expect(v.errors).toEqual([]);
     }, 180000);
   });

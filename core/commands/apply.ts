@@ -260,6 +260,20 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     books.splice(indexIn(books, id), 1);
     if (books.length === 0) delete d.books;
   },
+  'picture.add': (d, { picture }) => {
+    const pictures = (d.pictures ??= []);
+    requireFree(pictures, picture.id);
+    pictures.push(asDraft(picture));
+  },
+  'picture.change': (d, { id, set }) => {
+    const { pictures = [] } = d;
+    const picture = pictures[indexIn(pictures, id)];
+    for (const entry of entriesOf(set)) setPath(picture, entry, ['laying']);
+  },
+  'picture.remove': (d, { id }) => {
+    const { pictures = [] } = d;
+    pictures.splice(indexIn(pictures, id), 1);
+  },
   'works.add': (d, { works }) => {
     const target = option(d);
     for (const work of works) {

@@ -11,6 +11,8 @@ const ids = fc.constantFrom('a', 'b', 'c', 'w1', 's1', 'nobody');
 const points = fc.tuple(fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 200 }));
 const numbers = fc.oneof(fc.double({ min: -5, max: 200, noNaN: true }), fc.constant(NaN));
 
+const PICTURE = { name: 'Air', sha256: 'a'.repeat(64), kind: 'image/png', widthPx: 400, heightPx: 200, source: 'air.png', opacityPercent: 70 } as const; // prettier-ignore
+
 /** Any command, sensible or not. */
 const commands: fc.Arbitrary<Command> = fc.oneof(
   fc.string().map((name): Command => ({ type: 'project.rename', payload: { name } })),
@@ -18,6 +20,16 @@ const commands: fc.Arbitrary<Command> = fc.oneof(
   fc.tuple(ids, points).map(([id, at]): Command => ({ type: 'pin.add', payload: { pin: { id, at } } })),
   fc.tuple(ids, points).map(([id, at]): Command => ({ type: 'pin.move', payload: { id, at } })),
   ids.map((id): Command => ({ type: 'pin.remove', payload: { id } })),
+  fc
+    .tuple(ids, fc.constantFrom(0.5, 0))
+    .map(([id, across]): Command => ({
+      type: 'picture.add',
+      payload: { picture: { ...PICTURE, id, laying: [across, 0, 0, 0, -0.5, 100] } },
+    })),
+  fc
+    .tuple(ids, points)
+    .map(([id, at]): Command => ({ type: 'picture.change', payload: { id, set: { pins: [{ px: [1, 2], at }], isHidden: null } } })),
+  ids.map((id): Command => ({ type: 'picture.remove', payload: { id } })),
   fc
     .tuple(ids, points)
     .map(([id, at]): Command => ({ type: 'feature.add', payload: { feature: { id, kind: 'track', line: [at, [1, 2]] } } })),

@@ -28,6 +28,8 @@ function refusal(command: unknown, project: Project = START): string {
 }
 
 const BOOK = { id: 'book', name: 'Yard', tool: 'level', placing: 'xy', side: 'right', lines: [{ name: 'sill', knownM: 100, backM: 1.2 }, { name: 'a', p: 3, q: 4, interM: 1.5, note: 'by the gate' }] } as const; // prettier-ignore
+const PICTURE = { id: 'air', name: 'Air', sha256: 'a'.repeat(64), kind: 'image/png', widthPx: 400, heightPx: 200, source: 'air.png', laying: [0.5, 0, 0, 0, -0.5, 100], opacityPercent: 70 } as const; // prettier-ignore
+const picture = (set: object): unknown => ({ type: 'picture.add', payload: { picture: { ...PICTURE, ...set } } });
 const NEED = { id: 'n1', name: 'House', store: 'pond', kind: 'daily', count: 4, each: 50 } as const;
 
 describe('a command', () => {
@@ -57,6 +59,18 @@ describe('a command', () => {
       { type: 'book.set', payload: { book: { ...BOOK, lines: [{ name: 'a', backM: 101 }] } } },
       'project.max',
     ],
+    ['a picture without its file', picture({ sha256: 'none' }), 'project.matches'],
+    ['a picture of a kind that is not shown', picture({ kind: 'image/gif' }), 'project.isIn'],
+    ['a picture drawn out to a line', picture({ laying: [1, 1, 0, 1, 1, 0] }), 'project.isLaying'],
+    ['a picture laid by five numbers', picture({ laying: [1, 0, 0, 0, -1] }), 'project.isLaying'],
+    ['a picture seen by more than all of it', picture({ opacityPercent: 101 }), 'project.max'],
+    [
+      'a picture pinned by five places',
+      picture({ pins: [1, 2, 3, 4, 5].map((k) => ({ px: [k, 0], at: [k, 0] })) }),
+      'project.arrayMaxSize',
+    ],
+    ['a picture pinned nowhere', picture({ pins: [{ px: [1, 1] }] }), 'project.isPoint'],
+    ['a picture that is not there', { type: 'picture.change', payload: { id: 'air', set: { name: 'x' } } }, 'id.missing'],
     ['one mark alone', { type: 'book.set', payload: { book: { ...BOOK, baseM: [[0, 0]] } } }, 'project.isBase'],
     ['a book that is not there', { type: 'book.remove', payload: { id: 'nowhere' } }, 'id.missing'],
     ['a gauge without its sha', { type: 'gauge.set', payload: { gauge: { sha256: 'x', source: 's' } } }, 'gauge.asset'],

@@ -3,7 +3,21 @@ import type { Point } from '../geometry/index.ts';
 import type { FieldTest } from '../ground/index.ts';
 import type { Climate } from '../season/index.ts';
 import type { LevelBook } from '../survey/index.ts';
-import type { Case, DesignStorm, Gauge, Ground, Land, Pin, Rain, RunoffSettings, Supply, Survey, Terrain, Zone } from '../project/index.ts';
+import type {
+  Case,
+  DesignStorm,
+  Gauge,
+  Ground,
+  Land,
+  Picture,
+  Pin,
+  Rain,
+  RunoffSettings,
+  Supply,
+  Survey,
+  Terrain,
+  Zone,
+} from '../project/index.ts';
 
 interface Payloads {
   'project.rename': { readonly name: string };
@@ -52,6 +66,10 @@ interface Payloads {
   /** A level book as it is now: a new one, or in place of the one of its id. */
   'book.set': { readonly book: LevelBook };
   'book.remove': { readonly id: string };
+  'picture.add': { readonly picture: Picture };
+  /** Values by name; null takes one away. */
+  'picture.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
+  'picture.remove': { readonly id: string };
   'works.add': { readonly works: readonly WorkBase[] };
   /** Values by dotted path, for one or several works at once. */
   'works.change': { readonly changes: readonly { readonly id: string; readonly set: Readonly<Record<string, unknown>> }[] };

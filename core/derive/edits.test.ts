@@ -116,12 +116,14 @@ describe('a thousand edits', () => {
 });
 
 describe('a retired work', () => {
+  // One graph for them all: what one of them left behind must not show in the next.
+  const graph = new Graph();
   it.each(EVERY_KIND.map((w) => [w.id]))('%s is as if it were not there, and what hangs on it is named', (id) => {
     const works = (change: (w: WorkBase) => WorkBase[]): Project => valleyProject(EVERY_KIND.flatMap(change));
     const needs = (w: WorkBase): boolean => registry.bind(w).hostId === id;
     const retired = derive(
       works((w) => [w.id === id ? { ...w, status: 'retired' } : w]),
-      { registry, grids: noGrid },
+      { registry, grids: noGrid, graph },
     ).derived;
     const without = derive(
       works((w) => (w.id === id || needs(w) ? [] : [w])),

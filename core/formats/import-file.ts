@@ -10,9 +10,11 @@ import { readDxf } from './dxf.ts';
 import { readGeoPackage } from './geopackage.ts';
 import { readGeoTiff } from './geotiff.ts';
 import type { LevelUnit } from './grid-limits.ts';
-import { type Imported, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
+import { type Imported, type ImportedPicture, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isLevelBook, readLevelBook } from './level-book.ts';
 import { readMarkup } from './markup.ts';
+import { PICTURE_ENDING, WORLD_ENDING, readPicture } from './picture.ts';
+import { isColourTiff, readColourTiff } from './picture-tiff.ts';
 import { parseJson } from './project-file.ts';
 import { groundOfShapes } from './shape-ground.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
@@ -111,6 +113,19 @@ async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrai
   return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
 }
 
+/** A picture with what lies beside it, alone or packed into one zip; null where it is none. */
+async function pictureIn(file: InputFile, ending: string, wanted: string | null): Promise<ImportedPicture | null> {
+  if (PICTURE_ENDING.test(file.name)) return readPicture(file, { world: null, prj: null }, wanted);
+  if (ending !== 'zip') return null;
+  const parts = mapParts(file, /\.(png|jpe?g|pgw|pngw|jgw|jpgw|jpegw|wld|prj)$/i);
+  const named = (is: RegExp): InputFile[] =>
+    Object.entries(parts).flatMap(([entry, bytes]) => (is.test(entry) ? [{ name: entry.split('/').pop() ?? entry, bytes }] : []));
+  const [[picture, ...others], [world], [prj]] = [named(PICTURE_ENDING), named(WORLD_ENDING), named(/\.prj$/i)];
+  // A map packed with its pictures is no picture.
+  if (picture === undefined || others.length > 0 || world === undefined) return null;
+  return readPicture(picture, { world, prj: prj?.bytes ?? null }, wanted);
+}
+
 async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, band, part }: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
@@ -120,9 +135,12 @@ async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, 
   if (!isTiff(bytes) && ending !== 'zip') wholeOnly(name, grid);
   const zipped = ending === 'zip' ? await zippedGrid(file, grid) : null;
   if (zipped) return zipped;
+  const picture = await pictureIn(file, ending, wanted);
+  if (picture) return picture;
   const drawn = await drawnIn(file, ending, wanted);
   if (drawn) return as === 'terrain' ? groundOfShapes(drawn) : drawn;
-  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readGeoTiff(file, grid);
+  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff')
+    return band === undefined && (await isColourTiff(file)) ? readColourTiff(file, wanted) : readGeoTiff(file, grid);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, grid);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
     if (/^\s*ncols\b/i.test(textOf(bytes.subarray(0, 200)))) return readAsciiGrid(file, grid);
@@ -142,6 +160,6 @@ async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, 
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf, .gpkg or a zipped shapefile.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf, .gpkg or a zipped shapefile; a photograph or a scan as .png or .jpg.',
   });
 }

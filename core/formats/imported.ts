@@ -1,5 +1,5 @@
-import { type UserProblem, UserError } from '../project/index.ts';
-import type { Line } from '../geometry/index.ts';
+import { type PictureKind, type UserProblem, UserError } from '../project/index.ts';
+import type { Laying, Line } from '../geometry/index.ts';
 import type { RainRecord, RainTable, TableLimits } from '../rain/index.ts';
 import type { Grid } from '../terrain/index.ts';
 
@@ -59,7 +59,18 @@ export interface ImportedShapes {
   readonly notes: readonly string[];
 }
 
-export type Imported = ImportedTerrain | ImportedRain | ImportedGauge | ImportedShapes;
+/** A picture to lie under the plan. */
+export interface ImportedPicture {
+  readonly kind: 'picture';
+  readonly picture: { readonly kind: PictureKind; readonly widthPx: number; readonly heightPx: number; readonly bytes: Uint8Array };
+  /** Where it lies; null where it does not say. */
+  readonly laying: Laying | null;
+  readonly crs: string | null;
+  readonly source: string;
+  readonly notes: readonly string[];
+}
+
+export type Imported = ImportedTerrain | ImportedRain | ImportedGauge | ImportedShapes | ImportedPicture;
 
 export interface InputFile {
   readonly name: string;

@@ -90,6 +90,11 @@ function expectSound(read: Imported): void {
     }
     return;
   }
+  if (read.kind === 'picture') {
+    expect(read.picture.widthPx * read.picture.heightPx).toBeGreaterThan(0);
+    expect((read.laying ?? []).every(Number.isFinite)).toBe(true);
+    return;
+  }
   const { cells, noData, minM, maxM } = statsOf(read.grid);
   expect(read.grid.z).toHaveLength(read.grid.ncols * read.grid.nrows);
   expect(noData).toBeLessThan(cells);

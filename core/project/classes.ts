@@ -15,7 +15,6 @@ import {
   Min,
   ValidateBy,
   ValidateIf,
-  type ValidationOptions,
 } from 'class-validator';
 import { WORK_STATUSES } from '../contract/index.ts';
 import { COMPACTIONS, COVERS, GRITS, RIBBONS, SOIL_GROUPS, TEXTURE_IDS, TREATMENTS } from '../ground/index.ts';
@@ -24,53 +23,9 @@ import { NEED_KINDS, USE_ORDERS } from '../season/index.ts';
 import { BOOK_TOOLS, FARTHEST_READ_M, MOST_BOOK_LINES, PLACINGS } from '../survey/index.ts';
 import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M } from '../terrain/index.ts';
 import { GROUND_AS, HOLLOW_WAYS, PEAK_METHODS, PROJECT_FORMAT, PROJECT_VERSION, TIME_METHODS } from './model.ts';
-import { idFault } from './ids.ts';
+import { IfThere, IsId, IsPoint, IsRing, IsStretches, isFiniteNumber, isPoint } from './members.ts';
+import { MOST_PICTURES } from './picture.ts';
 import { Nested } from './shape.ts';
-
-const isPoint = (v: unknown): boolean => Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
-
-function IsPoint(): PropertyDecorator {
-  return ValidateBy({
-    name: 'isPoint',
-    validator: { validate: isPoint, defaultMessage: () => '$property must be [x, y], two numbers in metres' },
-  });
-}
-
-function IsRing(least: number, options?: ValidationOptions): PropertyDecorator {
-  return ValidateBy(
-    {
-      name: 'isRing',
-      validator: {
-        validate: (v: unknown) => Array.isArray(v) && (v.length === 0 ? least === 0 : v.length >= Math.max(2, least)) && v.every(isPoint),
-        defaultMessage: () => `$property must be a list of ${least > 0 ? `at least ${least} ` : ''}[x, y] points in metres`,
-      },
-    },
-    options,
-  );
-}
-
-function IsStretches(): PropertyDecorator {
-  return ValidateBy({
-    name: 'isStretches',
-    validator: {
-      validate: (v: unknown) => Array.isArray(v) && v.every(isPoint),
-      defaultMessage: () => '$property must be a list of [from, to] distances in metres',
-    },
-  });
-}
-
-/** A name that works, outlets and zones can be known by. */
-function IsId(): PropertyDecorator {
-  return ValidateBy({
-    name: 'isId',
-    validator: {
-      validate: (v: unknown) => idFault(v) === null,
-      defaultMessage: (args) => `$property ${idFault(args?.value) ?? 'is no id'}`,
-    },
-  });
-}
-
-const isFiniteNumber = { allowNaN: false, allowInfinity: false };
 
 export class SiteShape {
   @ValidateIf((o: SiteShape) => o.crs !== null) @IsString() crs!: string | null;
@@ -105,9 +60,6 @@ export class RainTableShape {
   @IsArray() @ArrayNotEmpty() @IsNumber(isFiniteNumber, { each: true }) returnYears!: number[];
   @IsArray() @IsArray({ each: true }) depthMm!: number[][];
 }
-
-/** A member that may be left out, but not be null: code takes a default for what is missing only. */
-const IfThere = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
 
 /** The rest of a storm is judged by core/rain, for files and commands alike. */
 export class StormShape {
@@ -393,6 +345,7 @@ export class ProjectShape {
   @IfThere() @IsObject() @Nested(() => SurveyShape) survey?: SurveyShape;
   /** Each is judged by itself. */
   @IfThere() @IsArray() @ArrayMaxSize(MOST_BOOKS) books?: unknown[];
+  @IfThere() @IsArray() @ArrayMaxSize(MOST_PICTURES) pictures?: unknown[];
   @IfThere() @IsObject() @Nested(() => ClimateShape) climate?: ClimateShape;
   @IfThere() @IsObject() @Nested(() => SupplyShape) supply?: SupplyShape;
   @IsString() activeOption!: string;

@@ -5,6 +5,7 @@ export * from './ids.ts';
 export * from './limits.ts';
 export * from './asset.ts';
 export * from './gauge-asset.ts';
+export * from './picture.ts';
 export * from './rain-problems.ts';
 export * from './canonical.ts';
 export * from './cases.ts';

@@ -9,6 +9,7 @@ import { caseProblems, hazardProblems, linkProblems, startProblems } from './cas
 import { groundProblems } from './ground-problems.ts';
 import { twiceProblems } from './ids.ts';
 import type { Option, Project } from './model.ts';
+import { PictureShape } from './picture-class.ts';
 import { type UserProblem, problemOf } from './problem.ts';
 import { rainProblems } from './rain-problems.ts';
 import { shaped } from './shape.ts';
@@ -151,12 +152,13 @@ function optionsProblems(project: Project, registry: Catalogue, before: Project 
 export function documentProblems(project: Project, registry: Catalogue, before?: Project): UserProblem[] {
   const shell = [...memberProblems(project), ...shellProblems(project)];
   if (shell.length > 0) return shell;
-  const { pins, features, rain, terrain, books = [] } = project;
+  const { pins, features, rain, terrain, books = [], pictures = [] } = project;
   const hasChanged = (...keys: readonly (keyof Project)[]): boolean => !before || keys.some((key) => before[key] !== project[key]);
   const items = [
     ...itemProblems(pins, PinShape, { field: 'pins', before: new Set(before?.pins) }),
     ...itemProblems(features, FeatureShape, { field: 'features', before: new Set(before?.features) }),
     ...itemProblems(books, LevelBookShape, { field: 'books', before: new Set(before?.books) }),
+    ...itemProblems(pictures, PictureShape, { field: 'pictures', before: new Set(before?.pictures) }),
   ];
   if (items.length > 0) return items;
   return [
@@ -169,6 +171,7 @@ export function documentProblems(project: Project, registry: Catalogue, before?:
         ]
       : []),
     ...(hasChanged('books') ? twiceProblems(books, { of: 'level books', code: 'book.same-id', field: 'books' }) : []),
+    ...(hasChanged('pictures') ? twiceProblems(pictures, { of: 'pictures', code: 'picture.same-id', field: 'pictures' }) : []),
     ...(hasChanged('rain') ? rainProblems(rain) : []),
     ...(hasChanged('gauge') ? gaugeProblems(project) : []),
     ...(hasChanged('ground', 'runoff') ? groundProblems(project) : []),

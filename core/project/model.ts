@@ -6,6 +6,7 @@ import type { DesignStorm, OneStorm, RainTable, TableLimits } from '../rain/inde
 import type { Abstraction, LossMethod, Wetness } from '../runoff/index.ts';
 import type { Climate, Need, Price, UseOrder } from '../season/index.ts';
 import type { LevelBook } from '../survey/index.ts';
+import type { Picture } from './picture.ts';
 
 export const PROJECT_FORMAT = 'outlet-project';
 export const PROJECT_VERSION = 1;
@@ -193,6 +194,8 @@ export interface Project {
   readonly survey?: Survey;
   /** Level books, as they were booked. */
   readonly books?: readonly LevelBook[];
+  /** Pictures under the plan, the lowest first. */
+  readonly pictures?: readonly Picture[];
   readonly cases?: readonly Case[];
   readonly activeOption: string;
   readonly options: readonly Option[];
@@ -225,7 +228,13 @@ export function optionOf(project: Project, id = project.activeOption): Option {
   return option;
 }
 
-/** Names of the assets a project needs. */
-export function assetsOf({ terrain, gauge }: Project): string[] {
+/** Names of the assets results are worked out from. */
+export function workedAssetsOf({ terrain, gauge }: Project): string[] {
   return [...(terrain?.kind === 'asset' ? [terrain.sha256] : []), ...(gauge ? [gauge.sha256] : [])];
 }
+
+/** Names of all assets a project needs. */
+export const assetsOf = (project: Project): string[] => [
+  ...workedAssetsOf(project),
+  ...(project.pictures ?? []).map((picture) => picture.sha256),
+];

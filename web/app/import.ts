@@ -101,8 +101,8 @@ async function lookOver(
   );
 }
 
-/** Files of what was drawn or walked: they are put where the project lies. */
-const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|gpkg|zip)$/i.test(name);
+/** Files of what was drawn or walked, and pictures: they are put where the project lies. */
+const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|gpkg|zip|png|jpe?g)$/i.test(name);
 
 const inSystem = (name: string, how: ImportHow): ImportHow =>
   isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;
@@ -129,13 +129,14 @@ export async function bringIn(file: File, how: BringIn = {}): Promise<boolean> {
   return said === null ? false : bringIn(file, { ...how, ...said });
 }
 
-/** Ground in degrees is laid flat in the system of the ground there is, so that the two can be one. */
+/** Ground and pictures in another system are laid flat in that of the ground there is, so that the two can be one. */
 async function inSystemThere(file: File, imported: Exclude<TakenIn, Shapes>, how: ImportHow): Promise<Exclude<TakenIn, Shapes>> {
   const project = useApp.getState().history?.project;
   const crs = project?.site.crs ?? null;
-  if (imported.kind !== 'terrain' || !project?.terrain || crs === null || imported.crs === null || imported.crs === crs) return imported;
+  const lies = imported.kind === 'terrain' || imported.kind === 'picture' ? imported.crs : null;
+  if (lies === null || !project?.terrain || crs === null || lies === crs) return imported;
   const again = await runJob(`Reading ${file.name} in ${crs}`, (work) => work.import(file, { ...how, crs }));
-  return again?.ok && again.value.kind === 'terrain' ? again.value : imported;
+  return again?.ok && again.value.kind === imported.kind ? (again.value as typeof imported) : imported;
 }
 
 /** Several files at once, each with its parts: whether any was taken. */
@@ -188,6 +189,7 @@ async function take(imported: Exclude<TakenIn, Shapes>, { isMadeUp }: BringIn): 
     return done;
   }
   if (imported.kind === 'terrain') return (await import('./take-ground.ts')).takeGround(project, imported, isMadeUp ? { isMadeUp } : {});
+  if (imported.kind === 'picture') return (await import('./pictures.ts')).takePicture(imported);
   const { sha256, blob } = imported.asset;
   await keepAsset(sha256, blob);
   return takeGauge(imported, sha256);

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { type Command, type History, execute, redo, startHistory, undo } from '#core/commands';
 import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
-import { type Project, type UserProblem, assetsOf, problemsThrown } from '#core/project';
+import { type Project, type UserProblem, assetsOf, problemsThrown, workedAssetsOf } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
 import type { DrawnFile, LookedOver, TwoGrounds } from './asked.ts';
@@ -144,9 +144,9 @@ async function give(name: string): Promise<void> {
   if (!answer.ok) set({ notice: { tone: 'mend', title: 'A part of this project cannot be read', problems: answer.problems } });
 }
 
-/** Gives the worker the assets a document names and it has not got yet; one that cannot be had is told of by what needs it. */
+/** Gives the worker the assets a document is worked out from and it has not got yet; one that cannot be had is told of by what needs it. */
 export async function giveAssets(project: Project): Promise<void> {
-  for (const name of assetsOf(project)) {
+  for (const name of workedAssetsOf(project)) {
     if (!given.has(name)) given.set(name, give(name));
     await given.get(name);
   }

@@ -13,6 +13,13 @@ describe('files that come together', () => {
     const parts = unzipSync(new Uint8Array(await zip.arrayBuffer()));
     expect(Object.entries(parts).map(([n, b]) => [n, new TextDecoder().decode(b)])).toEqual([['Hill.asc', 'levels'], ['Hill.prj', 'system']]); // prettier-ignore
   });
+  it('pictures are packed with what lays them; a map of the same name keeps its own parts', async () => {
+    expect(await names('air.PNG', 'air.pgw', 'air.prj')).toEqual(['air.zip']);
+    const [zip] = await together([file('air.jpg'), file('air.jgw')]);
+    expect(Object.keys(unzipSync(new Uint8Array(await zip.arrayBuffer())))).toEqual(['air.jpg', 'air.jgw']);
+    expect(await names('air.png', 'air.prj')).toEqual(['air.png', 'air.prj']);
+    expect(await names('farm.png', 'farm.shp', 'farm.prj')).toEqual(['farm.zip', 'farm.png']);
+  });
   it('that have nothing to do with each other stay as they are', async () => {
     expect(await names('a.csv', 'b.kml')).toEqual(['a.csv', 'b.kml']);
     expect(await names('alone.prj')).toEqual(['alone.prj']);

@@ -2,13 +2,24 @@
 const endingOf = (name: string): string => name.toLowerCase().split('.').pop() ?? '';
 const baseOf = (name: string): string => name.toLowerCase().replace(/\.[^.]*$/, '');
 
-/** Files that mean something only with their parts, and those parts. */
+/** Files that mean something only with their parts, and those parts; pictures, and what lays them. */
 const GRIDS: ReadonlySet<string> = new Set(['asc', 'grd', 'tif', 'tiff']);
-const MAIN: ReadonlySet<string> = new Set([...GRIDS, 'shp']);
+const PICTURES: ReadonlySet<string> = new Set(['png', 'jpg', 'jpeg']);
+const WORLDS: ReadonlySet<string> = new Set(['pgw', 'pngw', 'jgw', 'jpgw', 'jpegw', 'wld']);
 const PARTS: ReadonlySet<string> = new Set(['prj', 'dbf', 'shx', 'cpg', 'sbn', 'sbx', 'qix']);
 
 /** Ground first: what is drawn is laid into its system. */
 const turn = ({ name }: File): number => (GRIDS.has(endingOf(name)) ? 0 : /\.(csv|txt|xyz|zip)$/i.test(name) ? 1 : 2);
+
+/** What lies beside the one it belongs to, of files of one name; null where there is none such. */
+function wholeOf(own: readonly File[]): { readonly main: File; readonly parts: readonly File[] } | null {
+  const of = (endings: ReadonlySet<string>): File[] => own.filter((f) => endings.has(endingOf(f.name)));
+  const [map, parts] = [own.find((f) => GRIDS.has(endingOf(f.name)) || endingOf(f.name) === 'shp'), of(PARTS)];
+  if (map && parts.length > 0) return { main: map, parts };
+  // A picture is laid by its world file; a system alone lays nothing.
+  const [[picture], [world]] = [of(PICTURES), of(WORLDS)];
+  return picture && world ? { main: picture, parts: [world, ...own.filter((f) => endingOf(f.name) === 'prj')] } : null;
+}
 
 /** The files as they are to be brought in, one after the other. */
 export async function together(files: readonly File[]): Promise<File[]> {
@@ -19,12 +30,12 @@ export async function together(files: readonly File[]): Promise<File[]> {
   }
   const whole: File[] = [];
   for (const [, own] of by) {
-    const [main] = own.filter((f) => MAIN.has(endingOf(f.name)));
-    const parts = own.filter((f) => PARTS.has(endingOf(f.name)));
-    if (!main || parts.length === 0) {
+    const found = wholeOf(own);
+    if (!found) {
       whole.push(...own);
       continue;
     }
+    const { main, parts } = found;
     whole.push(await packed(main, parts), ...own.filter((f) => f !== main && !parts.includes(f)));
   }
   return whole.sort((a, b) => turn(a) - turn(b));

@@ -16,6 +16,7 @@ import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
 import { PlanBar } from './PlanBar.tsx';
 import { useGround } from './Ground.tsx';
+import { usePictures } from './pictures.ts';
 import { TRENCH_GRADE, landItems } from './land-items.ts';
 import { Legend } from './Legend.tsx';
 import { usePointer } from './pointer.ts';
@@ -95,6 +96,7 @@ export function Plan(): ReactNode {
   useEffect(() => map.current?.setPalette(palette), [palette]);
   useEffect(() => map.current?.setSystem(system), [system]);
   useGround(map);
+  usePictures(map);
   const ground = terrain?.terrain;
   useEffect(() => {
     const frame = useApp.getState().terrain?.frame;

@@ -54,6 +54,7 @@ export class PlanMap {
   private readonly items = new VectorSource();
   private readonly tools = new VectorSource();
   private readonly shadeLayer = new ImageLayer<ImageCanvasSource>();
+  private readonly pictureLayer = new ImageLayer<ImageCanvasSource>();
   private readonly overlayLayer = new ImageLayer<ImageCanvasSource>();
   private readonly contourLayer: VectorLayer<VectorSource>;
   private readonly layers: VectorLayer<VectorSource>[];
@@ -77,7 +78,7 @@ export class PlanMap {
     this.layers = [this.contourLayer, layer(this.items, 2), layer(this.tools, 3)];
     this.map = new OlMap({
       target,
-      layers: [this.shadeLayer, this.overlayLayer, ...this.layers],
+      layers: [this.shadeLayer, this.pictureLayer, this.overlayLayer, ...this.layers],
       controls: [this.scale],
       interactions: defaultInteractions({ keyboard: false }),
       view: new View({ projection: new Projection({ code: 'outlet-plane', units: 'm' }), center: [0, 0], resolution: 1 }),
@@ -158,6 +159,11 @@ export class PlanMap {
   setPicture(which: 'shade' | 'overlay', picture: HTMLCanvasElement | null, frame: Frame | null): void {
     const layer = which === 'shade' ? this.shadeLayer : this.overlayLayer;
     layer.setSource(picture && frame ? rasterSource(picture, frame) : null);
+  }
+
+  /** Photographs and scans over the shaded ground. */
+  setPictures(source: ImageCanvasSource | null): void {
+    this.pictureLayer.setSource(source);
   }
 
   setContours(features: readonly Feature[]): void {

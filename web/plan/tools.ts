@@ -7,6 +7,7 @@ import { newId } from '../app/selectors.ts';
 import { dispatch, notify, select, setDrawn, startTool, useApp } from '../app/store.ts';
 import { askAdvice, askContour, askFall, askPath, askSection, askWall } from './ask-tools.ts';
 import { addTest, addZone } from '../app/ground.ts';
+import { foundAt } from '../app/pictures.ts';
 import { beginWork } from './begin.ts';
 
 export interface Tool {
@@ -117,6 +118,14 @@ export const TOOLS: Readonly<Record<string, Tool>> = {
     most: 1,
     hint: 'Click where the ring or the hole is.',
     finish: ([at]) => addTest('double-ring', at),
+  },
+  'picture-pin': {
+    name: 'Pin the picture',
+    group: 'first',
+    least: 1,
+    most: 1,
+    hint: 'Click where the place you found in the picture is on the ground.',
+    finish: ([at]) => foundAt(at),
   },
   outline: {
     name: 'Draw the property line',

@@ -61,6 +61,14 @@ const work: FileWork = {
       if (imported.kind === 'rain') return imported;
       if (imported.kind === 'shapes') return { ...imported, canBeGround: canBeGround(imported) };
       report(`packing what is in ${file.name}`, 0.8);
+      if (imported.kind === 'picture') {
+        const { bytes, ...picture } = imported.picture;
+        return {
+          ...imported,
+          picture,
+          asset: { sha256: assetName(bytes), blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type: picture.kind }) },
+        };
+      }
       const bytes = imported.kind === 'terrain' ? gridToBytes(imported.grid) : recordToBytes(imported.record);
       const asset = { sha256: assetName(bytes), blob: blobOf(bytes) };
       if (imported.kind === 'gauge') return { ...imported, asset };

@@ -4,6 +4,7 @@ import type {
   ImportHow,
   Overview,
   ImportedGauge,
+  ImportedPicture,
   ImportedRain,
   ImportedShapes,
   ImportedTerrain,
@@ -74,7 +75,8 @@ export type TakenIn =
   /** What is drawn in it, and whether it bears levels that could be ground. */
   | (ImportedShapes & { readonly canBeGround: boolean })
   | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed })
-  | (ImportedGauge & { readonly asset: Packed });
+  | (ImportedGauge & { readonly asset: Packed })
+  | (Omit<ImportedPicture, 'picture'> & { readonly picture: Omit<ImportedPicture['picture'], 'bytes'>; readonly asset: Packed });
 
 /** How pegs are written: the coordinate system of the project by its name, null where it has none; names of works by id. */
 export interface PegsOn {

@@ -26,7 +26,7 @@ const Field = styled.label`
 `;
 
 /** What is read, and the parts that come beside it. */
-const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg'
+const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg png jpg jpeg pgw jgw wld'
   .split(' ')
   .map((ending) => `.${ending}`);
 

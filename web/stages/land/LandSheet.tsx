@@ -8,6 +8,7 @@ import { BooksPart } from './BooksPart.tsx';
 import { FeaturePart } from './FeaturePart.tsx';
 import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
 import { ImportTerrain } from './ImportTerrain.tsx';
+import { PicturesPart } from './PicturesPart.tsx';
 import { SmoothPart } from './SmoothPart.tsx';
 
 function PinPart(): ReactNode {
@@ -97,6 +98,7 @@ export function LandSheet(): ReactNode {
       </Part>
       {trees.length > 0 && <FoldPart title={`${trees.length} ${trees.length === 1 ? 'tree' : 'trees'}`}>{trees.map(objectRow)}</FoldPart>}
       <BooksPart />
+      <PicturesPart />
       <Part title={terrain ? 'Other terrain' : 'Bring in your terrain'}>
         <ImportTerrain />
         <Muted style={{ marginTop: 8 }}>

@@ -1,0 +1,84 @@
+// Photographs and scans kept as GeoTIFF: colours, not levels. They are kept on as PNG, which every browser shows.
+import { encode } from 'fast-png';
+import type { Laying } from '../geometry/index.ts';
+import { requireCrs } from './crs.ts';
+import { type Tiff, feetOf, openTiff } from './geotiff.ts';
+import { type ImportedPicture, type InputFile, refuseFile } from './imported.ts';
+import { lyingIn } from './picture.ts';
+import { DEGREES } from './systems.ts';
+import { type Image, isInDegrees, keysOf } from './tiff-place.ts';
+
+// TIFF 6.0, section 8, PhotometricInterpretation: 2 red, green and blue; 3 a palette; 6 luminance and colour.
+const COLOURS: ReadonlySet<unknown> = new Set([2, 3, 6]);
+const USER_DEFINED = 32767;
+/** The longest side a picture is kept with [px]: on a screen more is not seen, and PNG packs photographs poorly. */
+const LONGEST_PX = 4000;
+
+/** Whether a TIFF shows colours of a byte each: a ground of levels is never kept so. */
+export async function isColourTiff(file: InputFile): Promise<boolean> {
+  const { image } = await openTiff(file);
+  try {
+    return COLOURS.has(image.fileDirectory.getValue('PhotometricInterpretation')) && image.getBitsPerSample() === 8;
+  } catch {
+    // What it is made of cannot be read: told by who reads its levels.
+    return false;
+  }
+}
+
+/** The six numbers of a picture that lies straight; a turned one says them itself. */
+function layingIn(image: Image, file: string): Laying {
+  try {
+    const [x, y] = image.getOrigin();
+    const [dx, dy] = image.getResolution();
+    if (![x, y, dx, dy].every(Number.isFinite) || dx * dy === 0) throw new RangeError('no place');
+    return [Math.abs(dx), 0, x, 0, -Math.abs(dy), y];
+  } catch {
+    return refuseFile(file, 'picture.no-position', {
+      what: 'it does not say where it lies',
+      do: 'Save it as PNG or JPEG, and pin it by places you know.',
+    });
+  }
+}
+
+/** A coloured GeoTIFF as a picture. @throws UserError where it cannot be read, or does not say where it lies. */
+export async function readColourTiff(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
+  const { name } = file;
+  const { tiff, image } = await openTiff(file);
+  const own = layingIn(image, name);
+  const feet = isInDegrees(image) ? null : await feetOf(image, name);
+  const code = keysOf(image).ProjectedCSTypeGeoKey;
+  const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
+  const picture = await pixelsOf(tiff, image, name);
+  // Fewer pixels over the same ground.
+  const [wider, higher] = [image.getWidth() / picture.widthPx, image.getHeight() / picture.heightPx];
+  const [a, b, c, d, e, f] = own;
+  const laying: Laying = [a * wider, b * higher, c, d * wider, e * higher, f];
+  const notes = wider > 1 ? [`It is kept with ${picture.widthPx} by ${picture.heightPx} of its ${image.getWidth()} by ${image.getHeight()} pixels.`] : [];
+  const foreign = isInDegrees(image) ? DEGREES : feet;
+  const system = foreign ? { from: foreign } : isNamed ? { crs: await requireCrs(`EPSG:${code}`, name) } : null;
+  const lies = system
+    ? await lyingIn(laying, picture, { system, wanted, file: name })
+    : { laying, crs: wanted, notes: [`It names no system: its numbers are taken as metres, ${wanted === null ? 'as local metres' : `in ${wanted}`}.`] };
+  return { kind: 'picture', picture, source: name, ...lies, notes: [...notes, ...lies.notes] };
+} // prettier-ignore
+
+/** The colours of a picture, or of the smallest copy in its file that is still fine enough, as PNG. */
+async function pixelsOf(tiff: Tiff, image: Image, file: string): Promise<ImportedPicture['picture']> {
+  const shrink = Math.min(1, LONGEST_PX / Math.max(image.getWidth(), image.getHeight()));
+  const [widthPx, heightPx] = [Math.round(image.getWidth() * shrink), Math.round(image.getHeight() * shrink)];
+  try {
+    let from = image;
+    for (let k = 1; k < (await tiff.getImageCount()); k++) {
+      const smaller = await tiff.getImage(k);
+      if (smaller.getWidth() >= widthPx && smaller.getWidth() < from.getWidth()) from = smaller;
+    }
+    const read = await from.readRGB({ width: widthPx, height: heightPx, interleave: true });
+    const data = Uint8Array.from(read as ArrayLike<number>);
+    return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels: 3, depth: 8 }) };
+  } catch {
+    return refuseFile(file, 'picture.unreadable', {
+      what: 'its colours are cut short, or packed in a way that is not read',
+      do: 'Export it again, uncompressed or with deflate or JPEG.',
+    });
+  }
+}
