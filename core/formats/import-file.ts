@@ -98,17 +98,24 @@ export function gridIn(file: InputFile): { readonly inner: InputFile; readonly p
   return { inner, prj };
 }
 
-/** @throws UserError where a band, or a part, of something else than a picture of levels is asked for. */
+/** @throws UserError where a band, or a part, of something else than a GeoTIFF of levels is asked for. */
 function wholeOnly(name: string, { band, part }: AnyGrid): void {
   if (band !== undefined || part !== undefined)
-    refuseFile(name, 'file.whole-only', { what: 'bands and parts are only of a GeoTIFF', do: 'Bring it in as a whole.' });
+    refuseFile(name, 'file.whole-only', { what: 'bands and parts are only of a GeoTIFF of levels', do: 'Bring it in as a whole.' });
 }
 
-async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | null> {
+/** A GeoTIFF of levels, or of colours: then it is a picture, unless one of its bands is said to hold levels. */
+async function readAnyTiff(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | ImportedPicture> {
+  if (how.band !== undefined || !(await isColourTiff(file))) return readGeoTiff(file, how);
+  wholeOnly(file.name, how);
+  return readColourTiff(file, how.crs);
+}
+
+async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | ImportedPicture | null> {
   const found = gridIn(file);
   if (!found) return null;
   const { inner, prj } = found;
-  if (isTiff(inner.bytes)) return readGeoTiff(inner, how);
+  if (isTiff(inner.bytes)) return readAnyTiff(inner, how);
   wholeOnly(inner.name, how);
   return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
 }
@@ -136,11 +143,13 @@ async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, 
   const zipped = ending === 'zip' ? await zippedGrid(file, grid) : null;
   if (zipped) return zipped;
   const picture = await pictureIn(file, ending, wanted);
-  if (picture) return picture;
+  if (picture) {
+    wholeOnly(name, grid);
+    return picture;
+  }
   const drawn = await drawnIn(file, ending, wanted);
   if (drawn) return as === 'terrain' ? groundOfShapes(drawn) : drawn;
-  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff')
-    return band === undefined && (await isColourTiff(file)) ? readColourTiff(file, wanted) : readGeoTiff(file, grid);
+  if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readAnyTiff(file, grid);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, grid);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
     if (/^\s*ncols\b/i.test(textOf(bytes.subarray(0, 200)))) return readAsciiGrid(file, grid);

@@ -5,6 +5,7 @@ import { requireCrs } from './crs.ts';
 import { type Tiff, feetOf, openTiff } from './geotiff.ts';
 import { type ImportedPicture, type InputFile, refuseFile } from './imported.ts';
 import { lyingIn } from './picture.ts';
+import { UserError } from '../project/index.ts';
 import { DEGREES } from './systems.ts';
 import { type Image, isInDegrees, keysOf } from './tiff-place.ts';
 
@@ -25,6 +26,12 @@ export async function isColourTiff(file: InputFile): Promise<boolean> {
   }
 }
 
+const unreadable = (file: string): never =>
+  refuseFile(file, 'picture.unreadable', {
+    what: 'its keys or its colours are cut short, or packed in a way that is not read',
+    do: 'Export it again, uncompressed or with deflate or JPEG.',
+  });
+
 /** The six numbers of a picture that lies straight; a turned one says them itself. */
 function layingIn(image: Image, file: string): Laying {
   try {
@@ -40,8 +47,17 @@ function layingIn(image: Image, file: string): Laying {
   }
 }
 
-/** A coloured GeoTIFF as a picture. @throws UserError where it cannot be read, or does not say where it lies. */
+/** A coloured GeoTIFF as a picture. @throws UserError where it cannot be read, or does not say where it lies: its keys may hold anything. */
 export async function readColourTiff(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
+  try {
+    return await readColours(file, wanted);
+  } catch (error) {
+    if (error instanceof UserError) throw error;
+    return unreadable(file.name);
+  }
+}
+
+async function readColours(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
   const { name } = file;
   const { tiff, image } = await openTiff(file);
   const own = layingIn(image, name);
@@ -76,9 +92,6 @@ async function pixelsOf(tiff: Tiff, image: Image, file: string): Promise<Importe
     const data = Uint8Array.from(read as ArrayLike<number>);
     return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels: 3, depth: 8 }) };
   } catch {
-    return refuseFile(file, 'picture.unreadable', {
-      what: 'its colours are cut short, or packed in a way that is not read',
-      do: 'Export it again, uncompressed or with deflate or JPEG.',
-    });
+    return unreadable(file);
   }
 }

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { UserError, assetName, gridToBytes } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { FULL_GROUND, planeProject } from '../testing/projects.ts';
@@ -16,6 +16,7 @@ import { checkTable } from '../rain/index.ts';
 import { writeGeoTiff } from './geotiff.ts';
 import { type Imported, importFile, openProjectFile, writeProjectFile } from './index.ts';
 
+const kept = (name: string): Uint8Array => new Uint8Array(readFileSync(join(process.cwd(), 'core/formats/fixtures', name)));
 const demo = (name: string): Uint8Array => new Uint8Array(readFileSync(join(process.cwd(), 'demo', name)));
 const hill = gridOf((x, y) => 100 + 0.1 * x + 0.02 * (y - 11) ** 2, { cells: 11, cellM: 2 });
 const ASC = [
@@ -136,7 +137,9 @@ describe('a spoilt file', () => {
     ['map.kml', strToU8(KML)],
     ['walk.gpx', strToU8(GPX)],
     ['plan.dxf', strToU8(DXF)],
-    ['houses.zip', new Uint8Array(readFileSync(join(process.cwd(), 'core/formats/fixtures/houses.shp.zip')))],
+    ['houses.zip', kept('houses.shp.zip')],
+    ['air.png', unzipSync(kept('photo.zip'))['photo.png']],
+    ['air.tif', kept('photo.tif')],
     ['map.kmz', zipSync({ 'doc.kml': strToU8(KML) })],
   ])('%s is taken in whole or refused in words, whatever was done to it', async (name, bytes) => {
     expect(await takenOrRefused(name, bytes)).toBe('taken');
