@@ -176,8 +176,8 @@ async function importCommand(words: readonly string[]): Promise<string> {
   if (imported.kind === 'shapes') return shapesJson(imported);
   if (imported.kind === 'picture') {
     const { picture, laying, crs, notes } = imported;
-    const { bytes: _, ...size } = picture;
-    return toJson({ ...size, kind: 'picture', type: picture.kind, laying, crs, warnings: notes });
+    const { kind: type, widthPx, heightPx } = picture;
+    return toJson({ kind: 'picture', type, widthPx, heightPx, laying, crs, warnings: notes });
   }
   const { grid, crs, notes } = imported;
   const [west, south, east, north] = extentOf(grid);

@@ -66,25 +66,48 @@ const notDrawn = (file: string, line?: number): never =>
     do: 'Save it anew as a DXF of text, of 2000 or later.',
   });
 
+/** What a corner of a light polyline is told by: across, up, level, widths and bulge. Each begins with the first and has the second. */
+const [ACROSS, UP] = ['10', '20'];
+const OF_CORNER: ReadonlySet<string> = new Set([ACROSS, UP, '30', '40', '41', '42']);
+
+/** Which corner of a light polyline a pair tells of. */
+type Corner = 'none' | 'not-yet' | 'begun' | 'told';
+
 /**
- * Lines of a drawing stand in pairs, a code and a value, in sections that are closed, up to a mark for its end. @throws UserError at
- * the line where that is not so: what follows could be read for ever.
+ * Lines of a drawing stand in pairs, a code and a value, in sections that are closed, up to a mark for its end. Among the corners
+ * of a light polyline nothing else may stand (newer programs number them): it is told before them, since its reader would end there,
+ * or read them for ever. @throws UserError at the line where a drawing is not so: what follows could be read for ever, too.
  */
-function checkPairs(text: string, file: string): void {
+function soundPairs(text: string, file: string): string {
   const lines = text.split(/\r\n|\r|\n/g);
   const broken = (k: number): never => notDrawn(file, k + 1);
+  const kept: string[] = [];
+  let ofCorners: string[] = [];
   let within: Within = 'file';
+  let corner: Corner = 'none';
   for (let k = 0; k < lines.length; k += 2) {
     const code = lines[k].trim();
     const value = (lines[k + 1] as string | undefined)?.trim();
     if (!/^-?\d{1,4}$/.test(code) || value === undefined) broken(k);
-    if (code !== '0') continue;
-    const next: Within | 'end' | null | undefined = NEXT[within][value ?? ''] ?? NEXT[within].other;
+    if (code !== '0') {
+      if (corner === 'begun' && code !== UP) broken(k);
+      if (corner !== 'none') corner = code === ACROSS ? 'begun' : code === UP && corner === 'begun' ? 'told' : corner;
+      const isOfCorner = (corner === 'begun' || corner === 'told') && OF_CORNER.has(code);
+      (isOfCorner ? ofCorners : kept).push(lines[k], lines[k + 1]);
+      continue;
+    }
+    if (corner === 'begun') broken(k);
+    for (const line of ofCorners) kept.push(line);
+    ofCorners = [];
+    corner = value === 'LWPOLYLINE' ? 'not-yet' : 'none';
+    kept.push(lines[k], lines[k + 1]);
+    const mark: string = value !== undefined && Object.hasOwn(NEXT[within], value) ? value : 'other';
+    const next: Within | 'end' | null | undefined = NEXT[within][mark];
     if (next === null) broken(k);
-    if (next === 'end') return;
+    if (next === 'end') return kept.join('\n');
     within = next ?? within;
   }
-  broken(lines.length - 1);
+  return broken(lines.length - 1);
 }
 
 /** Its reader writes what it wonders about to where answers of the command line go. */
@@ -100,9 +123,9 @@ function quietly<T>(run: () => T): T {
 
 /** The drawing of a text. @throws UserError where it is none. */
 function parsed(text: string, file: string): { readonly entities: readonly Drawn[]; readonly units: number } {
-  checkPairs(text, file);
+  const sound = soundPairs(text, file);
   try {
-    const drawing = quietly(() => new DxfParser().parseSync(text));
+    const drawing = quietly(() => new DxfParser().parseSync(sound));
     // A drawing may begin without a header.
     const units: unknown = (drawing?.header as Record<string, unknown> | undefined)?.$INSUNITS;
     if (drawing && Array.isArray(drawing.entities)) return { entities: drawing.entities, units: typeof units === 'number' ? units : 0 };

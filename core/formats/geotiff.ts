@@ -5,6 +5,7 @@ import { type LevelUnit, asSaid, looksLikeDegrees } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
 import { asItLies, laidFlat } from './lay-flat.ts';
+import { hasSoundJpegs } from './jpeg-guard.ts';
 import { DEGREES, type Foreign, datumNotes, feetSystem } from './systems.ts';
 import { tiffFault } from './tiff-guard.ts';
 import { type Image, cellsOf, cutTo, isInDegrees, keysOf } from './tiff-place.ts';
@@ -168,6 +169,7 @@ async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, p
       do: 'Export it again with its system, or convert it to the UTM zone of your land.',
     });
   const notes: string[] = [];
+  if (!(await hasSoundJpegs(image, file.bytes))) truncated(name);
   const levels = await readLevels(image, { band, cut, name });
   await scaled(levels, image, { band, notes });
   const keys = keysOf(image);
@@ -222,12 +224,16 @@ async function readLevels(image: Image, { band, cut: { col, row, cells }, name }
     const bands = await image.readRasters({ samples: [band], window });
     return Float64Array.from(bands[0] as ArrayLike<number>);
   } catch {
-    return refuseFile(name, 'geotiff.truncated', {
-      what: 'its picture data is cut short or packed in a way that is not read',
-      do: 'Download or export it again, uncompressed or with deflate.',
-    });
+    return truncated(name);
   }
 } // prettier-ignore
+
+/** @throws UserError saying that what is packed in it cannot be unpacked. */
+export const truncated = (name: string): never =>
+  refuseFile(name, 'geotiff.truncated', {
+    what: 'its picture data is cut short or packed in a way that is not read',
+    do: 'Download or export it again, uncompressed or with deflate.',
+  });
 
 const NO_DATA = -9999;
 

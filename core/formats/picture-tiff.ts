@@ -2,11 +2,13 @@
 import { encode } from 'fast-png';
 import type { Laying } from '../geometry/index.ts';
 import { requireCrs } from './crs.ts';
-import { type Tiff, feetOf, openTiff } from './geotiff.ts';
+import { type Tiff, feetOf, hasSmallBlocks, openTiff } from './geotiff.ts';
+import { hasSoundJpegs } from './jpeg-guard.ts';
 import { type ImportedPicture, type InputFile, refuseFile } from './imported.ts';
 import { lyingIn } from './picture.ts';
 import { UserError } from '../project/index.ts';
 import { DEGREES } from './systems.ts';
+import { smallerOf } from './tiff-copies.ts';
 import { type Image, isInDegrees, keysOf } from './tiff-place.ts';
 
 // TIFF 6.0, section 8, PhotometricInterpretation: 2 red, green and blue; 3 a palette; 6 luminance and colour.
@@ -14,6 +16,8 @@ const COLOURS: ReadonlySet<unknown> = new Set([2, 3, 6]);
 const USER_DEFINED = 32767;
 /** The longest side a picture is kept with [px]: on a screen more is not seen, and PNG packs photographs poorly. */
 const LONGEST_PX = 4000;
+/** As many pixels as are unpacked at once to be made fewer. */
+const MOST_UNPACKED_PX = 100e6;
 
 /** Whether a TIFF shows colours of a byte each: a ground of levels is never kept so. */
 export async function isColourTiff(file: InputFile): Promise<boolean> {
@@ -64,7 +68,7 @@ async function readColours(file: InputFile, wanted: string | null): Promise<Impo
   const feet = isInDegrees(image) ? null : await feetOf(image, name);
   const code = keysOf(image).ProjectedCSTypeGeoKey;
   const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
-  const picture = await pixelsOf(tiff, image, name);
+  const picture = await pixelsOf(tiff, image, file);
   // Fewer pixels over the same ground.
   const [wider, higher] = [image.getWidth() / picture.widthPx, image.getHeight() / picture.heightPx];
   const [a, b, c, d, e, f] = own;
@@ -79,19 +83,18 @@ async function readColours(file: InputFile, wanted: string | null): Promise<Impo
 } // prettier-ignore
 
 /** The colours of a picture, or of the smallest copy in its file that is still fine enough, as PNG. */
-async function pixelsOf(tiff: Tiff, image: Image, file: string): Promise<ImportedPicture['picture']> {
-  const shrink = Math.min(1, LONGEST_PX / Math.max(image.getWidth(), image.getHeight()));
-  const [widthPx, heightPx] = [Math.round(image.getWidth() * shrink), Math.round(image.getHeight() * shrink)];
-  try {
-    let from = image;
-    for (let k = 1; k < (await tiff.getImageCount()); k++) {
-      const smaller = await tiff.getImage(k);
-      if (smaller.getWidth() >= widthPx && smaller.getWidth() < from.getWidth()) from = smaller;
-    }
-    const read = await from.readRGB({ width: widthPx, height: heightPx, interleave: true });
-    const data = Uint8Array.from(read as ArrayLike<number>);
-    return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels: 3, depth: 8 }) };
-  } catch {
-    return unreadable(file);
-  }
+async function pixelsOf(tiff: Tiff, image: Image, file: InputFile): Promise<ImportedPicture['picture']> {
+  const [wide, high] = [image.getWidth(), image.getHeight()];
+  const shrink = Math.min(1, LONGEST_PX / Math.max(wide, high));
+  const [widthPx, heightPx] = [wide, high].map((side) => Math.max(1, Math.round(side * shrink)));
+  const from = await smallerOf(tiff, image, Math.max(widthPx, heightPx));
+  if (from.getWidth() * from.getHeight() > MOST_UNPACKED_PX)
+    refuseFile(file.name, 'picture.too-big', {
+      what: `it has ${wide} by ${high} pixels and no smaller copy of itself`,
+      do: 'Save it with smaller copies (overviews), or only the part over your land.',
+    });
+  if (!hasSmallBlocks(from) || !(await hasSoundJpegs(from, file.bytes))) return unreadable(file.name);
+  const read = await from.readRGB({ width: widthPx, height: heightPx, interleave: true });
+  const data = Uint8Array.from(read as ArrayLike<number>);
+  return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels: 3, depth: 8 }) };
 }

@@ -101,15 +101,15 @@ describe('a picture alone', () => {
     expect([laying, crs]).toEqual([null, null]);
     expect(notes.join()).toMatch(/pin it by places you know/);
   });
-  it.each<[what: string, name: string, bytes: Uint8Array, says: RegExp]>([
-    ['none at all', 'p.png', strToU8('not a picture'), /^picture\.unreadable \(p\.png\).*Export it again/],
-    ['another kind under its name', 'p.jpg', strToU8('GIF89a\u0004\u0000\u0002\u0000'), /^picture\.unreadable/],
-    ['one too large', 'p.png', pngHeader(9000, 9000), /^picture\.too-big.*9000 by 9000 pixels; the limit is 60 million/],
-    ['a world file of five numbers', 'p.zip', world('1 0 0 -1 5'), /^world\.numbers \(p\.pgw\): it holds 5 words/],
-    ['a world file of words', 'p.zip', world('a b c d e f'), /^world\.numbers/],
-    ['a world file that covers nothing', 'p.zip', world('1 1 1 1 5 5'), /^world\.flat/],
-    ['a system nobody knows', 'p.zip', world('1 0 0 -1 5 5', { 'p.prj': strToU8('LOCAL_CS["site"]') }), /^prj\.unknown/],
-  ])('%s is refused in words', async (_, name, bytes, says) => {
+  it.each<[what: string, is: readonly [name: string, bytes: Uint8Array], says: RegExp]>([
+    ['none at all', ['p.png', strToU8('not a picture')], /^picture\.unreadable \(p\.png\).*Export it again/],
+    ['another kind under its name', ['p.jpg', strToU8('GIF89a\u0004\u0000\u0002\u0000')], /^picture\.unreadable/],
+    ['one too large', ['p.png', pngHeader(9000, 9000)], /^picture\.too-big.*9000 by 9000 pixels; the limit is 60 million/],
+    ['a world file of five numbers', ['p.zip', world('1 0 0 -1 5')], /^world\.numbers \(p\.pgw\): it holds 5 words/],
+    ['a world file of words', ['p.zip', world('a b c d e f')], /^world\.numbers/],
+    ['a world file that covers nothing', ['p.zip', world('1 1 1 1 5 5')], /^world\.flat/],
+    ['a system nobody knows', ['p.zip', world('1 0 0 -1 5 5', { 'p.prj': strToU8('LOCAL_CS["site"]') })], /^prj\.unknown/],
+  ])('%s is refused in words', async (_, [name, bytes], says) => {
     expect(await refusal(name, bytes)).toMatch(says);
   });
   it('held by a camera on its side is refused, not shown lying', async () => {

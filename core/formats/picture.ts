@@ -88,12 +88,13 @@ async function laidFlatBy(
     refuseFile(file, 'picture.nowhere', { what: `its corners lie nowhere in ${from.said}`, do: 'Check its world file and its system, or pin it by points.' });
   const lonLats = cornersOf(size).map((px) => from.toLonLat(laidAt(own, px)));
   if (!lonLats.every(([lon, lat]) => Math.abs(lon) <= 180 && Math.abs(lat) <= 84)) lost();
-  const middle: Point = [(lonLats[0][0] + lonLats[3][0]) / 2, (lonLats[0][1] + lonLats[3][1]) / 2];
+  const centre: Point = [size.widthPx / 2, size.heightPx / 2];
+  const middle = from.toLonLat(laidAt(own, centre));
   const crs = await requireCrs(wanted ?? utmCodeFor(middle), file);
   const pins = cornersOf(size).map((px, k): Pinned => ({ px, at: fromLonLat(crs, lonLats[k] as [number, number]) }));
   const laying = layingThrough([pins[0], pins[1], pins[2]]) ?? lost();
   const offBy = (px: Point, [x, y]: Point): number => Math.hypot(laidAt(laying, px)[0] - x, laidAt(laying, px)[1] - y);
-  const offM = Math.max(offBy(pins[3].px, pins[3].at), offBy([size.widthPx / 2, size.heightPx / 2], fromLonLat(crs, middle as [number, number])));
+  const offM = Math.max(offBy(pins[3].px, pins[3].at), offBy(centre, fromLonLat(crs, middle)));
   if (!(offM <= MOST_OFF_M))
     refuseFile(file, 'picture.wide', {
       what: `laid flat in ${crs.code} as a whole it would lie ${Math.round(offM)} m off in places`,

@@ -130,6 +130,18 @@ describe('a drawing of a drawing program', () => {
     expect(both.map((s) => [s.group, s.form, s.points.length, s.levelsM])).toEqual([['POND', 'ring', 3, [101.5, 101.5, 101.5]], ['TIN', 'ring', 3, [5, 6, 7]]]);
     expect(notes.join(' ')).toMatch(/1 of the kind CIRCLE were left out/);
   }); // prettier-ignore
+  it('has light polylines whose corners are numbered, and whose level is told last; an unfinished corner is told by its line', async () => {
+    const { shapes: drawn } = await shapes('a.dxf', dxf('6', '0 LWPOLYLINE 8 POND 90 3 70 1 10 0 20 0 91 7 10 9 20 0 42 0.5 91 8 10 9 20 9 91 9 38 101.5', LINE)); // prettier-ignore
+    expect(drawn.map((s) => [s.group, s.points.length, s.levelsM])).toEqual([
+      ['POND', 3, [101.5, 101.5, 101.5]],
+      ['FENCE', 2, [100, 200]],
+    ]);
+    await expect(shapes('a.dxf', dxf('6', LINE, '0 __proto__ 8 POND', LINE))).rejects.toThrow(/breaks off, or is no drawing/);
+    for (const unfinished of ['10 0 20 0 10 5 9 x 10 9 20 9', '10 0 20 0 10 5', '10 0 10 5 20 0'])
+      await expect(shapes('a.dxf', dxf('6', `0 LWPOLYLINE 8 POND 90 3 70 1 ${unfinished}`))).rejects.toThrow(
+        /breaks off, or is no drawing/,
+      );
+  });
 });
 
 const fixture = (name: string): Uint8Array => new Uint8Array(readFileSync(join(process.cwd(), 'core/formats/fixtures', `${name}.shp.zip`)));

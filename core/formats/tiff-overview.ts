@@ -3,19 +3,17 @@ import { UserError } from '../project/index.ts';
 import { type Cells, type Part, extentOfCells } from '../terrain/index.ts';
 import { type Point, distance } from '../geometry/index.ts';
 import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
-import { type Tiff, bandOf, blocksOf, factorIn, feetOf, hasSmallBlocks, openTiff } from './geotiff.ts';
+import { bandOf, blocksOf, factorIn, feetOf, openTiff, truncated } from './geotiff.ts';
+import { hasSoundJpegs } from './jpeg-guard.ts';
 import { gridIn, isTiff } from './import-file.ts';
 import { type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark } from './levels.ts';
 import { DEGREES, type Foreign } from './systems.ts';
+import { smallerOf } from './tiff-copies.ts';
 import { type Image, cellsOf, isInDegrees } from './tiff-place.ts';
 
 /** Most columns and rows it is shown in. */
 const MOST_SIDE = 360;
-/** Pictures looked at in one file: the smaller copies it may be kept in. */
-const MOST_PICTURES = 12;
-/** Mask of the new subfile type: a picture of what is seen, not of levels (TIFF 6.0 section 8, NewSubfileType). */
-const IS_MASK = 4;
 
 export interface Overview {
   readonly ncols: number;
@@ -72,8 +70,10 @@ async function lookedOver(file: InputFile, { band, report = () => undefined }: L
   const k = band === undefined ? likely : bandOf(image, band, inner.name);
   const isDegrees = isInDegrees(image);
   const foreign = isDegrees ? DEGREES : await feetOf(image, inner.name);
+  const shown = await smallerOf(tiff, image, MOST_SIDE);
+  if (!(await hasSoundJpegs(shown, inner.bytes))) truncated(inner.name);
   return {
-    ...(await thinned(await smallerOf(tiff, image), { of: image, band: k, name: inner.name, report })),
+    ...(await thinned(shown, { of: image, band: k, name: inner.name, report })),
     bands,
     band: k + 1,
     cells,
@@ -94,23 +94,6 @@ async function metresIn({ toLonLat }: Foreign, { west, south, east, north }: Par
 async function nameOf(image: Image, band: number): Promise<string> {
   const told = await image.getGDALMetadata(band);
   return typeof told?.DESCRIPTION === 'string' ? told.DESCRIPTION.slice(0, 60) : '';
-}
-
-/** The smallest copy of a picture in its file that is still as large as it is shown; itself where there is none. */
-async function smallerOf(tiff: Tiff, image: Image): Promise<Image> {
-  const shape = image.getWidth() / image.getHeight();
-  let best = image;
-  const count = Math.min(MOST_PICTURES, await tiff.getImageCount().catch(() => 1));
-  for (let k = 1; k < count; k++) {
-    const one = await tiff.getImage(k).catch(() => null);
-    if (!one) break;
-    const [wide, high] = [one.getWidth(), one.getHeight()];
-    const type: unknown = one.fileDirectory.getValue('NewSubfileType');
-    const isCopy = Math.abs(wide / high / shape - 1) < 0.05 && one.getSamplesPerPixel() === image.getSamplesPerPixel();
-    const isMask = typeof type === 'number' && (type & IS_MASK) !== 0;
-    if (isCopy && !isMask && hasSmallBlocks(one) && Math.max(wide, high) >= MOST_SIDE && wide < best.getWidth()) best = one;
-  }
-  return best;
 }
 
 /** Every so-manieth level of a picture, unpacked block by block: never more than one is held. */
@@ -155,10 +138,7 @@ async function thinned(
       }
     }
   } catch {
-    return refuseFile(name, 'geotiff.truncated', {
-      what: 'its picture data is cut short or packed in a way that is not read',
-      do: 'Download or export it again, uncompressed or with deflate.',
-    });
+    return truncated(name);
   }
   return { ncols, nrows, levels };
 }

@@ -136,7 +136,7 @@ async function inSystemThere(file: File, imported: Exclude<TakenIn, Shapes>, how
   const lies = imported.kind === 'terrain' || imported.kind === 'picture' ? imported.crs : null;
   if (lies === null || !project?.terrain || crs === null || lies === crs) return imported;
   const again = await runJob(`Reading ${file.name} in ${crs}`, (work) => work.import(file, { ...how, crs }));
-  return again?.ok && again.value.kind === imported.kind ? (again.value as typeof imported) : imported;
+  return again?.ok && again.value.kind === imported.kind ? again.value : imported;
 }
 
 /** Several files at once, each with its parts: whether any was taken. */
