@@ -76,6 +76,14 @@ function setPath(target: object, [path, value]: readonly [path: string, value: u
   else owner[last] = value;
 }
 
+/** What is brought in lies in a system: the project's, or from then on it is. */
+function lieIn(d: Draft<Project>, crs: string | undefined, code: string): void {
+  if (crs === undefined) return;
+  if (d.site.crs !== null && d.site.crs !== crs)
+    refuse(code, `these lie in ${told(crs)}, the project in ${told(d.site.crs)}`, 'Bring them in again in the system of the project.');
+  d.site.crs = crs;
+}
+
 const asDraft = <T>(value: T): Draft<T> => value as Draft<T>;
 
 const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
@@ -113,14 +121,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
       d.features.push(asDraft(feature));
     }
     if (outline !== undefined) d.site.outline = asDraft([...outline]);
-    if (crs === undefined) return;
-    if (d.site.crs !== null && d.site.crs !== crs)
-      refuse(
-        'features.crs',
-        `these lie in ${told(crs)}, the project in ${told(d.site.crs)}`,
-        'Bring them in again in the system of the project.',
-      );
-    d.site.crs = crs;
+    lieIn(d, crs, 'features.crs');
   },
   'feature.remove': (d, { id }) => {
     d.features.splice(indexIn(d.features, id), 1);
@@ -260,10 +261,11 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
     books.splice(indexIn(books, id), 1);
     if (books.length === 0) delete d.books;
   },
-  'picture.add': (d, { picture }) => {
+  'picture.add': (d, { picture, crs }) => {
     const pictures = (d.pictures ??= []);
     requireFree(pictures, picture.id);
     pictures.push(asDraft(picture));
+    lieIn(d, crs, 'picture.crs');
   },
   'picture.change': (d, { id, set }) => {
     const { pictures = [] } = d;

@@ -41,7 +41,7 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'survey.set': { survey: 'needs' },
   'book.set': { book: 'needs' },
   'book.remove': { id: 'needs' },
-  'picture.add': { picture: 'needs' },
+  'picture.add': { picture: 'needs', crs: 'may' },
   'picture.change': { id: 'needs', set: 'needs' },
   'picture.remove': { id: 'needs' },
   'works.add': { works: 'needs' },

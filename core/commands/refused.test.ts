@@ -33,6 +33,12 @@ const picture = (set: object): unknown => ({ type: 'picture.add', payload: { pic
 const NEED = { id: 'n1', name: 'House', store: 'pond', kind: 'daily', count: 4, each: 50 } as const;
 
 describe('a command', () => {
+  it('with a picture brings its system where the project has none, and is refused in another', () => {
+    const add = { type: 'picture.add', payload: { picture: PICTURE, crs: 'EPSG:2056' } };
+    expect(applyCommand({ ...START, site: { ...START.site, crs: null } }, add as Command, registry).project.site.crs).toBe('EPSG:2056');
+    expect(refusal(add, { ...START, site: { ...START.site, crs: 'EPSG:2056' } })).toBe('done');
+    expect(refusal(add, { ...START, site: { ...START.site, crs: 'EPSG:32633' } })).toBe('picture.crs');
+  });
   it.each([
     ['an unknown name', { type: 'works.paint', payload: {} }, 'command.unknown'],
     ['a name every object has', { type: 'constructor', payload: {} }, 'command.unknown'],

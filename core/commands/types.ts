@@ -66,7 +66,8 @@ interface Payloads {
   /** A level book as it is now: a new one, or in place of the one of its id. */
   'book.set': { readonly book: LevelBook };
   'book.remove': { readonly id: string };
-  'picture.add': { readonly picture: Picture };
+  /** With the system it lies in, where it says one. */
+  'picture.add': { readonly picture: Picture; readonly crs?: string };
   /** Values by name; null takes one away. */
   'picture.change': { readonly id: string; readonly set: Readonly<Record<string, unknown>> };
   'picture.remove': { readonly id: string };

@@ -1,6 +1,6 @@
 // Photographs and scans kept as GeoTIFF: colours, not levels. They are kept on as PNG, which every browser shows.
 import { encode } from 'fast-png';
-import type { Laying } from '../geometry/index.ts';
+import { type Laying, pixelAreaM2 } from '../geometry/index.ts';
 import { requireCrs } from './crs.ts';
 import { type Tiff, feetOf, hasSmallBlocks, openTiff } from './geotiff.ts';
 import { hasSoundJpegs } from './jpeg-guard.ts';
@@ -36,13 +36,28 @@ const unreadable = (file: string): never =>
     do: 'Export it again, uncompressed or with deflate or JPEG.',
   });
 
-/** The six numbers of a picture that lies straight; a turned one says them itself. */
-function layingIn(image: Image, file: string): Laying {
+// GeoTIFF 1.1 (OGC 19-008r4): raster type 2 pixel-is-point.
+const PIXEL_IS_POINT = 2;
+
+/** Six numbers as the file says them: of a turned picture by its matrix (row by row, of four), else by its corner and its pixels. */
+async function toldBy(image: Image): Promise<Laying> {
+  const directory = image.fileDirectory;
+  if (directory.hasTag('ModelTransformation')) {
+    const m = Array.from((await directory.loadValue('ModelTransformation')) as ArrayLike<number>, Number);
+    return [m[0], m[1], m[3], m[4], m[5], m[7]];
+  }
+  const [x, y] = image.getOrigin();
+  const [dx, dy] = image.getResolution();
+  return [Math.abs(dx), 0, x, 0, -Math.abs(dy), y];
+}
+
+/** How a picture lies by its own word, from the corner of its first pixel. */
+async function layingIn(image: Image, file: string): Promise<Laying> {
   try {
-    const [x, y] = image.getOrigin();
-    const [dx, dy] = image.getResolution();
-    if (![x, y, dx, dy].every(Number.isFinite) || dx * dy === 0) throw new RangeError('no place');
-    return [Math.abs(dx), 0, x, 0, -Math.abs(dy), y];
+    const told = await toldBy(image);
+    if (!told.every(Number.isFinite) || pixelAreaM2(told) === 0) throw new RangeError('no place');
+    const [a, b, c, d, e, f] = told;
+    return keysOf(image).GTRasterTypeGeoKey === PIXEL_IS_POINT ? [a, b, c - (a + b) / 2, d, e, f - (d + e) / 2] : told;
   } catch {
     return refuseFile(file, 'picture.no-position', {
       what: 'it does not say where it lies',
@@ -64,7 +79,7 @@ export async function readColourTiff(file: InputFile, wanted: string | null): Pr
 async function readColours(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
   const { name } = file;
   const { tiff, image } = await openTiff(file);
-  const own = layingIn(image, name);
+  const own = await layingIn(image, name);
   const feet = isInDegrees(image) ? null : await feetOf(image, name);
   const code = keysOf(image).ProjectedCSTypeGeoKey;
   const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
@@ -94,7 +109,9 @@ async function pixelsOf(tiff: Tiff, image: Image, file: InputFile): Promise<Impo
       do: 'Save it with smaller copies (overviews), or only the part over your land.',
     });
   if (!hasSmallBlocks(from) || !(await hasSoundJpegs(from, file.bytes))) return unreadable(file.name);
-  const read = await from.readRGB({ width: widthPx, height: heightPx, interleave: true });
+  const read = await from.readRGB({ width: widthPx, height: heightPx, interleave: true, enableAlpha: from.getSamplesPerPixel() === 4 });
   const data = Uint8Array.from(read as ArrayLike<number>);
-  return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels: 3, depth: 8 }) };
+  // What is clear in it lets the ground through.
+  const channels = data.length === 4 * widthPx * heightPx ? 4 : 3;
+  return { kind: 'image/png', widthPx, heightPx, bytes: encode({ width: widthPx, height: heightPx, data, channels, depth: 8 }) };
 }

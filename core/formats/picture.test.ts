@@ -82,6 +82,21 @@ describe('a GeoTIFF of colours', () => {
     // JPEG smears the roof's edges, alike on all sides.
     expect(offRoof(photo)).toBeLessThan(0.25);
   });
+  it('turned, or told of the middles of its pixels, or clear in places', async () => {
+    const geo = { GTModelTypeGeoKey: 1, ProjectedCSTypeGeoKey: 32610 };
+    const made = async (of: object, samples = 3): Promise<ImportedPicture> => {
+      const values = new Uint8Array(6 * 4 * samples).map((_, k) => (k % samples === 3 && k < 40 ? 0 : 200));
+      const how = { width: 6, height: 4, SamplesPerPixel: [samples], BitsPerSample: Array<number>(samples).fill(8), PhotometricInterpretation: 2, ...geo, ...of }; // prettier-ignore
+      return read('t.tif', new Uint8Array(writeArrayBuffer(values, how)));
+    };
+    const straight = { ModelPixelScale: [0.5, 0.5, 0], ModelTiepoint: [0, 0, 0, 410_000, 4_095_000, 0] };
+    expect((await made({ ...straight, GTRasterTypeGeoKey: 1 })).laying).toEqual([0.5, 0, 410_000, 0, -0.5, 4_095_000]);
+    expect((await made({ ...straight, GTRasterTypeGeoKey: 2 })).laying).toEqual([0.5, 0, 409_999.75, 0, -0.5, 4_095_000.25]);
+    const turned = [3, 4, 0, 410_000, 4, -3, 0, 4_095_000, 0, 0, 0, 0, 0, 0, 0, 1];
+    expect((await made({ ModelTransformation: turned, GTRasterTypeGeoKey: 1 })).laying).toEqual([3, 4, 410_000, 4, -3, 4_095_000]);
+    const clear = decode((await made({ ...straight, GTRasterTypeGeoKey: 1, ExtraSamples: [2] }, 4)).picture.bytes);
+    expect([clear.channels, clear.data[3], clear.data[clear.data.length - 1]]).toEqual([4, 0, 200]);
+  });
   it('larger than a screen shows is kept with fewer pixels over the same ground', async () => {
     const [width, height] = [6000, 30];
     const values = new Uint8Array(width * height * 3);

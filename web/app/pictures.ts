@@ -20,7 +20,7 @@ const picturesNow = (): readonly Picture[] => useApp.getState().history?.project
 export async function takePicture({ picture, asset, laying, crs, source, notes }: Taken): Promise<boolean> {
   const project = useApp.getState().history?.project;
   if (!project) return false;
-  const isElsewhere = laying !== null && crs !== null && crs !== project.site.crs && project.terrain !== null;
+  const isElsewhere = laying !== null && crs !== null && crs !== project.site.crs && (project.terrain !== null || project.site.crs !== null);
   if (isElsewhere) {
     const what = `it lies in ${crs}, and the ground of this project in ${project.site.crs ?? 'local metres'}`;
     notify({
@@ -34,7 +34,7 @@ export async function takePicture({ picture, asset, laying, crs, source, notes }
   const id = newId('picture');
   const name = source.replace(/\.[^.]*$/, '') || source;
   const made: Picture = { id, name, sha256: asset.sha256, ...picture, source, laying, opacityPercent: FIRST_OPACITY };
-  if (!dispatch({ type: 'picture.add', payload: { picture: made } })) return false;
+  if (!dispatch({ type: 'picture.add', payload: { picture: made, ...(crs === null ? {} : { crs }) } })) return false;
   notify({ tone: 'fine', title: [`The picture ${name} is in.`, ...notes].join(' '), problems: [] });
   if (!laying) beginPinning(id);
   return true;
