@@ -133,8 +133,10 @@ export async function bringIn(file: File, how: BringIn = {}): Promise<boolean> {
 async function inSystemThere(file: File, imported: Exclude<TakenIn, Shapes>, how: ImportHow): Promise<Exclude<TakenIn, Shapes>> {
   const project = useApp.getState().history?.project;
   const crs = project?.site.crs ?? null;
-  const lies = imported.kind === 'terrain' || imported.kind === 'picture' ? imported.crs : null;
-  if (lies === null || !project?.terrain || crs === null || lies === crs) return imported;
+  if (crs === null || (imported.kind !== 'terrain' && imported.kind !== 'picture') || imported.crs === crs) return imported;
+  // Ground that says no system is asked about otherwise; a picture that says none is taken in that of the project.
+  const isLaid = imported.kind === 'picture' ? imported.laying !== null : imported.crs !== null && project?.terrain;
+  if (!isLaid) return imported;
   const again = await runJob(`Reading ${file.name} in ${crs}`, (work) => work.import(file, { ...how, crs }));
   return again?.ok && again.value.kind === imported.kind ? again.value : imported;
 }
