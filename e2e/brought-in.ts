@@ -309,6 +309,12 @@ export function broughtIn(open: () => Bench): void {
       expect((await v.kept()).pictures?.[0].laying).toEqual([0.5, 0, W + 100, 0, -0.5, S + 200]);
       const red = await v.until(() => redAt(v, roof), (r) => r > bare + 60); // prettier-ignore
       expect(await redAt(v, [W + 120, S + 120])).toBeLessThan(red - 60);
+      // Slid over a long way it is one step to undo.
+      await v.page.$eval('::-p-aria([name="How much of air is seen"][role="slider"])', (e) => (e as HTMLElement).focus());
+      for (let k = 0; k < 4; k++) await v.page.keyboard.press('ArrowLeft');
+      await v.until(() => v.kept(), (p) => p.pictures?.[0].opacityPercent === 30); // prettier-ignore
+      await v.press('Undo');
+      await v.until(() => v.kept(), (p) => p.pictures?.[0].opacityPercent === 70); // prettier-ignore
       await v.page.$eval('::-p-aria([name="air"][role="checkbox"])', (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Space');
       await v.until(() => redAt(v, roof), (r) => r < bare + 30); // prettier-ignore

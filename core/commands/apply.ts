@@ -275,6 +275,7 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'picture.remove': (d, { id }) => {
     const { pictures = [] } = d;
     pictures.splice(indexIn(pictures, id), 1);
+    if (pictures.length === 0) delete d.pictures;
   },
   'works.add': (d, { works }) => {
     const target = option(d);

@@ -70,6 +70,12 @@ describe('a command', () => {
     ['a picture drawn out to a line', picture({ laying: [1, 1, 0, 1, 1, 0] }), 'project.isLaying'],
     ['a picture laid by five numbers', picture({ laying: [1, 0, 0, 0, -1] }), 'project.isLaying'],
     ['a picture seen by more than all of it', picture({ opacityPercent: 101 }), 'project.max'],
+    ['a picture seen by all of it, over the least ground', picture({ opacityPercent: 100, laying: [0.001, 0, 0, 0, -0.001, 0] }), 'done'],
+    ['a picture over less ground', picture({ laying: [0.001, 0, 0, 0, -0.0009, 0] }), 'project.isLaying'],
+    ['a picture over the most ground', picture({ opacityPercent: 0, laying: [1000, 0, 0, 0, -1000, 0] }), 'done'],
+    ['a picture over more ground', picture({ laying: [1000, 0, 0, 0, -1001, 0] }), 'project.isLaying'],
+    ['a picture seen by less than nothing', picture({ opacityPercent: -1 }), 'project.min'],
+    ['a picture pinned by four places', picture({ pins: [1, 2, 3, 4].map((k) => ({ px: [k, 0], at: [k, 0] })) }), 'done'],
     [
       'a picture pinned by five places',
       picture({ pins: [1, 2, 3, 4, 5].map((k) => ({ px: [k, 0], at: [k, 0] })) }),

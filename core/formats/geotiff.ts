@@ -1,6 +1,6 @@
 import { fromArrayBuffer, writeArrayBuffer } from 'geotiff';
 import { type CellsWithin, type Grid, type Part, extentOfCells } from '../terrain/index.ts';
-import { requireCrs } from './crs.ts';
+import { type Crs, requireCrs } from './crs.ts';
 import { type LevelUnit, asSaid, looksLikeDegrees } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isNoDataMark, onlyGround } from './levels.ts';
@@ -22,8 +22,14 @@ const MOST_BLOCK_BYTES = 256e6;
 /** A picture with those it is kept in smaller. */
 export type Tiff = Awaited<ReturnType<typeof fromArrayBuffer>>;
 
+export interface OpenTiff {
+  readonly tiff: Tiff;
+  /** The first of its pictures, and the largest. */
+  readonly image: Image;
+}
+
 /** @throws UserError where it is no TIFF that holds together. */
-export async function openTiff({ name, bytes }: InputFile): Promise<{ readonly tiff: Tiff; readonly image: Image }> {
+export async function openTiff({ name, bytes }: InputFile): Promise<OpenTiff> {
   const fault = tiffFault(bytes);
   if (fault !== null)
     refuseFile(name, 'geotiff.unreadable', {
@@ -44,14 +50,18 @@ export async function openTiff({ name, bytes }: InputFile): Promise<{ readonly t
   }
 }
 
+/** The code of the projected system a file names; null where it names none. */
+function codeIn(image: Image): number | null {
+  const code = keysOf(image).ProjectedCSTypeGeoKey;
+  return typeof code === 'number' && code !== USER_DEFINED && code > 0 ? code : null;
+}
+
 /** A system in feet that a file names; null where its plan is in metres. */
 export async function feetOf(image: Image, name: string): Promise<Foreign | null> {
-  const keys = keysOf(image);
-  const code = keys.ProjectedCSTypeGeoKey;
-  const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
-  const feet = isNamed ? await feetSystem(code) : null;
+  const code = codeIn(image);
+  const feet = code === null ? null : await feetSystem(code);
   if (feet) return feet;
-  const units = keys.ProjLinearUnitsGeoKey;
+  const units = keysOf(image).ProjLinearUnitsGeoKey;
   if (typeof units === 'number' && units !== METRE)
     refuseFile(name, 'crs.not-metres', {
       what: `its unit of length has the code ${units}, and its system is none in feet that is known`,
@@ -61,29 +71,37 @@ export async function feetOf(image: Image, name: string): Promise<Foreign | null
   return null;
 }
 
-/** The system in metres a file names, checked against what the user gave. */
-async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
-  const keys = keysOf(image);
-  const code = keys.ProjectedCSTypeGeoKey;
-  if (typeof code === 'number' && code !== USER_DEFINED && code > 0) {
-    const own = await requireCrs(`EPSG:${code}`, name);
-    if (wanted !== null && wanted !== own.code) {
-      refuseFile(name, 'crs.mismatch', {
-        what: `the file says ${own.code} (${own.name}), but ${wanted} was given`,
-        field: 'crs',
-        do: `Leave the system as the file says, or convert the file to ${wanted}.`,
-      });
-    }
-    return own.code;
-  }
-  if (wanted === null && keys.GTModelTypeGeoKey === PROJECTED) {
+/** The system in metres a file names; null where it names none. @throws UserError where nobody says which it is. */
+export async function metresOf(image: Image, name: string, wanted: string | null): Promise<Crs | null> {
+  const code = codeIn(image);
+  if (code !== null) return requireCrs(`EPSG:${code}`, name);
+  if (wanted === null && keysOf(image).GTModelTypeGeoKey === PROJECTED) {
     refuseFile(name, 'crs.unknown', {
       what: 'it is in a projected system that it does not name',
       field: 'ProjectedCSTypeGeoKey',
       do: 'Give its EPSG code when you bring it in.',
     });
   }
-  return wanted;
+  return null;
+}
+
+/** The system in metres of levels, checked against what the user gave. */
+async function systemOf(image: Image, name: string, wanted: string | null): Promise<string | null> {
+  const own = await metresOf(image, name, wanted);
+  if (own && wanted !== null && wanted !== own.code) {
+    refuseFile(name, 'crs.mismatch', {
+      what: `the file says ${own.code} (${own.name}), but ${wanted} was given`,
+      field: 'crs',
+      do: `Leave the system as the file says, or convert the file to ${wanted}.`,
+    });
+  }
+  return own?.code ?? wanted;
+}
+
+/** What is told of the datum of a file in degrees. @throws UserError where it lies far from WGS 84. */
+export function degreesNotes(image: Image, name: string): string[] {
+  const key = keysOf(image).GeographicTypeGeoKey;
+  return datumNotes(typeof key === 'number' && key !== USER_DEFINED ? key : null, { file: name, field: 'GeographicTypeGeoKey' });
 }
 
 /** Levels of packed numbers: the file's mark for no data is one of the numbers as packed. */
@@ -140,9 +158,9 @@ export function blocksOf(image: Image, name: string): void {
 }
 
 /** A GeoTIFF of levels. @throws UserError whatever is wrong with it: its keys may hold anything. */
-export async function readGeoTiff(file: InputFile, how: TiffHow): Promise<ImportedTerrain> {
+export async function readGeoTiff(file: InputFile, how: TiffHow, { image }: OpenTiff): Promise<ImportedTerrain> {
   try {
-    return await readImage(file, how);
+    return await readImage(file, how, image);
   } catch (error) {
     if (error instanceof UserError) throw error;
     return refuseFile(file.name, 'geotiff.unreadable', {
@@ -152,9 +170,8 @@ export async function readGeoTiff(file: InputFile, how: TiffHow): Promise<Import
   }
 }
 
-async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, part }: TiffHow): Promise<ImportedTerrain> {
+async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, part }: TiffHow, image: Image): Promise<ImportedTerrain> {
   const { name } = file;
-  const { image } = await openTiff(file);
   const all = cellsOf(image, name);
   const band = bandOf(image, said, name);
   const cut = cutTo(all, part ?? null, name);
@@ -182,14 +199,11 @@ async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, p
   const lattice = { ...cut.cells, levels };
   if (feet) return laidFlat(lattice, { file: name, wanted, from: feet, notes });
   if (isGeographic) {
-    notes.push(...datumNotes(datumIn(keys.GeographicTypeGeoKey), { file: name, field: 'GeographicTypeGeoKey' }));
+    notes.push(...degreesNotes(image, name));
     return laidFlat(lattice, { file: name, wanted, from: DEGREES, notes });
   }
   return asItLies(lattice, { file: name, crs, notes });
 }
-
-/** The datum of degrees; null where none is named. */
-const datumIn = (key: unknown): number | null => (typeof key === 'number' && key !== USER_DEFINED ? key : null);
 
 /** Units of length by their EPSG codes, in metres: metre, foot, US survey foot. */
 const UNITS: ReadonlyMap<unknown, readonly [string, number]> = new Map([

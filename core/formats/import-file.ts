@@ -2,18 +2,18 @@ import { type GridHow, readAsciiGrid } from './ascii-grid.ts';
 import { bareSheet, isBare } from './bare-points.ts';
 import { type Row, readTable, sheetOf } from './columns.ts';
 import type { DecimalMark } from './decimals.ts';
-import { UserError, unforeseen } from '../project/index.ts';
+import { PICTURE_ENDINGS, UserError, WORLD_ENDINGS, unforeseen } from '../project/index.ts';
 import type { Part } from '../terrain/index.ts';
 import { requireCrs } from './crs.ts';
 import { isGeoJson, readGeoJson } from './geojson.ts';
 import { readDxf } from './dxf.ts';
 import { readGeoPackage } from './geopackage.ts';
-import { readGeoTiff } from './geotiff.ts';
+import { openTiff, readGeoTiff } from './geotiff.ts';
 import type { LevelUnit } from './grid-limits.ts';
 import { type Imported, type ImportedPicture, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
 import { isLevelBook, readLevelBook } from './level-book.ts';
 import { readMarkup } from './markup.ts';
-import { PICTURE_ENDING, WORLD_ENDING, readPicture } from './picture.ts';
+import { readPicture } from './picture.ts';
 import { isColourTiff, readColourTiff } from './picture-tiff.ts';
 import { parseJson } from './project-file.ts';
 import { groundOfShapes } from './shape-ground.ts';
@@ -106,9 +106,10 @@ function wholeOnly(name: string, { band, part }: AnyGrid): void {
 
 /** A GeoTIFF of levels, or of colours: then it is a picture, unless one of its bands is said to hold levels. */
 async function readAnyTiff(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | ImportedPicture> {
-  if (how.band !== undefined || !(await isColourTiff(file))) return readGeoTiff(file, how);
+  const opened = await openTiff(file);
+  if (how.band !== undefined || !isColourTiff(opened)) return readGeoTiff(file, how, opened);
   wholeOnly(file.name, how);
-  return readColourTiff(file, how.crs);
+  return readColourTiff(file, how.crs, opened);
 }
 
 async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | ImportedPicture | null> {
@@ -120,11 +121,14 @@ async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrai
   return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
 }
 
+const endingIn = (endings: readonly string[]): RegExp => new RegExp(`\\.(${endings.join('|')})$`, 'i');
+const [PICTURE_ENDING, WORLD_ENDING] = [PICTURE_ENDINGS, WORLD_ENDINGS].map(endingIn);
+
 /** A picture with what lies beside it, alone or packed into one zip; null where it is none. */
 async function pictureIn(file: InputFile, ending: string, wanted: string | null): Promise<ImportedPicture | null> {
   if (PICTURE_ENDING.test(file.name)) return readPicture(file, { world: null, prj: null }, wanted);
   if (ending !== 'zip') return null;
-  const parts = mapParts(file, /\.(png|jpe?g|pgw|pngw|jgw|jpgw|jpegw|wld|prj)$/i);
+  const parts = mapParts(file, endingIn([...PICTURE_ENDINGS, ...WORLD_ENDINGS, 'prj']));
   const named = (is: RegExp): InputFile[] =>
     Object.entries(parts).flatMap(([entry, bytes]) => (is.test(entry) ? [{ name: entry.split('/').pop() ?? entry, bytes }] : []));
   const [[picture, ...others], [world], [prj]] = [named(PICTURE_ENDING), named(WORLD_ENDING), named(/\.prj$/i)];

@@ -1,8 +1,7 @@
 // Photographs and scans kept as GeoTIFF: colours, not levels. They are kept on as PNG, which every browser shows.
 import { encode } from 'fast-png';
-import { type Laying, pixelAreaM2 } from '../geometry/index.ts';
-import { requireCrs } from './crs.ts';
-import { type Tiff, feetOf, hasSmallBlocks, openTiff } from './geotiff.ts';
+import { type Laying, fromCorner, pixelAreaM2, withFewer } from '../geometry/index.ts';
+import { type OpenTiff, degreesNotes, feetOf, hasSmallBlocks, metresOf } from './geotiff.ts';
 import { hasSoundJpegs } from './jpeg-guard.ts';
 import { type ImportedPicture, type InputFile, refuseFile } from './imported.ts';
 import { lyingIn } from './picture.ts';
@@ -13,15 +12,13 @@ import { type Image, isInDegrees, keysOf } from './tiff-place.ts';
 
 // TIFF 6.0, section 8, PhotometricInterpretation: 2 red, green and blue; 3 a palette; 6 luminance and colour.
 const COLOURS: ReadonlySet<unknown> = new Set([2, 3, 6]);
-const USER_DEFINED = 32767;
 /** The longest side a picture is kept with [px]: on a screen more is not seen, and PNG packs photographs poorly. */
 const LONGEST_PX = 4000;
 /** As many pixels as are unpacked at once to be made fewer. */
 const MOST_UNPACKED_PX = 100e6;
 
 /** Whether a TIFF shows colours of a byte each: a ground of levels is never kept so. */
-export async function isColourTiff(file: InputFile): Promise<boolean> {
-  const { image } = await openTiff(file);
+export function isColourTiff({ image }: OpenTiff): boolean {
   try {
     return COLOURS.has(image.fileDirectory.getValue('PhotometricInterpretation')) && image.getBitsPerSample() === 8;
   } catch {
@@ -56,8 +53,7 @@ async function layingIn(image: Image, file: string): Promise<Laying> {
   try {
     const told = await toldBy(image);
     if (!told.every(Number.isFinite) || pixelAreaM2(told) === 0) throw new RangeError('no place');
-    const [a, b, c, d, e, f] = told;
-    return keysOf(image).GTRasterTypeGeoKey === PIXEL_IS_POINT ? [a, b, c - (a + b) / 2, d, e, f - (d + e) / 2] : told;
+    return keysOf(image).GTRasterTypeGeoKey === PIXEL_IS_POINT ? fromCorner(told) : told;
   } catch {
     return refuseFile(file, 'picture.no-position', {
       what: 'it does not say where it lies',
@@ -67,38 +63,43 @@ async function layingIn(image: Image, file: string): Promise<Laying> {
 }
 
 /** A coloured GeoTIFF as a picture. @throws UserError where it cannot be read, or does not say where it lies: its keys may hold anything. */
-export async function readColourTiff(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
+export async function readColourTiff(file: InputFile, wanted: string | null, opened: OpenTiff): Promise<ImportedPicture> {
   try {
-    return await readColours(file, wanted);
+    return await readColours(file, wanted, opened);
   } catch (error) {
     if (error instanceof UserError) throw error;
     return unreadable(file.name);
   }
 }
 
-async function readColours(file: InputFile, wanted: string | null): Promise<ImportedPicture> {
+async function readColours(file: InputFile, wanted: string | null, opened: OpenTiff): Promise<ImportedPicture> {
   const { name } = file;
-  const { tiff, image } = await openTiff(file);
+  const { image } = opened;
   const own = await layingIn(image, name);
-  const feet = isInDegrees(image) ? null : await feetOf(image, name);
-  const code = keysOf(image).ProjectedCSTypeGeoKey;
-  const isNamed = typeof code === 'number' && code !== USER_DEFINED && code > 0;
-  const picture = await pixelsOf(tiff, image, file);
-  // Fewer pixels over the same ground.
-  const [wider, higher] = [image.getWidth() / picture.widthPx, image.getHeight() / picture.heightPx];
-  const [a, b, c, d, e, f] = own;
-  const laying: Laying = [a * wider, b * higher, c, d * wider, e * higher, f];
-  const notes = wider > 1 ? [`It is kept with ${picture.widthPx} by ${picture.heightPx} of its ${image.getWidth()} by ${image.getHeight()} pixels.`] : [];
-  const foreign = isInDegrees(image) ? DEGREES : feet;
-  const system = foreign ? { from: foreign } : isNamed ? { crs: await requireCrs(`EPSG:${code}`, name) } : null;
-  const lies = system
-    ? await lyingIn(laying, picture, { system, wanted, file: name })
-    : { laying, crs: wanted, notes: [`It names no system: its numbers are taken as metres, ${wanted === null ? 'as local metres' : `in ${wanted}`}.`] };
-  return { kind: 'picture', picture, source: name, ...lies, notes: [...notes, ...lies.notes] };
-} // prettier-ignore
+  const { system, notes } = await systemIn(image, name, wanted);
+  const picture = await pixelsOf(opened, file);
+  const { widthPx, heightPx } = picture;
+  const [wide, high] = [image.getWidth(), image.getHeight()];
+  const lies = await lyingIn(withFewer(own, [wide / widthPx, high / heightPx]), picture, { system, wanted, file: name });
+  const fewer = wide > widthPx ? [`It is kept with ${widthPx} by ${heightPx} of its ${wide} by ${high} pixels.`] : [];
+  return { kind: 'picture', picture, source: name, ...lies, notes: [...fewer, ...notes, ...lies.notes] };
+}
+
+/** The system a file says it lies in, with what is told of it; null where it says none. */
+async function systemIn(
+  image: Image,
+  name: string,
+  wanted: string | null,
+): Promise<{ readonly system: Parameters<typeof lyingIn>[2]['system']; readonly notes: readonly string[] }> {
+  if (isInDegrees(image)) return { system: { from: DEGREES }, notes: degreesNotes(image, name) };
+  const from = await feetOf(image, name);
+  if (from) return { system: { from }, notes: [] };
+  const crs = await metresOf(image, name, wanted);
+  return { system: crs && { crs }, notes: [] };
+}
 
 /** The colours of a picture, or of the smallest copy in its file that is still fine enough, as PNG. */
-async function pixelsOf(tiff: Tiff, image: Image, file: InputFile): Promise<ImportedPicture['picture']> {
+async function pixelsOf({ tiff, image }: OpenTiff, file: InputFile): Promise<ImportedPicture['picture']> {
   const [wide, high] = [image.getWidth(), image.getHeight()];
   const shrink = Math.min(1, LONGEST_PX / Math.max(wide, high));
   const [widthPx, heightPx] = [wide, high].map((side) => Math.max(1, Math.round(side * shrink)));

@@ -75,6 +75,12 @@ describe('a picture with its world file', () => {
   });
 });
 
+const colours = (of: object, samples = 3): Uint8Array => {
+  const values = new Uint8Array(6 * 4 * samples).map((_, k) => (k % samples === 3 && k < 40 ? 0 : 200));
+  return new Uint8Array(writeArrayBuffer(values, { width: 6, height: 4, SamplesPerPixel: [samples], BitsPerSample: Array<number>(samples).fill(8), PhotometricInterpretation: 2, GTRasterTypeGeoKey: 1, ...of })); // prettier-ignore
+};
+const placedAt = (x: number, y: number, cell: number): object => ({ ModelPixelScale: [cell, cell, 0], ModelTiepoint: [0, 0, 0, x, y, 0] });
+
 describe('a GeoTIFF of colours', () => {
   it('is a picture, not levels: JPEG in tiles by an independent program', async () => {
     const photo = await read('photo.tif', kept('photo.tif'));
@@ -84,18 +90,28 @@ describe('a GeoTIFF of colours', () => {
   });
   it('turned, or told of the middles of its pixels, or clear in places', async () => {
     const geo = { GTModelTypeGeoKey: 1, ProjectedCSTypeGeoKey: 32610 };
-    const made = async (of: object, samples = 3): Promise<ImportedPicture> => {
-      const values = new Uint8Array(6 * 4 * samples).map((_, k) => (k % samples === 3 && k < 40 ? 0 : 200));
-      const how = { width: 6, height: 4, SamplesPerPixel: [samples], BitsPerSample: Array<number>(samples).fill(8), PhotometricInterpretation: 2, ...geo, ...of }; // prettier-ignore
-      return read('t.tif', new Uint8Array(writeArrayBuffer(values, how)));
-    };
-    const straight = { ModelPixelScale: [0.5, 0.5, 0], ModelTiepoint: [0, 0, 0, 410_000, 4_095_000, 0] };
-    expect((await made({ ...straight, GTRasterTypeGeoKey: 1 })).laying).toEqual([0.5, 0, 410_000, 0, -0.5, 4_095_000]);
+    const made = (of: object, samples = 3): Promise<ImportedPicture> => read('t.tif', colours({ ...geo, ...of }, samples));
+    const straight = placedAt(410_000, 4_095_000, 0.5);
+    expect((await made(straight)).laying).toEqual([0.5, 0, 410_000, 0, -0.5, 4_095_000]);
     expect((await made({ ...straight, GTRasterTypeGeoKey: 2 })).laying).toEqual([0.5, 0, 409_999.75, 0, -0.5, 4_095_000.25]);
     const turned = [3, 4, 0, 410_000, 4, -3, 0, 4_095_000, 0, 0, 0, 0, 0, 0, 0, 1];
-    expect((await made({ ModelTransformation: turned, GTRasterTypeGeoKey: 1 })).laying).toEqual([3, 4, 410_000, 4, -3, 4_095_000]);
-    const clear = decode((await made({ ...straight, GTRasterTypeGeoKey: 1, ExtraSamples: [2] }, 4)).picture.bytes);
+    expect((await made({ ModelTransformation: turned })).laying).toEqual([3, 4, 410_000, 4, -3, 4_095_000]);
+    const clear = decode((await made({ ...straight, ExtraSamples: [2] }, 4)).picture.bytes);
     expect([clear.channels, clear.data[3], clear.data[clear.data.length - 1]]).toEqual([4, 0, 200]);
+  });
+  it('says what it lies in, or is asked: no datum far off, no projection unnamed, no degrees taken as metres', async () => {
+    const degrees = { GTModelTypeGeoKey: 2, ...placedAt(-123, 37, 0.00001) };
+    expect((await read('t.tif', colours({ ...degrees, GeographicTypeGeoKey: 4326 }))).crs).toBe('EPSG:32610');
+    expect(await refusal('t.tif', colours({ ...degrees, GeographicTypeGeoKey: 4267 }))).toMatch(/^crs\.datum/);
+    const unnamed = colours({ GTModelTypeGeoKey: 1, ProjectedCSTypeGeoKey: 32767, ...placedAt(410_000, 4_095_000, 0.5) });
+    expect(await refusal('t.tif', unnamed)).toMatch(/^crs\.unknown.*Give its EPSG code/);
+    expect((await read('t.tif', unnamed, { crs: 'EPSG:32610' })).notes.join()).toMatch(/taken as metres, in EPSG:32610/);
+    const silent = await read(
+      't.tif',
+      colours({ GTModelTypeGeoKey: 32767, ProjectedCSTypeGeoKey: 32767, ...placedAt(-123, 37, 0.00001) }),
+      { crs: 'EPSG:32610' },
+    );
+    expect(silent.notes.join()).toMatch(/longitudes and latitudes were laid flat/);
   });
   it('larger than a screen shows is kept with fewer pixels over the same ground', async () => {
     const [width, height] = [6000, 30];
@@ -127,12 +143,21 @@ describe('a picture alone', () => {
   ])('%s is refused in words', async (_, [name, bytes], says) => {
     expect(await refusal(name, bytes)).toMatch(says);
   });
+  it('is as large as its limits, and no larger', async () => {
+    for (const [wide, high] of [[20_000, 3000], [3000, 20_000], [1, 1]] as const) expect((await read('p.png', pngHeader(wide, high))).picture.widthPx).toBe(wide); // prettier-ignore
+    for (const [wide, high] of [[20_001, 1], [1, 20_001], [20_000, 3001]] as const) expect(await refusal('p.png', pngHeader(wide, high))).toMatch(/^picture\.too-big/); // prettier-ignore
+  });
   it('held by a camera on its side is refused, not shown lying', async () => {
     expect(await refusal('p.jpg', sideways())).toMatch(/^picture\.turned.*Turn it in a picture editor/);
   });
-  it('laid flat far from its zone is refused, not bent', async () => {
-    const far = world('0.5\n0\n0\n-0.5\n-120\n37', { 'p.prj': strToU8('GEOGCS["GCS_WGS_1984",DATUM["D_WGS_1984",SPHEROID["WGS_1984",6378137,298.257223563]],PRIMEM["Greenwich",0],UNIT["Degree",0.0174532925199433]]') }); // prettier-ignore
-    expect(await refusal('p.zip', far)).toMatch(/^picture\.wide.*lie \d+ m off in places/);
+  it('laid flat as a whole tells how far it is off, and is refused beyond two metres', async () => {
+    const prj = strToU8('GEOGCS["GCS_WGS_1984",DATUM["D_WGS_1984",SPHEROID["WGS_1984",6378137,298.257223563]],PRIMEM["Greenwich",0],UNIT["Degree",0.0174532925199433]]'); // prettier-ignore
+    const across = (cell: number): Uint8Array => world(`${cell}\n0\n0\n-${cell}\n-120\n37`, { 'p.prj': prj });
+    const told = (cell: number): Promise<string> => read('p.zip', across(cell)).then((r) => r.notes.join(), (e: UserError) => String(e.problems[0].what)); // prettier-ignore
+    expect(await told(0.0001)).toMatch(/were laid flat in EPSG:32611 \([^)]*\)\.$/);
+    expect(await told(0.006)).toMatch(/were laid flat .*, up to 0\.3 m off/);
+    expect(await told(0.0138)).toMatch(/were laid flat .*, up to 1\.\d m off/);
+    expect(await told(0.0152)).toMatch(/as a whole it would lie 2 m off in places/);
   });
 });
 

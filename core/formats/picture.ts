@@ -1,6 +1,6 @@
 // Pictures that lie under the plan: PNG and JPEG with a world file beside them, or with nothing: then somebody must pin them.
 import { imageSize } from 'image-size';
-import { type Laying, type Pinned, type Point, laidAt, layingThrough } from '../geometry/index.ts';
+import { type Laying, type Pinned, type Point, cornersOf, fromCorner, laidAt, layingThrough, offsOf } from '../geometry/index.ts';
 import { MOST_PX, MOST_SIDE_PX, type PictureKind } from '../project/index.ts';
 import { type Crs, fromLonLat, requireCrs, toLonLat, utmCodeFor } from './crs.ts';
 import { looksLikeDegrees } from './grid-limits.ts';
@@ -9,10 +9,6 @@ import { DEGREES, type Foreign, systemOfPrj } from './systems.ts';
 import { textOf } from './text.ts';
 
 const KINDS: Readonly<Record<string, PictureKind>> = { png: 'image/png', jpg: 'image/jpeg' };
-
-/** Endings of pictures, and of the files beside them that say where they lie. */
-export const PICTURE_ENDING = /\.(png|jpe?g)$/i;
-export const WORLD_ENDING = /\.(pgw|pngw|jgw|jpgw|jpegw|wld)$/i;
 
 /** A turn a camera wrote down would be made by some viewers and not by others. */
 const UPRIGHT = 1;
@@ -63,38 +59,28 @@ function worldIn(text: string, file: string): Laying {
   const [a, d, b, e, x, y] = numbers;
   if (a * e - b * d === 0)
     refuseFile(file, 'world.flat', { what: 'its pixels cover no ground', do: 'Export the picture again with its world file.' });
-  return [a, b, x - (a + b) / 2, d, e, y - (d + e) / 2];
+  return fromCorner([a, b, x, d, e, y]);
 }
-
-/** The corners of a picture, one after the other. */
-const cornersOf = ({ widthPx, heightPx }: Size): readonly [Point, Point, Point, Point] => [
-  [0, 0],
-  [widthPx, 0],
-  [0, heightPx],
-  [widthPx, heightPx],
-];
 
 /** How far a picture in another system may come to lie off, for being laid flat as a whole [m], before it is told, and before it is refused. */
 const [TOLD_OFF_M, MOST_OFF_M] = [0.05, 2];
 
+/** Where a picture lies, and in which system. */
+type Lies = Pick<ImportedPicture, 'laying' | 'crs' | 'notes'>;
+
 /** Lays a picture that lies in another system flat by three of its corners, and says how far the fourth and its middle are off. */
-async function laidFlatBy(
-  own: Laying,
-  size: Size,
-  on: { readonly from: Foreign; readonly wanted: string | null; readonly file: string },
-): Promise<{ readonly laying: Laying; readonly crs: string; readonly notes: readonly string[] }> {
+async function laidFlatBy(own: Laying, size: Size, on: { readonly from: Foreign; readonly wanted: string | null; readonly file: string }): Promise<Lies> {
   const { from, wanted, file } = on;
   const lost = (): never =>
     refuseFile(file, 'picture.nowhere', { what: `its corners lie nowhere in ${from.said}`, do: 'Check its world file and its system, or pin it by points.' });
-  const lonLats = cornersOf(size).map((px) => from.toLonLat(laidAt(own, px)));
-  if (!lonLats.every(([lon, lat]) => Math.abs(lon) <= 180 && Math.abs(lat) <= 84)) lost();
   const centre: Point = [size.widthPx / 2, size.heightPx / 2];
-  const middle = from.toLonLat(laidAt(own, centre));
-  const crs = await requireCrs(wanted ?? utmCodeFor(middle), file);
-  const pins = cornersOf(size).map((px, k): Pinned => ({ px, at: fromLonLat(crs, lonLats[k] as [number, number]) }));
+  const places = [...cornersOf(size), centre];
+  const lonLats = places.map((px) => from.toLonLat(laidAt(own, px)));
+  if (!lonLats.every(([lon, lat]) => Math.abs(lon) <= 180 && Math.abs(lat) <= 84)) lost();
+  const crs = await requireCrs(wanted ?? utmCodeFor(lonLats[4]), file);
+  const pins = places.map((px, k): Pinned => ({ px, at: fromLonLat(crs, lonLats[k]) }));
   const laying = layingThrough([pins[0], pins[1], pins[2]]) ?? lost();
-  const offBy = (px: Point, [x, y]: Point): number => Math.hypot(laidAt(laying, px)[0] - x, laidAt(laying, px)[1] - y);
-  const offM = Math.max(offBy(pins[3].px, pins[3].at), offBy(centre, fromLonLat(crs, middle)));
+  const offM = Math.max(...offsOf(laying, pins));
   if (!(offM <= MOST_OFF_M))
     refuseFile(file, 'picture.wide', {
       what: `laid flat in ${crs.code} as a whole it would lie ${Math.round(offM)} m off in places`,
@@ -117,35 +103,33 @@ const asForeign = (crs: Crs): Foreign => ({
   fromLonLat: ([lon, lat]) => fromLonLat(crs, [lon, lat]),
 });
 
-/** Where a picture lies by the files beside it. */
-async function placed(
-  { world, prj }: Parts,
-  size: Size,
-  wanted: string | null,
-): Promise<Pick<ImportedPicture, 'laying' | 'crs' | 'notes'>> {
-  if (!world) return { laying: null, crs: null, notes: ['It does not say where it lies: pin it by places you know.'] };
-  const own = worldIn(textOf(world.bytes), world.name);
-  const [a, b, west, , , north] = own;
-  // Small numbers are degrees where the land lies in a system whose numbers are large.
-  const isDegrees = !prj && wanted !== null && looksLikeDegrees({ cell: Math.max(Math.abs(a), Math.abs(b)), west, south: north });
-  const said = prj ? await systemOfPrj(textOf(prj), world.name) : isDegrees ? { from: DEGREES } : null;
-  if (!said) {
-    const taken = wanted === null ? 'as local metres' : `in ${wanted}`;
-    return { laying: own, crs: wanted, notes: [`Its world file names no system: its numbers are taken as metres, ${taken}.`] };
-  }
-  return lyingIn(own, size, { system: said, wanted, file: world.name });
-}
-
-/** What lies in a system, in the one wanted. */
+/**
+ * What lies by six numbers in a system, in the one wanted. Where no system is said small numbers are degrees, if the land lies in a
+ * system whose numbers are large; else they are metres, and it is told.
+ */
 export async function lyingIn(
   own: Laying,
   size: Size,
-  on: { readonly system: { readonly crs: Crs } | { readonly from: Foreign }; readonly wanted: string | null; readonly file: string },
-): Promise<Pick<ImportedPicture, 'laying' | 'crs' | 'notes'>> {
-  const { system, wanted, file } = on;
+  on: { readonly system: { readonly crs: Crs } | { readonly from: Foreign } | null; readonly wanted: string | null; readonly file: string },
+): Promise<Lies> {
+  const { wanted, file } = on;
+  const [a, b, west, , , north] = own;
+  const isDegrees = wanted !== null && looksLikeDegrees({ cell: Math.max(Math.abs(a), Math.abs(b)), west, south: north });
+  const system = on.system ?? (isDegrees ? { from: DEGREES } : null);
+  if (!system) {
+    const taken = wanted === null ? 'as local metres' : `in ${wanted}`;
+    return { laying: own, crs: wanted, notes: [`It names no system: its numbers are taken as metres, ${taken}.`] };
+  }
   if ('crs' in system && (wanted === null || wanted === system.crs.code)) return { laying: own, crs: system.crs.code, notes: [] };
   const from = 'crs' in system ? asForeign(system.crs) : system.from;
   return laidFlatBy(own, size, { from, wanted, file });
+}
+
+/** Where a picture lies by the files beside it. */
+async function placed({ world, prj }: Parts, size: Size, wanted: string | null): Promise<Lies> {
+  if (!world) return { laying: null, crs: null, notes: ['It does not say where it lies: pin it by places you know.'] };
+  const system = prj ? await systemOfPrj(textOf(prj), world.name) : null;
+  return lyingIn(worldIn(textOf(world.bytes), world.name), size, { system, wanted, file: world.name });
 }
 
 /** A picture with what lies beside it. @throws UserError saying what is wrong with which of them. */

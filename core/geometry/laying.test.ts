@@ -1,7 +1,19 @@
 // How pictures lie: worked by hand, and against the same fit by elimination.
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type Laying, type Pinned, type Point, laidAt, layingBy, layingThrough, offsOf, pixelAreaM2 } from './index.ts';
+import {
+  type Laying,
+  type Pinned,
+  type Point,
+  cornersOf,
+  fromCorner,
+  laidAt,
+  layingBy,
+  layingThrough,
+  offsOf,
+  pixelAreaM2,
+  withFewer,
+} from './index.ts';
 
 /** The nearest fit of x = m u - n v + p, y = -(n u + m v) + q by the normal equations of its four unknowns, eliminated. */
 function fittedAnew(pins: readonly Pinned[]): [number, number, number, number] {
@@ -71,6 +83,14 @@ describe('a picture pinned by places', () => {
       }),
       { seed: 311, numRuns: 300 },
     );
+  });
+  it('told from a pixel’s middle or its corner, in many pixels or few, lies on the same ground', () => {
+    const told: Laying = [3, 4, 103.5, 4, -3, 200.5];
+    const laying = fromCorner(told);
+    expect(laidAt(laying, [0.5, 0.5])).toEqual(laidAt(told, [0, 0]));
+    const fewer = withFewer(laying, [2, 4]);
+    const [whole, few] = [cornersOf({ widthPx: 80, heightPx: 40 }), cornersOf({ widthPx: 40, heightPx: 10 })];
+    expect(few.map((px) => laidAt(fewer, px))).toEqual(whole.map((px) => laidAt(laying, px)));
   });
   it('is not laid by one place, by one place twice, or by places all at one', () => {
     expect(layingBy([{ px: [1, 1], at: [0, 0] }])).toBeNull();

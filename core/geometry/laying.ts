@@ -16,6 +16,33 @@ export interface Pinned {
 /** Where a place of a picture lies [m]. */
 export const laidAt = ([a, b, c, d, e, f]: Laying, [u, v]: Point): Point => [a * u + b * v + c, d * u + e * v + f];
 
+/** A laying told from the middle of the first pixel, as world files do, told from its corner. */
+export const fromCorner = ([a, b, c, d, e, f]: Laying): Laying => [a, b, c - (a + b) / 2, d, e, f - (d + e) / 2];
+
+/** How a picture lies when it has so many times fewer pixels across and down. */
+export const withFewer = ([a, b, c, d, e, f]: Laying, [across, down]: readonly [across: number, down: number]): Laying => [
+  a * across,
+  b * down,
+  c,
+  d * across,
+  e * down,
+  f,
+];
+
+/** The corners of a picture [px]: the first pixel's, the other upper one, the lower one, the last. */
+export const cornersOf = ({
+  widthPx,
+  heightPx,
+}: {
+  readonly widthPx: number;
+  readonly heightPx: number;
+}): readonly [Point, Point, Point, Point] => [
+  [0, 0],
+  [widthPx, 0],
+  [0, heightPx],
+  [widthPx, heightPx],
+];
+
 /** Ground one pixel covers [m2]. */
 export const pixelAreaM2 = ([a, b, , d, e]: Laying): number => Math.abs(a * e - b * d);
 

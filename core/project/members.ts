@@ -5,10 +5,10 @@ import { idFault } from './ids.ts';
 export const isPoint = (v: unknown): boolean =>
   Array.isArray(v) && v.length === 2 && v.every((n) => typeof n === 'number' && Number.isFinite(n));
 
-export function IsPoint(): PropertyDecorator {
+export function IsPoint(unit = 'metres'): PropertyDecorator {
   return ValidateBy({
     name: 'isPoint',
-    validator: { validate: isPoint, defaultMessage: () => '$property must be [x, y], two numbers in metres' },
+    validator: { validate: isPoint, defaultMessage: () => `$property must be [x, y], two numbers in ${unit}` },
   });
 }
 

@@ -39,7 +39,7 @@ function IsLaying(): PropertyDecorator {
 }
 
 class PinnedShape {
-  @IsPoint() px!: unknown;
+  @IsPoint('pixels') px!: unknown;
   @IsPoint() at!: unknown;
 }
 

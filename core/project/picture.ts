@@ -4,6 +4,10 @@ import { type Laying, type Pinned, layingBy } from '../geometry/index.ts';
 export const PICTURE_KINDS = ['image/png', 'image/jpeg'] as const;
 export type PictureKind = (typeof PICTURE_KINDS)[number];
 
+/** Endings of files of pictures, and of those beside them that say where they lie. */
+export const PICTURE_ENDINGS = ['png', 'jpg', 'jpeg'] as const;
+export const WORLD_ENDINGS = ['pgw', 'pngw', 'jgw', 'jpgw', 'jpegw', 'wld'] as const;
+
 export const MOST_PICTURES = 20;
 export const MOST_PICTURE_PINS = 4;
 /** Sides of a picture [px], and all of it: more is too much for a page to hold. */

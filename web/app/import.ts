@@ -1,6 +1,6 @@
 // Files brought in anywhere in the app: what they are decides what happens.
 import type { ImportHow } from '#core/formats';
-import { type Project, type UserProblem, documentHash, fail, problemsThrown } from '#core/project';
+import { PICTURE_ENDINGS, type Project, type UserProblem, documentHash, fail, problemsThrown } from '#core/project';
 import { readProject } from './guard.ts';
 import type { TakenIn } from '../workers/protocol.ts';
 import { keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
@@ -102,7 +102,8 @@ async function lookOver(
 }
 
 /** Files of what was drawn or walked, and pictures: they are put where the project lies. */
-const isDrawn = (name: string): boolean => /\.(gpx|kml|kmz|geojson|dxf|gpkg|zip|png|jpe?g)$/i.test(name);
+const DRAWN: ReadonlySet<string> = new Set([...'gpx kml kmz geojson dxf gpkg zip'.split(' '), ...PICTURE_ENDINGS]);
+const isDrawn = (name: string): boolean => DRAWN.has(name.toLowerCase().split('.').pop() ?? '');
 
 const inSystem = (name: string, how: ImportHow): ImportHow =>
   isDrawn(name) && !how.crs ? { ...how, crs: useApp.getState().history?.project.site.crs ?? null } : how;

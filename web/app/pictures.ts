@@ -64,6 +64,12 @@ export function foundAt(at: Point): void {
   if (pins.length >= MOST_PICTURE_PINS) endPinning();
 }
 
+/** Takes a picture out; what was being pinned of it with it. */
+export function removePicture(id: string): void {
+  if (usePinning.getState().id === id) endPinning();
+  dispatch({ type: 'picture.remove', payload: { id } });
+}
+
 /** Takes a pin out again. */
 export function unpin(picture: Picture, index: number): void {
   const pins = (picture.pins ?? []).filter((_, k) => k !== index);

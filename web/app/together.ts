@@ -1,11 +1,13 @@
 // Files that come together: the parts of one map or grid are packed into one, and ground is taken before what lies on it.
+import { PICTURE_ENDINGS, WORLD_ENDINGS } from '#core/project';
+
 const endingOf = (name: string): string => name.toLowerCase().split('.').pop() ?? '';
 const baseOf = (name: string): string => name.toLowerCase().replace(/\.[^.]*$/, '');
 
 /** Files that mean something only with their parts, and those parts; pictures, and what lays them. */
 const GRIDS: ReadonlySet<string> = new Set(['asc', 'grd', 'tif', 'tiff']);
-const PICTURES: ReadonlySet<string> = new Set(['png', 'jpg', 'jpeg']);
-const WORLDS: ReadonlySet<string> = new Set(['pgw', 'pngw', 'jgw', 'jpgw', 'jpegw', 'wld']);
+const PICTURES: ReadonlySet<string> = new Set(PICTURE_ENDINGS);
+const WORLDS: ReadonlySet<string> = new Set(WORLD_ENDINGS);
 const PARTS: ReadonlySet<string> = new Set(['prj', 'dbf', 'shx', 'cpg', 'sbn', 'sbx', 'qix']);
 
 /** Ground first: what is drawn is laid into its system. */

@@ -104,7 +104,7 @@ export function Slide(props: {
       <Label>{label}</Label>
       <SliderOutput>{words(value)}</SliderOutput>
       <SliderTrack className="track">
-        <SliderThumb className="thumb" aria-label={label} />
+        <SliderThumb className="thumb" />
       </SliderTrack>
     </Line>
   );

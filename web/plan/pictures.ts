@@ -1,7 +1,7 @@
 // Pictures that lie under the drawing, as the map shows them.
 import ImageCanvasSource from 'ol/source/ImageCanvas.js';
 import { useEffect, useState } from 'react';
-import { type Laying, laidAt } from '#core/geometry';
+import { type Laying, cornersOf, laidAt, withFewer } from '#core/geometry';
 import { type Picture, layingOf } from '#core/project';
 import { useProject } from '../app/selectors.ts';
 import { assetOf } from '../app/store.ts';
@@ -29,8 +29,16 @@ function bitmapOf({ sha256, widthPx, heightPx }: Picture): Promise<ImageBitmap |
   };
   const known = bitmaps.get(sha256) ?? read().catch(() => null);
   bitmaps.set(sha256, known);
+  // What could not be shown is tried again another time.
+  void known.then((bitmap) => bitmap ?? bitmaps.delete(sha256));
   return known;
 } // prettier-ignore
+
+/** Lets go of the pixels of pictures that are not there any more. */
+function holdOnly(pictures: readonly Picture[]): void {
+  const held = new Set(pictures.map((p) => p.sha256));
+  for (const sha256 of bitmaps.keys()) if (!held.has(sha256)) bitmaps.delete(sha256);
+}
 
 /** All of them on one canvas, each turned and scaled as it lies. */
 export function picturesSource(shown: readonly Shown[]): ImageCanvasSource {
@@ -54,15 +62,8 @@ export function picturesSource(shown: readonly Shown[]): ImageCanvasSource {
   });
 }
 
-/** How a picture lies when it is drawn with so many pixels across instead of its own. */
-function drawnLaying({ widthPx, heightPx }: Picture, laying: Laying, bitmap: ImageBitmap): Laying {
-  const [wider, higher] = [widthPx / bitmap.width, heightPx / bitmap.height];
-  const [a, b, c, d, e, f] = laying;
-  return [a * wider, b * higher, c, d * wider, e * higher, f];
-}
-
-const extentOf = ({ widthPx, heightPx }: Picture, laying: Laying): [number, number, number, number] => {
-  const corners = [[0, 0], [widthPx, 0], [0, heightPx], [widthPx, heightPx]].map(([u, v]) => laidAt(laying, [u, v])); // prettier-ignore
+const extentOf = (picture: Picture, laying: Laying): [number, number, number, number] => {
+  const corners = cornersOf(picture).map((px) => laidAt(laying, px));
   const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
 };
@@ -73,13 +74,22 @@ export function usePictures(map: { readonly current: PlanMap | null }): void {
   const [shown, setShown] = useState<readonly Shown[]>([]);
   useEffect(() => {
     let isWanted = true;
+    holdOnly(pictures ?? []);
     const placed = (pictures ?? []).flatMap((picture) => {
       const laying = layingOf(picture);
       return laying && !picture.isHidden ? [{ picture, laying }] : [];
     });
     const all = placed.map(async ({ picture, laying }): Promise<Shown[]> => {
       const bitmap = await bitmapOf(picture);
-      return bitmap ? [{ bitmap, laying: drawnLaying(picture, laying, bitmap), opacity: picture.opacityPercent / 100 }] : [];
+      return bitmap
+        ? [
+            {
+              bitmap,
+              laying: withFewer(laying, [picture.widthPx / bitmap.width, picture.heightPx / bitmap.height]),
+              opacity: picture.opacityPercent / 100,
+            },
+          ]
+        : [];
     });
     void Promise.all(all).then((list) => {
       if (isWanted) setShown(list.flat());

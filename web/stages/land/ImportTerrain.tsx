@@ -2,6 +2,7 @@ import { Upload } from 'lucide-react';
 import { useEffect, useState, type ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
+import { PICTURE_ENDINGS, WORLD_ENDINGS } from '#core/project';
 import { useDropped } from '../../app/dropped.ts';
 import { systemsFor } from '../../app/find-system.ts';
 import { bringInAll, typedLevels } from '../../app/import.ts';
@@ -26,9 +27,11 @@ const Field = styled.label`
 `;
 
 /** What is read, and the parts that come beside it. */
-const ENDINGS = 'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg png jpg jpeg pgw jgw wld'
-  .split(' ')
-  .map((ending) => `.${ending}`);
+const ENDINGS = [
+  ...'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg'.split(' '),
+  ...PICTURE_ENDINGS,
+  ...WORLD_ENDINGS,
+].map((ending) => `.${ending}`);
 
 /** Files of terrain or survey points, or levels typed by hand. */
 export function ImportTerrain({ onDone }: { readonly onDone?: () => void }): ReactNode {

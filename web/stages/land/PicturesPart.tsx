@@ -2,19 +2,19 @@ import { ImagePlus, MapPinned, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { offsOf } from '#core/geometry';
-import { type Picture, layingOf } from '#core/project';
+import { PICTURE_ENDINGS, type Picture, WORLD_ENDINGS, layingOf } from '#core/project';
 import { bringInAll } from '../../app/import.ts';
-import { beginPinning, endPinning, usePinning } from '../../app/pictures.ts';
+import { beginPinning, endPinning, removePicture, usePinning } from '../../app/pictures.ts';
 import { useFormat, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { Button, Inline, Muted, Part } from '../../kit/index.ts';
 import { Slide, Toggle } from '../../kit/toggle.tsx';
 import { PinPicture } from './PinPicture.tsx';
 
-const ENDINGS = '.png .jpg .jpeg .pgw .jgw .wld .pngw .jpgw .prj .tif .tiff .zip'.split(' ');
+const ENDINGS = [...PICTURE_ENDINGS, ...WORLD_ENDINGS, 'prj', 'tif', 'tiff', 'zip'].map((ending) => `.${ending}`);
 
-const change = (id: string, set: Readonly<Record<string, unknown>>): void => {
-  dispatch({ type: 'picture.change', payload: { id, set } });
+const change = (id: string, set: Readonly<Record<string, unknown>>, gesture?: string): void => {
+  dispatch({ type: 'picture.change', payload: { id, set } }, gesture);
 };
 
 /** How well it is known where a picture lies, in a sentence. */
@@ -22,6 +22,7 @@ function useLies(picture: Picture): string {
   const format = useFormat();
   const { pins = [], source } = picture;
   const laying = layingOf(picture);
+  if (!laying && pins.length >= 2) return 'Its places are all at one point: take them out and pin it by places far apart.';
   if (!laying) return 'Nobody has said where it lies: pin it by two places at least.';
   if (pins.length < 2) return `It lies as ${source} says.`;
   if (pins.length === 2) return 'It is pinned by two places: a third would show how well.';
@@ -43,14 +44,14 @@ function OnePicture({ picture }: { readonly picture: Picture }): ReactNode {
         max={100}
         step={10}
         words={(v) => `${v} %`}
-        onChange={(v) => change(id, { opacityPercent: v })}
+        onChange={(v) => change(id, { opacityPercent: v }, `seen-${id}`)}
       />
       <Inline>
         <Button aria-pressed={isPinning} onPress={() => (isPinning ? endPinning() : beginPinning(id))}>
           <MapPinned size={16} aria-hidden />
           Pin it by places
         </Button>
-        <Button look="quiet" aria-label={`Remove ${name}`} onPress={() => dispatch({ type: 'picture.remove', payload: { id } })}>
+        <Button look="quiet" aria-label={`Remove ${name}`} onPress={() => removePicture(id)}>
           <Trash2 size={15} aria-hidden />
         </Button>
       </Inline>
