@@ -7,6 +7,7 @@ import { openProjectFile, writeProjectFile } from '#core/formats';
 import { type Project, assetName, assetsOf, gridFromBytes, gridToBytes } from '#core/project';
 import type { Swale } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
+import { named } from './named.ts';
 
 const demoBytes = new Uint8Array(readFileSync(join(process.cwd(), 'demo', 'demo.outlet')));
 const folder = mkdtempSync(join(tmpdir(), 'outlet-abuse-'));
@@ -152,7 +153,7 @@ export function abuse(open: () => Bench): void {
         await v.reads('[role="alert"]', words);
         await v.press('Export what is kept');
         expect((openProjectFile('p', await v.downloaded('.outlet')).json as Project).name).toBe('Spoilt');
-        await v.page.locator('::-p-aria([name="Other projects"][role="link"])').click();
+        await v.page.locator(named('Other projects', 'link')).click();
         await v.reads('main', /Spoilt.*Sallow Rise|Sallow Rise.*Spoilt/s);
         await v.go('/');
         await v.verdict(/Orchard swale/);
@@ -262,7 +263,7 @@ export function abuse(open: () => Bench): void {
       const row = Array.from({ length: side }, (_, i) => (100 + i / 100).toFixed(2)).join(' ');
       const asc = `ncols ${side}\nnrows ${side}\nxllcorner 0\nyllcorner 0\ncellsize 1\n${`${row}\n`.repeat(side)}`;
       await v.give('Choose ground, a track or a map', fileOf('large.asc', asc));
-      await v.page.locator('::-p-aria([name="Cancel"][role="button"])').click();
+      await v.page.locator(named('Cancel', 'button')).click();
       const gone = await v.page.evaluate(
         () =>
           new Promise<number>((done) => {

@@ -8,6 +8,7 @@ import { requireCrs, toLonLat } from '#core/formats';
 import type { Point } from '#core/geometry';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const [W, S] = [431000, 4612000];
 const LAND = '/p/sallow-rise/land';
@@ -67,7 +68,7 @@ export function broughtIn(open: () => Bench): void {
         /epsgCode="32626"[\s\S]*<Surface name="Ground"[\s\S]*<F>\d+ \d+ \d+<\/F>/,
       );
       // The same with the works in it: what is to be made, by name.
-      await v.page.$eval('::-p-aria([name="With the works built into it"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('With the works built into it', 'checkbox'), (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Space');
       await v.press('Ground as ASCII grid');
       expect(Object.keys(unzipSync(await v.downloaded('built-ground.zip')))).toHaveLength(2);
@@ -161,7 +162,7 @@ export function broughtIn(open: () => Bench): void {
       await v.page.mouse.down();
       await v.page.mouse.move(box.x + 0.5 * box.width, box.y + 0.9 * box.height, { steps: 6 });
       await v.page.mouse.up();
-      const edge = async (name: string): Promise<number> => Number(await v.page.$eval(`::-p-aria([name="${name}"][role="textbox"])`, (e) => (e as HTMLInputElement).value)); // prettier-ignore
+      const edge = async (name: string): Promise<number> => Number(await v.page.$eval(named(name, 'textbox'), (e) => (e as HTMLInputElement).value)); // prettier-ignore
       const west = await edge('West edge');
       expect(Math.abs(west - 418_200)).toBeLessThan(400);
       await picture?.focus();
@@ -310,12 +311,12 @@ export function broughtIn(open: () => Bench): void {
       const red = await v.until(() => redAt(v, roof), (r) => r > bare + 60); // prettier-ignore
       expect(await redAt(v, [W + 120, S + 120])).toBeLessThan(red - 60);
       // Slid over a long way it is one step to undo.
-      await v.page.$eval('::-p-aria([name="How much of air is seen"][role="slider"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('How much of air is seen', 'slider'), (e) => (e as HTMLElement).focus());
       for (let k = 0; k < 4; k++) await v.page.keyboard.press('ArrowLeft');
       await v.until(() => v.kept(), (p) => p.pictures?.[0].opacityPercent === 30); // prettier-ignore
       await v.press('Undo');
       await v.until(() => v.kept(), (p) => p.pictures?.[0].opacityPercent === 70); // prettier-ignore
-      await v.page.$eval('::-p-aria([name="air"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('air', 'checkbox'), (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Space');
       await v.until(() => redAt(v, roof), (r) => r < bare + 30); // prettier-ignore
       expect((await v.kept()).pictures?.[0].isHidden).toBe(true);

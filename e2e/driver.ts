@@ -8,6 +8,7 @@ import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type 
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { createApp, createLimited } from '../server/app.ts';
+import { named } from './named.ts';
 
 const FLAGS = [
   '--no-sandbox',
@@ -17,6 +18,8 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // The browser's own pages behind its address line, made anew for each window.
+  '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup,PreloadTopChromeWebUI',
   // The last of the browser's compilers pays for itself in minutes; a page here lives for seconds, on two cores.
   '--js-flags=--no-turbofan',
 ];
@@ -134,7 +137,7 @@ export class Visitor {
   /** Clicks what has this accessible name. */
   async press(name: string, role = 'button'): Promise<void> {
     await this.settled();
-    await this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).click();
+    await this.page.locator(named(name, role)).click();
   }
 
   /** Opens a menu of the plan and takes an item. */
@@ -145,7 +148,7 @@ export class Visitor {
       label,
     );
     await (handle as unknown as ElementHandle<HTMLButtonElement>).click();
-    await this.page.locator(`::-p-aria([name="${item}"][role="menuitem"])`).click();
+    await this.page.locator(named(item, 'menuitem')).click();
     await this.page.waitForFunction(() => document.querySelector('[role="menu"]') === null);
   }
 
@@ -166,7 +169,7 @@ export class Visitor {
 
   /** Types into the field with this label and leaves it. */
   async type(label: string, text: string): Promise<void> {
-    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+    const field = await this.page.waitForSelector(named(label, 'textbox'));
     await this.settled();
     await field?.click();
     // All of it, whatever was drawn again between two clicks: what is typed takes its place.
@@ -176,7 +179,7 @@ export class Visitor {
   }
 
   async valueOf(label: string): Promise<string> {
-    const field = await this.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+    const field = await this.page.waitForSelector(named(label, 'textbox'));
     return (await field?.evaluate((e) => (e as HTMLInputElement).value)) ?? '';
   }
 
@@ -194,7 +197,7 @@ export class Visitor {
       label,
     );
     await this.settled();
-    const wanted = `::-p-aria([name="${option}"][role="option"])`;
+    const wanted = named(option, 'option');
     // A sheet's drawing stays in sight over what is scrolled under it: there a click would meet the drawing.
     await (handle as unknown as ElementHandle<HTMLButtonElement>).evaluate((e) => e.scrollIntoView({ block: 'center' }));
     for (let again = 0; ; again++) {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const GROUND = '/p/sallow-rise/ground';
 const [W, S] = [431000, 4612000];
@@ -21,7 +22,7 @@ async function brings(v: Visitor): Promise<number> {
 }
 
 async function paste(v: Visitor, text: string): Promise<void> {
-  const field = await v.page.waitForSelector('::-p-aria([name="Time, depth, filled to; one line each"][role="textbox"])');
+  const field = await v.page.waitForSelector(named('Time, depth, filled to; one line each', 'textbox'));
   await field?.click();
   await v.page.keyboard.down('Control');
   await v.page.keyboard.press('a');
@@ -49,7 +50,7 @@ export function ground(open: () => Bench): void {
       // The test is read line by line, then the rest pasted from a notebook.
       await v.press('Tests', 'tab');
       await v.press('Add a test');
-      await v.page.locator('::-p-aria([name="Double ring"][role="menuitem"])').click();
+      await v.page.locator(named('Double ring', 'menuitem')).click();
       await v.reads('aside', /Double ring 2/);
       await v.type('Water in the inner ring now', '100');
       await v.press('Add the reading');

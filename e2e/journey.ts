@@ -5,6 +5,7 @@ import { openProjectFile } from '#core/formats';
 import { documentHash } from '#core/project';
 import type { LevelSill, Swale } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
+import { named } from './named.ts';
 
 const demo = (name: string): string => join(process.cwd(), 'demo', name);
 const W = 431000;
@@ -164,7 +165,7 @@ export function journeys(open: () => Bench): void {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/land');
       await v.verdict(/ha drains to Valley gate/);
       await v.page.addStyleTag({ content: 'canvas { visibility: hidden !important; }' });
-      const focus = (name: string): Promise<void> => v.page.$eval(`::-p-aria([name="${name}"])`, (e) => (e as HTMLElement).focus());
+      const focus = (name: string): Promise<void> => v.page.$eval(named(name), (e) => (e as HTMLElement).focus());
       const keys = async (...names: string[]): Promise<void> => {
         for (const name of names) await v.page.keyboard.press(name as 'Enter');
       };
@@ -186,9 +187,9 @@ export function journeys(open: () => Bench): void {
       await v.page.$eval('nav a[href$="/rain"]', (e) => (e as HTMLElement).focus());
       await keys('Enter');
       await v.page.waitForSelector('aside[aria-label="Rain sheet"]');
-      await v.page.$eval('::-p-aria([name="the worst of all lengths Judged by"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('the worst of all lengths Judged by'), (e) => (e as HTMLElement).focus());
       await keys('ArrowRight');
-      await v.page.waitForSelector('::-p-aria([name="Duration"])');
+      await v.page.waitForSelector(named('Duration'));
       await focus('Duration');
       await v.page.keyboard.down('Control');
       await v.page.keyboard.press('a');

@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { Point } from '#core/geometry';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const [W, S] = [431000, 4612000];
 const at = (x: number, y: number): Point => [W + x, S + y];
@@ -61,11 +62,11 @@ export function land(open: () => Bench): void {
       await v.page.keyboard.type('Windrow');
       await v.page.keyboard.press('Enter');
       for (const [x, y] of WINDROW) {
-        await v.page.locator('::-p-aria([name="Type x, y"])').click();
+        await v.page.locator(named('Type x, y')).click();
         await v.page.keyboard.type(`${x}, ${y}`);
         await v.page.keyboard.press('Enter');
       }
-      await v.page.$eval('::-p-aria([name="Finish"][role="button"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('Finish', 'button'), (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Enter');
       const said = await v.reads('aside', /with it\s+without it/);
       expect(hectares(said, 'Valley gate')[0]).toBeLessThan(2.5);
@@ -80,7 +81,7 @@ export function land(open: () => Bench): void {
       const v = await Visitor.arrive(open(), LAND);
       await v.verdict(/Valley gate/);
       // By keyboard: the box is ticked with Space, the place adopted with Enter.
-      await v.page.$eval('::-p-aria([name="Find and show them"][role="checkbox"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('Find and show them', 'checkbox'), (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Space');
       const said = await v.reads('aside', /Key point 1\s+The valley turns from [\d.]+ % to [\d.]+ % here, with [\d.]+ ha above/);
       // The gully on the east flank breaks off short; nowhere does water stand.
@@ -89,7 +90,7 @@ export function land(open: () => Bench): void {
       await v.choose('units', 'US');
       await v.reads('aside', /with [\d.]+ ac above/);
       await v.choose('units', 'metric');
-      await v.page.$eval('::-p-aria([name="Adopt Key point 1 as a pin"][role="button"])', (e) => (e as HTMLElement).focus());
+      await v.page.$eval(named('Adopt Key point 1 as a pin', 'button'), (e) => (e as HTMLElement).focus());
       await v.page.keyboard.press('Enter');
       await v.verdict(/ha drains to Key point/);
       expect((await v.kept()).pins.map((p) => p.name)).toEqual(['Valley gate', 'Key point']);

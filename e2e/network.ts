@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const WORKS = '/p/sallow-rise/works';
 const [W, S] = [431000, 4612000];
@@ -20,7 +21,7 @@ export function network(open: () => Bench): void {
       expect(pond).toBeDefined();
       expect(project.options[0].works.some((w) => (w as { host?: string }).host === pond?.id && w.kind === 'level-sill')).toBe(true);
       await v.press('Add a way out');
-      await v.page.locator('::-p-aria([name="Cut spillway"][role="menuitem"])').click();
+      await v.page.locator(named('Cut spillway', 'menuitem')).click();
       await v.reads('aside', /Cut spillway\s+of/);
       // It is kept a moment after it is shown.
       const sillOf = async (kind: string): Promise<number> => {

@@ -6,6 +6,7 @@ import { openProjectFile } from '#core/formats';
 import { type Project, recordFromBytes } from '#core/project';
 import { type Bench, Visitor } from './driver.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const RAIN = '/p/sallow-rise/rain';
 const demo = (name: string): string => join(process.cwd(), 'demo', name);
@@ -13,7 +14,7 @@ const demo = (name: string): string => join(process.cwd(), 'demo', name);
 const PASTED = 'Intensity in/h\nduration_min\t2\t10\t20\n10\t2.4\t4.0\t4.8\n60\t0.9\t1.5\t1.8\n120\t0.55\t0.95\t1.15';
 
 async function paste(v: Visitor, label: string, text: string): Promise<void> {
-  const field = await v.page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+  const field = await v.page.waitForSelector(named(label, 'textbox'));
   await field?.click({ count: 3 });
   await v.page.keyboard.down('Control');
   await v.page.keyboard.press('a');

@@ -5,6 +5,7 @@ import type { Roof, Tank, SupplyLine } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { POOL } from '../demo/plot-ground.ts';
 import { serious } from './axe.ts';
+import { named } from './named.ts';
 
 const [W, S] = [431000, 4612000];
 const here = (x: number, y: number): Point => [W + x, S + y];
@@ -140,7 +141,7 @@ export function supply(open: () => Bench): void {
           ['Area inside', areaM2],
         ] as const) {
           // prettier-ignore
-          const box = (await v.page.$$(`::-p-aria([name="${label}"][role="textbox"])`))[k];
+          const box = (await v.page.$$(named(label, 'textbox')))[k];
           await box.focus();
           await box.evaluate((e) => (e as HTMLInputElement).select());
           await box.type(text);
@@ -178,7 +179,7 @@ export function supply(open: () => Bench): void {
         await v.page.waitForFunction((n) => document.querySelectorAll('aside textarea').length > n, {}, k);
         const boxes = await v.page.$$('aside textarea');
         await boxes[k].type(text);
-        await (await v.page.$$('::-p-aria([name="Use these months"][role="button"])'))[k].click();
+        await (await v.page.$$(named('Use these months', 'button')))[k].click();
       };
       await months(0, '80 70 60 forty');
       await v.reads('aside', /Not taken: give twelve numbers, January first/);
@@ -187,7 +188,7 @@ export function supply(open: () => Bench): void {
       await months(0, '80 70 60 40 20 5 0 2 20 50 70 90');
       await v.reads('aside', /In the year\s+507/);
       await (await v.page.$$('aside textarea'))[1].type('14 12 11 8 5 1 0 1 5 9 12 15');
-      await (await v.page.$$('::-p-aria([name="Use these months"][role="button"])'))[1].click();
+      await (await v.page.$$(named('Use these months', 'button')))[1].click();
       await v.press('Quick answer', 'tab');
       await v.reads('aside', /A tank of 5000 L under 100 m² of roof gives \d+ % of the 200 L a day you want/);
       await v.type('Used in a day', '100');
