@@ -33,6 +33,7 @@ const inFolder = (name) => ({
 export default {
   // A limit is for what hangs, not for a slow machine.
   testTimeout: 30000,
+  testSequencer: '<rootDir>/scripts/longest-first.cjs',
   // Jest would run a few files in turn if those it has met before were quick; with a limit it never does.
   workerIdleMemoryLimit: '3GB',
   projects: [

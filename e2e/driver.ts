@@ -1,5 +1,5 @@
 // One server and one browser for a file of interface tests, and the gestures a person would make.
-import { existsSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -8,6 +8,7 @@ import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type 
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { createApp, createLimited } from '../server/app.ts';
+import { stillFor, textOnce, undoAll } from './in-page.ts';
 import { named } from './named.ts';
 
 const FLAGS = [
@@ -41,8 +42,9 @@ interface MapWindow {
 export interface Bench {
   readonly url: string;
   readonly browser: Browser;
-  /** Closes every page that was opened. */
+  /** Closes every page that was opened, but for those of contexts that are kept for the next test. */
   readonly tidy: () => Promise<void>;
+  readonly kept: Set<BrowserContext>;
   readonly close: () => Promise<void>;
 }
 
@@ -56,11 +58,14 @@ export async function openBench(): Promise<Bench> {
     args: FLAGS,
     userDataDir: mkdtempSync(join(tmpdir(), 'outlet-chromium-')),
   });
+  const kept = new Set<BrowserContext>();
   return {
+    kept,
     url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     browser,
     tidy: async () => {
-      for (const context of browser.browserContexts()) if (context !== browser.defaultBrowserContext()) await context.close();
+      for (const context of browser.browserContexts())
+        if (context !== browser.defaultBrowserContext() && !kept.has(context)) await context.close();
     },
     close: async () => {
       await browser.close();
@@ -70,8 +75,11 @@ export async function openBench(): Promise<Bench> {
   };
 }
 
-/** How often the page is looked at, a tenth of a second apart, before what is waited for is given up: a slow machine takes its time. */
-const LOOKS = 450;
+/** A page on a desk. */
+const DESK = { width: 1280, height: 800 };
+/** How long what is waited for may take: a slow machine takes its time. */
+const WAIT_MS = 45000;
+const LOOKS = WAIT_MS / 100;
 
 /** A page of its own context, speaking in the words on the screen. Page errors fail the test that caused them. */
 export class Visitor {
@@ -93,10 +101,11 @@ export class Visitor {
     const visitor = new Visitor(page, bench.url, downloads);
     page.on('pageerror', (e) => visitor.errors.push(e instanceof Error ? e.message : String(e)));
     page.setDefaultTimeout(45000);
-    const isPhone = (how.width ?? 1280) < 700;
+    const isPhone = (how.width ?? DESK.width) < 700;
     await page.setViewport({
-      width: how.width ?? 1280,
-      height: how.height ?? 800,
+      ...DESK,
+      ...(how.width === undefined ? {} : { width: how.width }),
+      ...(how.height === undefined ? {} : { height: how.height }),
       ...(isPhone ? { isMobile: true, hasTouch: true, deviceScaleFactor: 2 } : {}),
     });
     const session = await page.createCDPSession();
@@ -112,26 +121,25 @@ export class Visitor {
     await this.page.goto(`${this.url}${path}`, { waitUntil: 'networkidle0' });
   }
 
+  /** As if it had just arrived: what was done is undone, what lies over the page closed, and the page goes on to the path without being loaded. */
+  async again(path: string): Promise<void> {
+    this.errors.length = 0;
+    this.forgetDownloads();
+    for (let k = 0; k < 2; k++) await this.page.keyboard.press('Escape');
+    await this.uncovered();
+    await this.page.setViewport(DESK);
+    await this.page.evaluate(undoAll);
+    await this.page.evaluate((to) => {
+      history.pushState(null, '', to);
+      dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    }, path);
+    await this.page.mouse.move(2, 2);
+    await this.settled();
+  }
+
   /** Waits until nothing on the page has moved for a moment, as a person does before reaching for a thing; two seconds at most. */
   private async settled(): Promise<void> {
-    await this.page.evaluate(
-      () =>
-        new Promise<void>((resolve) => {
-          const done = (): void => {
-            watch.disconnect();
-            clearTimeout(quiet);
-            clearTimeout(limit);
-            resolve();
-          };
-          let quiet = setTimeout(done, 120);
-          const limit = setTimeout(done, 2000);
-          const watch = new MutationObserver(() => {
-            clearTimeout(quiet);
-            quiet = setTimeout(done, 120);
-          });
-          watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
-        }),
-    );
+    await this.page.evaluate(stillFor, 120, 2000);
   }
 
   /** Clicks what has this accessible name. */
@@ -261,12 +269,16 @@ export class Visitor {
     );
   }
 
-  /** Text of a region once it matches. */
+  /** Text of a region once it matches: looked at where it stands, and only when something on the page has changed. */
   async reads(selector: string, pattern: RegExp): Promise<string> {
-    for (let i = 0; i < LOOKS; i++) {
-      const text = await this.text(selector);
-      if (pattern.test(text)) return text;
-      await new Promise((resolve) => setTimeout(resolve, 100));
+    const until = Date.now() + WAIT_MS;
+    while (Date.now() < until) {
+      // A page that goes, or is loaded anew, ends its own waiting: the next one is asked.
+      const found = await this.page
+        .evaluate(textOnce, selector, [pattern.source, pattern.flags] as const, until - Date.now())
+        .catch(() => null);
+      if (found !== null) return found;
+      await new Promise((resolve) => setTimeout(resolve, 50));
     }
     throw new Error(`${selector} does not read ${String(pattern)}, but: ${await this.text(selector)}`);
   }
@@ -359,6 +371,11 @@ export class Visitor {
         }),
       id,
     ) as Promise<Project>;
+  }
+
+  /** What was downloaded is put away, so that the next file of its kind is the one found. */
+  forgetDownloads(): void {
+    for (const name of readdirSync(this.downloads)) rmSync(join(this.downloads, name));
   }
 
   /** Waits for a downloaded file and gives its bytes. */

@@ -1,5 +1,6 @@
-import { describe, expect, it } from '@jest/globals';
+import { describe, expect } from '@jest/globals';
 import { type Bench, Visitor } from './driver.ts';
+import { goingOn } from './bench.ts';
 import { serious } from './axe.ts';
 import { named } from './named.ts';
 
@@ -36,9 +37,9 @@ async function method(v: Visitor, title: string): Promise<void> {
 }
 
 export function ground(open: () => Bench): void {
+  const on = goingOn(open);
   describe('ground', () => {
-    it('a zone is drawn and a ring test typed in: the verdict of the demo swale follows', async () => {
-      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+    on('a zone is drawn and a ring test typed in: the verdict of the demo swale follows', '/p/sallow-rise/works', async (v) => {
       const before = await brings(v);
       await v.stage('Ground');
       await v.press('Draw a zone');
@@ -88,54 +89,55 @@ export function ground(open: () => Bench): void {
           (more) => more > before + 20,
         ),
       ).toBeGreaterThan(before + 20);
-      expect(v.errors).toEqual([]);
-    }, 240000);
+    });
 
-    it('methods stand side by side, those out of range say why, and the one chosen is what the sill must pass', async () => {
-      const v = await Visitor.arrive(open(), '/p/sallow-rise/rain');
-      // In a short storm the methods lie farthest apart.
-      await v.choose('Judged by', 'one storm alone');
-      await v.stage('Ground');
-      await v.press('Runoff', 'tab');
-      await v.choose('Runoff of', 'Ridge swale');
-      const told = await v.reads('aside', /Kirpich[\s\S]*Not here: made for ground with well-defined channels/);
-      expect(told).toMatch(/Not here: needs one of the four day-long regional storms/);
-      expect(told).toMatch(/gives 1\.\d times as much as/);
-      expect(told).toMatch(/Nine times in ten \d+ mm to \d+ mm runs off/);
-      const peak = Number(/Peak works are made for\s+(\d+) L\/s/.exec(told)?.[1]);
-      await method(v, 'Unit hydrograph');
-      const lower = Number(
-        /Peak works are made for\s+(\d+) L\/s/.exec(
-          await v.reads('aside', new RegExp(`Peak works are made for\\s+(?!${peak} )\\d+ L/s`)),
-        )?.[1],
-      );
-      expect(lower).toBeLessThan(peak);
-      await v.stage('Works');
-      await v.choose('Work', 'Ridge swale sill');
-      // Routed, the inflow is the mean of each step, with the rain on the swale's own water.
-      const passed = /Peak it must pass\s+(\d+) L\/s/;
-      const must = async (): Promise<number> => Number(passed.exec(await v.reads('aside', passed))?.[1]);
-      await v.until(must, (q) => Math.abs(q / lower - 1) < 0.05);
-      // By keyboard: one further down is the rational one, without what is added for rare storms.
-      await v.stage('Ground');
-      await v.press('Runoff', 'tab');
-      await v.reads('aside', /Unit hydrograph/);
-      await v.page.focus('[role="radiogroup"][aria-label="Ways to the peak"] input:checked');
-      await v.page.keyboard.press('ArrowDown');
-      const plain = await v.reads('aside', new RegExp(`Peak works are made for\\s+(?!${lower} )\\d+ L/s`));
-      const rational = Number(/Peak works are made for\s+(\d+) L\/s/.exec(plain)?.[1]);
-      expect(rational).toBeGreaterThan(lower);
-      expect(rational).toBeLessThan(peak);
-      await v.choose('The ground beforehand', 'wet, after days of rain');
-      await v.verdict(/runs off \((4|5|6)\d %\)/);
-      await method(v, 'Green-Ampt');
-      await v.verdict(/runs off \([1-9]\d? %\)/);
-      expect((await v.kept()).runoff).toMatchObject({ wetness: 'wet', loss: 'green-ampt', of: { ridge: { peak: 'rational' } } });
-      expect(v.errors).toEqual([]);
-    }, 180000);
+    on(
+      'methods stand side by side, those out of range say why, and the one chosen is what the sill must pass',
+      '/p/sallow-rise/rain',
+      async (v) => {
+        // In a short storm the methods lie farthest apart.
+        await v.choose('Judged by', 'one storm alone');
+        await v.stage('Ground');
+        await v.press('Runoff', 'tab');
+        await v.choose('Runoff of', 'Ridge swale');
+        const told = await v.reads('aside', /Kirpich[\s\S]*Not here: made for ground with well-defined channels/);
+        expect(told).toMatch(/Not here: needs one of the four day-long regional storms/);
+        expect(told).toMatch(/gives 1\.\d times as much as/);
+        expect(told).toMatch(/Nine times in ten \d+ mm to \d+ mm runs off/);
+        const peak = Number(/Peak works are made for\s+(\d+) L\/s/.exec(told)?.[1]);
+        await method(v, 'Unit hydrograph');
+        const lower = Number(
+          /Peak works are made for\s+(\d+) L\/s/.exec(
+            await v.reads('aside', new RegExp(`Peak works are made for\\s+(?!${peak} )\\d+ L/s`)),
+          )?.[1],
+        );
+        expect(lower).toBeLessThan(peak);
+        await v.stage('Works');
+        await v.choose('Work', 'Ridge swale sill');
+        // Routed, the inflow is the mean of each step, with the rain on the swale's own water.
+        const passed = /Peak it must pass\s+(\d+) L\/s/;
+        const must = async (): Promise<number> => Number(passed.exec(await v.reads('aside', passed))?.[1]);
+        await v.until(must, (q) => Math.abs(q / lower - 1) < 0.05);
+        // By keyboard: one further down is the rational one, without what is added for rare storms.
+        await v.stage('Ground');
+        await v.press('Runoff', 'tab');
+        await v.reads('aside', /Unit hydrograph/);
+        await v.page.focus('[role="radiogroup"][aria-label="Ways to the peak"] input:checked');
+        await v.page.keyboard.press('ArrowDown');
+        const plain = await v.reads('aside', new RegExp(`Peak works are made for\\s+(?!${lower} )\\d+ L/s`));
+        const rational = Number(/Peak works are made for\s+(\d+) L\/s/.exec(plain)?.[1]);
+        expect(rational).toBeGreaterThan(lower);
+        expect(rational).toBeLessThan(peak);
+        await v.choose('The ground beforehand', 'wet, after days of rain');
+        await v.verdict(/runs off \((4|5|6)\d %\)/);
+        await method(v, 'Green-Ampt');
+        await v.verdict(/runs off \([1-9]\d? %\)/);
+        expect((await v.kept()).runoff).toMatchObject({ wetness: 'wet', loss: 'green-ampt', of: { ridge: { peak: 'rational' } } });
+      },
+    );
 
-    it('the switch between now and healed changes every stage, and where water leaves', async () => {
-      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
+    on('the switch between now and healed changes every stage, and where water leaves', '/p/sallow-rise/works', async (v) => {
+      await v.choose('Work', 'Orchard swale');
       const now = await brings(v);
       await v.stage('Ground');
       await v.press('Leaves', 'tab');
@@ -164,11 +166,9 @@ export function ground(open: () => Bench): void {
       await v.stage('Ground');
       await v.choose('Plan for this ground', 'nothing is planned');
       await v.page.waitForFunction(() => !/as it is now/.test(document.querySelector('header')?.textContent ?? ''));
-      expect(v.errors).toEqual([]);
-    }, 180000);
+    });
 
-    it('texture by percentages, what soaks and runs, and soil loss on the plan', async () => {
-      const v = await Visitor.arrive(open(), GROUND);
+    on('texture by percentages, what soaks and runs, and soil loss on the plan', GROUND, async (v) => {
       await v.choose('Texture told by', 'percentages');
       await v.type('Clay', '90');
       await v.reads('aside', /Not yet: sand, silt and clay add up to 170 %, not 100 %/);
@@ -190,11 +190,9 @@ export function ground(open: () => Bench): void {
       await v.reads('main', /Soil loss of a mean year/);
       await v.choose('units', 'US');
       await v.reads('main', /from \d+ ton\/ac/);
-      expect(v.errors).toEqual([]);
-    }, 180000);
+    });
 
-    it('its parts have nothing serious for axe and fit a phone, charts with tables', async () => {
-      const v = await Visitor.arrive(open(), GROUND);
+    on('its parts have nothing serious for axe and fit a phone, charts with tables', GROUND, async (v) => {
       for (const tab of TABS) {
         await v.press(tab, 'tab');
         await v.reads('aside', /\d/);
@@ -214,6 +212,6 @@ export function ground(open: () => Bench): void {
         if (charts > 0) expect(await phone.page.$$eval('aside table', (all) => all.length)).toBeGreaterThan(0);
       }
       expect([...v.errors, ...phone.errors]).toEqual([]);
-    }, 240000);
+    });
   });
 }

@@ -26,6 +26,8 @@ const source = buildSync({
 }).outputFiles[0].text;
 
 Puppeteer.registerCustomQueryHandler('named', {
+  // It is sent to the page as text, with all it needs in it.
+  // oxlint-disable-next-line typescript/no-implied-eval
   queryAll: new Function('root', 'selector', `${source}; return found.all(root, selector);`) as (root: Node, selector: string) => Node[],
 });
 
