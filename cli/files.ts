@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { importFile, openProjectFile } from '#core/formats';
 import type { GridSource, RainContext } from '#core/derive';
-import { type Project, fail, gridFromBytes, recordFromBytes } from '#core/project';
+import { type Project, type Terrain, fail, gridFromBytes, recordFromBytes } from '#core/project';
 import { readProject } from '../core/project/guard.ts';
 import type { Grid } from '#core/terrain';
 import { registry } from '#core/works';
@@ -58,6 +58,17 @@ export async function openProject(path: string): Promise<Opened> {
       });
     else grid = imported.grid;
   }
+  // What is kept of where it was read lies beside the ground.
+  const surveyed = (asked: Terrain): Grid | null => {
+    if (asked.kind !== 'asset' || asked.sha256 === (terrain?.kind === 'asset' ? terrain.sha256 : null)) return null;
+    const bytes = assets.get(asked.sha256);
+    return bytes
+      ? gridFromBytes(bytes, file)
+      : fail('asset.missing', `what is known of ${asked.source} is not in the file`, {
+          where: { file },
+          do: 'Export the project again from where it was made.',
+        });
+  };
   return {
     project,
     file,
@@ -70,6 +81,7 @@ export async function openProject(path: string): Promise<Opened> {
           }),
         file,
       ),
-    grids: () => grid ?? fail('terrain.missing', 'the terrain is not there', { where: { file }, do: 'Import it again.' }),
+    grids: (asked) =>
+      surveyed(asked) ?? grid ?? fail('terrain.missing', 'the terrain is not there', { where: { file }, do: 'Import it again.' }),
   };
 }

@@ -92,7 +92,24 @@ export function broughtIn(open: () => Bench): void {
       const laid = (await v.until(() => v.kept(), (p) => p.terrain?.kind === 'asset' && / with yard\.csv$/.test(p.terrain.source))).terrain; // prettier-ignore
       expect(laid).not.toEqual(before);
       await v.verdict(/runs from \d\d+\.\d\d m/);
-      await v.press('Undo');
+      // How near each of the two is known is the user's to say; works are held against it, and the plan shows it.
+      await v.reads('aside', /Nobody has said how near its levels are known/);
+      await v.choose('How yard.csv was levelled', 'level and staff (10\u00a0mm)');
+      await v.reads(
+        'aside',
+        /It is said of less than 1\s% of the ground: half of that is known to \d+\smm or nearer, nine tenths to \d+\smm/,
+      );
+      await v.type('Levels of sallow-rise.tif known to', '400');
+      const near = await v.reads('aside', /Half of the ground is known to 400\smm or nearer/);
+      expect(near).toMatch(/Between its readings it is known less nearly: by \d+\smm where the nearest lies 10/);
+      await v.press('Show it on the plan');
+      await v.reads('main', /worse than 50\smm/);
+      await v.page.locator('header button[aria-label^="Checks"]').click();
+      await v.reads('[role="dialog"]', /Take levels along its line with a staff before it is pegged/);
+      await v.page.keyboard.press('Escape');
+      expect(await serious(v)).toEqual([]);
+      await v.press('Hide it on the plan');
+      for (let k = 0; k < 3; k++) await v.press('Undo');
       await v.until(() => v.kept(), (p) => JSON.stringify(p.terrain) === JSON.stringify(before)); // prettier-ignore
       // Left, nothing has changed.
       await v.drop('yard.csv', new TextEncoder().encode(csv));

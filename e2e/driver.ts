@@ -77,9 +77,8 @@ export async function openBench(): Promise<Bench> {
 
 /** A page on a desk. */
 const DESK = { width: 1280, height: 800 };
-/** How long what is waited for may take: a slow machine takes its time. */
-const WAIT_MS = 45000;
-const LOOKS = WAIT_MS / 100;
+/** How long what is waited for may take, looked at every so often: a slow machine takes its time. */
+const [WAIT_MS, LOOKS] = [45000, 450];
 
 /** A page of its own context, speaking in the words on the screen. Page errors fail the test that caused them. */
 export class Visitor {
@@ -324,6 +323,16 @@ export class Visitor {
     await this.page.waitForFunction(() => document.querySelector('[role="menu"], [role="listbox"]') === null);
   }
 
+  /** Waits until the plan holds still: what is told beside it may take room from it. */
+  private async planStill(at: Point): Promise<void> {
+    for (let k = 0, before = await this.onPage(at); k < 20; k++) {
+      await new Promise((resolve) => setTimeout(resolve, 150));
+      const now = await this.onPage(at);
+      if (now.x === before.x && now.y === before.y) return;
+      before = now;
+    }
+  }
+
   /** Draws through places of the land and ends with a double click. */
   async draw(points: readonly Point[]): Promise<void> {
     // The first answer takes room from the plan: a hand that draws before it would find the land moved under it.
@@ -333,6 +342,7 @@ export class Visitor {
     // A tool that was just taken up is in hand once the page has said so.
     await this.uncovered();
     await this.settled();
+    await this.planStill(points[0]);
     for (const [i, p] of points.entries()) {
       const { x, y } = await this.onPage(p);
       await this.page.mouse.move(x, y, { steps: 3 });

@@ -20,7 +20,32 @@ import {
   checkRain,
   checkSeen,
   checkUncomputed,
+  KNOWN_RULES,
+  type KnownFacts,
+  checkKnown,
 } from './index.ts';
+
+describe('how near the ground is known', () => {
+  testSides<KnownFacts>(KNOWN_RULES, {
+    'ground.known': {
+      at: (v) => ({ knownM: v, leftM: 0.3 }),
+      limit: 0.15,
+      judged: [
+        [0.15, 'fine'],
+        [0.1501, 'weigh', /may well lie 300 mm off, and 300 mm is left under its crest/],
+      ],
+      // Nothing is left, or there is no crest: others tell that.
+      silent: [
+        { knownM: 0.2, leftM: null },
+        { knownM: 0.2, leftM: 0 },
+        { knownM: null, leftM: -0.1 },
+      ],
+    },
+  });
+  it('is unknown where nobody has said', () => {
+    expect(checkKnown('w', { knownM: null, leftM: 0.3 })).toMatchObject([{ severity: 'unknown', value: null, limit: 0.15 }]);
+  });
+});
 
 describe('what the ground cannot tell', () => {
   const facts = (change: Partial<GroundFacts> = {}): GroundFacts => ({

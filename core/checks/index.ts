@@ -6,3 +6,4 @@ export * from './ground.ts';
 export * from './network.ts';
 export * from './hazard.ts';
 export * from './standing.ts';
+export * from './known.ts';

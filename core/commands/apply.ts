@@ -1,5 +1,14 @@
 import { type Draft, type Patch, applyPatches, current, enablePatches, produceWithPatches } from 'immer';
-import { type Ground, type Option, type Project, UserError, type UserProblem, isForbiddenKey, requireWithin } from '../project/index.ts';
+import {
+  type Ground,
+  type Option,
+  type Project,
+  UserError,
+  type UserProblem,
+  isForbiddenKey,
+  requireWithin,
+  surveysOf,
+} from '../project/index.ts';
 import { documentProblems } from '../project/guard.ts';
 import type { WorkBase } from '../contract/index.ts';
 import type { Catalogue } from '../works/index.ts';
@@ -98,6 +107,13 @@ const RECIPES: { readonly [T in CommandType]: Recipe<T> } = {
   'terrain.set': (d, { terrain, crs }) => {
     d.terrain = asDraft(terrain);
     d.site.crs = crs;
+  },
+  'survey.known': (d, { survey, levelsM }) => {
+    if (d.terrain) d.terrain.surveys ??= asDraft([...surveysOf(d.terrain)]);
+    const part = d.terrain?.surveys?.[survey];
+    if (!part) refuse('survey.none', `the ground is made of no survey ${told(survey)}`, 'Choose one of those under Land.');
+    else if (levelsM === null) delete part.levelsM;
+    else part.levelsM = levelsM;
   },
   'pin.add': (d, { pin }) => {
     requireFree(d.pins, pin.id);

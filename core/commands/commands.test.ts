@@ -69,6 +69,21 @@ function run(start: Project, list: readonly Command[]): History {
   }, startHistory(start));
 }
 
+describe('how near a survey is known', () => {
+  it('is said of the ground as it is, changed, taken back and undone', () => {
+    const start = planeProject();
+    const { project } = run(start, [{ type: 'survey.known', payload: { survey: 0, levelsM: 0.04 } }]);
+    expect(project.terrain?.surveys).toEqual([{ name: 'the ground', levelsM: 0.04 }]);
+    const history = run(project, [{ type: 'survey.known', payload: { survey: 0, levelsM: null } }]);
+    expect(history.project.terrain?.surveys).toEqual([{ name: 'the ground' }]);
+    const refused = (survey: number, levelsM: number) => () => execute(startHistory(project), { type: 'survey.known', payload: { survey, levelsM } }, { registry }); // prettier-ignore
+    expect(refused(1, 1)).toThrow(/no survey 1/);
+    expect(refused(0, 0.0009)).toThrow(/0\.001 to 100/);
+    expect(refused(0, 100.1)).toThrow(/0\.001 to 100/);
+    expect(refused(0, 100)).not.toThrow();
+  });
+});
+
 describe('commands', () => {
   it('undone give the same document, redone the same again, for any sequence', () => {
     fc.assert(

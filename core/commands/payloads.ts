@@ -7,6 +7,7 @@ export const PAYLOADS: { readonly [T in CommandType]: Members<PayloadOf<T>> } = 
   'project.rename': { name: 'needs' },
   'site.set': { crs: 'may', outline: 'may', zeroLevelM: 'may' },
   'terrain.set': { terrain: 'needs', crs: 'needs' },
+  'survey.known': { survey: 'needs', levelsM: 'needs' },
   'pin.add': { pin: 'needs' },
   'pin.move': { id: 'needs', at: 'needs' },
   'pin.remove': { id: 'needs' },

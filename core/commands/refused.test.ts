@@ -91,6 +91,12 @@ describe('a command', () => {
     ['a need that never stops', { type: 'supply.set', payload: { supply: { needs: [{ ...NEED, each: Infinity }] } } }, 'command.number'],
     ['two needs of one id', { type: 'supply.set', payload: { supply: { needs: [NEED, NEED] } } }, 'need.same-id'],
     ['land made up by half', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', isMadeUp: 'yes' }, crs: null } }, 'terrain.made-up'], // prettier-ignore
+    ['a survey there is not', { type: 'survey.known', payload: { survey: 0, levelsM: 0.1 } }, 'survey.none'],
+    ['a survey known to nothing', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{ name: 'hill', levelsM: 0 }] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
+    ['a survey whose distances are no asset', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{ name: 'hill', away: 'b' }] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
+    ['surveys that are no list', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: 'two' }, crs: null } }, 'terrain.surveys'], // prettier-ignore
+    ['a survey without a name', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{}] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
+    ['a survey that strays beyond all ground', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{ name: 'h', growsBy: 11 }] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
     ['terrain of another kind', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'x' }, crs: null } }, 'terrain.asset'],
     ['a work of an id that is taken', { type: 'works.add', payload: { works: [SWALE] } }, 'id.taken'],
     ['a work at the property edge', { type: 'works.add', payload: { works: [{ ...SWALE, id: 'property-edge' }] } }, 'project.isId'],

@@ -23,6 +23,8 @@ interface Payloads {
   'project.rename': { readonly name: string };
   'site.set': { readonly crs?: string | null; readonly outline?: readonly Point[]; readonly zeroLevelM?: number };
   'terrain.set': { readonly terrain: Terrain | null; readonly crs: string | null };
+  /** How near the levels of one of the surveys the ground is made of are known, two times in three [m]; null takes it back. */
+  'survey.known': { readonly survey: number; readonly levelsM: number | null };
   'pin.add': { readonly pin: Pin };
   'pin.move': { readonly id: string; readonly at: Point };
   'pin.remove': { readonly id: string };

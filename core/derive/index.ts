@@ -18,6 +18,7 @@ export type * from './types.ts';
 export * from './ask/compare.ts';
 export * from './ask/begin.ts';
 export * from './ask/built.ts';
+export * from './ask/known.ts';
 export * from './ask/land.ts';
 export * from './ask/gauge.ts';
 export * from './ask/ground-questions.ts';

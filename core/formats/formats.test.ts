@@ -83,6 +83,16 @@ describe('bringing files in', () => {
     expect(levelAt(placed.grid, [431030, 4612025])).toBeCloseTo(48, 2);
     expect(fromLonLat(crs, toLonLat(crs, [431000, 4612000]))[0]).toBeCloseTo(431000, 4);
   });
+  it('tells where points were read, and how much less near is known between them', async () => {
+    const wavy = Array.from({ length: 90 }, (_, k) => [7 * (k % 10) + (k % 3), 7 * Math.floor(k / 10)] as const).map(([x, y]) => `${x},${y},${(50 + Math.sin(x / 9) + Math.cos(y / 8)).toFixed(3)}`); // prettier-ignore
+    const { known, grid } = (await importFile(file('p.csv', strToU8(`x,y,z\n${wavy.join('\n')}`)))) as ImportedTerrain;
+    expect(known?.levelsM).toBeNull();
+    expect(known?.growsBy).toBeGreaterThan(0.01);
+    expect([known?.away?.ncols, known?.away?.cellM]).toEqual([grid.ncols, grid.cellM]);
+    expect(Math.max(...(known?.away?.z ?? []).filter((v) => !Number.isNaN(v)))).toBeLessThan(6);
+    const whole = (await importFile(file('a.tif', tiff({})))) as ImportedTerrain;
+    expect(whole.known).toBeUndefined();
+  });
   it('reads points as instruments write them: without a header, counted, parted by spaces, with a decimal comma, with codes behind', async () => {
     const at = (i: number): readonly [number, number, number] => {
       const [x, y] = [((i * 37) % 61) + 0.5, ((i * 23) % 53) + 0.25];

@@ -1,7 +1,7 @@
 import { type PictureKind, type UserProblem, UserError } from '../project/index.ts';
 import type { Laying, Line } from '../geometry/index.ts';
 import type { RainRecord, RainTable, TableLimits } from '../rain/index.ts';
-import type { Grid } from '../terrain/index.ts';
+import type { Grid, SurveyKnown } from '../terrain/index.ts';
 
 export interface ImportedTerrain {
   readonly kind: 'terrain';
@@ -10,6 +10,8 @@ export interface ImportedTerrain {
   readonly source: string;
   /** What was assumed or changed on the way in, in words. */
   readonly notes: readonly string[];
+  /** Where it was read, and what that tells of the ground between; left out where every cell is a reading. */
+  readonly known?: SurveyKnown;
 }
 
 export interface ImportedRain {

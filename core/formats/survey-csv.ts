@@ -1,5 +1,5 @@
 import { type ScatteredPoints, rasterise, triangulate } from '../geometry/index.ts';
-import { MAX_CELLS, gridFromLevels } from '../terrain/index.ts';
+import { MAX_CELLS, awayFrom, gridFromLevels, growthOf } from '../terrain/index.ts';
 import { type Sheet, columnOf, numericColumns } from './columns.ts';
 import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
 import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
@@ -157,7 +157,11 @@ function refuseHiddenDegrees({ x, y }: ScatteredPoints, file: string): void {
 }
 
 /** Scattered levels joined into triangles and laid on square cells; what was done is added to the notes. */
-export function surfaceOf(points: ScatteredPoints, file: string, notes: string[]): Omit<ImportedTerrain, 'crs'> {
+export function surfaceOf(
+  points: ScatteredPoints,
+  file: string,
+  notes: string[],
+): Omit<ImportedTerrain, 'crs' | 'known'> & Required<Pick<ImportedTerrain, 'known'>> {
   const [[x0, x1], [y0, y1]] = [rangeOf(points.x), rangeOf(points.y)];
   const [width, height] = [x1 - x0, y1 - y0];
   const triangles = triangulate(points);
@@ -185,5 +189,7 @@ export function surfaceOf(points: ScatteredPoints, file: string, notes: string[]
   if (levels.every((v) => Number.isNaN(v)))
     refuseFile(file, 'survey.few', { what: 'the points cover no whole cell', do: 'Survey a larger area.' });
   notes.push(`${points.x.length} points were joined into ${triangles.length / 3} triangles and laid on ${cellM} m cells.`);
-  return { kind: 'terrain', grid: gridFromLevels({ ncols, nrows, cellM, west, south }, levels), source: file, notes };
+  const square = { ncols, nrows, cellM, west, south };
+  const known = { levelsM: null, growsBy: growthOf(points, triangles), away: awayFrom(points, square, levels) };
+  return { kind: 'terrain', grid: gridFromLevels(square, levels), source: file, notes, known };
 }

@@ -36,10 +36,32 @@ export interface TerrainAsset {
   readonly source: string;
 }
 
+/** A survey the ground is made of. Each has its say where it reaches, the last first. */
+export interface SurveyPart {
+  readonly name: string;
+  /** How near its levels are known, two times in three [m]; left out while nobody has said. */
+  readonly levelsM?: number;
+  /** How much less near a place is known for each metre from its nearest reading [m/m]; left out where its readings do not tell. */
+  readonly growsBy?: number;
+  /** Asset of distances to the nearest reading, which says where it reaches, too; left out where every cell is a reading. */
+  readonly away?: string;
+}
+
 export type Terrain = (TerrainInline | TerrainFile | TerrainAsset) & {
   /** It was made up to try things on: nobody levelled it. */
   readonly isMadeUp?: true;
+  /** What it was made of; left out where nobody kept count. */
+  readonly surveys?: readonly SurveyPart[];
 };
+
+/** As much of a name as says which survey it is. */
+const SURVEY_NAMED = 200;
+
+/** The surveys a ground is made of; one nobody kept count of is the one it was taken from. */
+export function surveysOf(terrain: Terrain): readonly SurveyPart[] {
+  const name = terrain.kind === 'asset' ? terrain.source : 'file' in terrain ? terrain.file : 'the ground';
+  return terrain.surveys ?? [{ name: name.slice(0, SURVEY_NAMED) }];
+}
 
 export interface Pin {
   readonly id: string;
@@ -230,7 +252,8 @@ export function optionOf(project: Project, id = project.activeOption): Option {
 
 /** Names of the assets results are worked out from. */
 export function workedAssetsOf({ terrain, gauge }: Project): string[] {
-  return [...(terrain?.kind === 'asset' ? [terrain.sha256] : []), ...(gauge ? [gauge.sha256] : [])];
+  const away = (terrain?.surveys ?? []).flatMap((survey) => (survey.away === undefined ? [] : [survey.away]));
+  return [...(terrain?.kind === 'asset' ? [terrain.sha256] : []), ...away, ...(gauge ? [gauge.sha256] : [])];
 }
 
 /** Names of all assets a project needs. */

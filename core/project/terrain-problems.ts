@@ -1,7 +1,36 @@
-import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M, MAX_CELLS, MAX_CELL_M } from '../terrain/index.ts';
+import { LEVEL_HIGHEST_M, LEVEL_LOWEST_M, MAX_CELLS, MAX_CELL_M, MOST_GROWTH, SURVEY_KNOWN_M } from '../terrain/index.ts';
 import { told } from '../units/index.ts';
 import type { Project } from './model.ts';
 import type { UserProblem } from './problem.ts';
+
+/** As many surveys as ground is made of, and how long their names may be. */
+const [MOST_SURVEYS, MOST_NAMED] = [50, 300];
+
+const isBetween = (value: unknown, [least, most]: readonly [number, number]): boolean =>
+  typeof value === 'number' && value >= least && value <= most;
+
+/** What is wrong with what the ground is said to be made of. */
+function surveyProblems(surveys: unknown): UserProblem[] {
+  const problem = (what: string, field: string): UserProblem[] => [
+    { code: 'terrain.surveys', what, where: { field }, do: 'Correct it, or take the list of surveys out: the ground itself stays.' },
+  ];
+  if (surveys === undefined) return [];
+  if (!Array.isArray(surveys) || surveys.length > MOST_SURVEYS)
+    return problem(`terrain.surveys is ${told(surveys)}; it is a list of ${MOST_SURVEYS} at most`, 'terrain.surveys');
+  return surveys.flatMap((survey: unknown, k) => {
+    const on = `terrain.surveys.${k}`;
+    if (typeof survey !== 'object' || survey === null) return problem(`${on} is ${told(survey)}`, on);
+    const { name, levelsM, growsBy, away } = survey as Record<string, unknown>;
+    if (typeof name !== 'string' || name.length > MOST_NAMED) return problem(`its name is ${told(name)}`, `${on}.name`);
+    if (levelsM !== undefined && !isBetween(levelsM, SURVEY_KNOWN_M))
+      return problem(`levels known to ${told(levelsM)} m; ${SURVEY_KNOWN_M.join(' to ')} m can be`, `${on}.levelsM`);
+    if (growsBy !== undefined && !isBetween(growsBy, [0, MOST_GROWTH]))
+      return problem(`growsBy is ${told(growsBy)}; 0 to ${MOST_GROWTH} can be`, `${on}.growsBy`);
+    if (away !== undefined && !(typeof away === 'string' && /^[0-9a-f]{64}$/.test(away)))
+      return problem(`away is ${told(away)}, not a sha256`, `${on}.away`);
+    return [];
+  });
+}
 
 /** What is wrong with a project's terrain as it stands in the document. */
 export function terrainProblems({ terrain }: Project): UserProblem[] {
@@ -12,6 +41,8 @@ export function terrainProblems({ terrain }: Project): UserProblem[] {
   if (typeof terrain !== 'object') return problem('terrain.shape', 'terrain is not an object', 'terrain');
   if (terrain.isMadeUp !== undefined && (terrain.isMadeUp as unknown) !== true)
     return problem('terrain.made-up', `terrain.isMadeUp is ${told(terrain.isMadeUp)}; it is true, or left out`, 'terrain.isMadeUp');
+  const surveys = surveyProblems(terrain.surveys);
+  if (surveys.length > 0) return surveys;
   if (terrain.kind === 'asset') {
     return /^[0-9a-f]{64}$/.test(terrain.sha256)
       ? []

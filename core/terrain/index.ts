@@ -28,3 +28,4 @@ export * from './exits.ts';
 export * from './part.ts';
 export * from './patch.ts';
 export * from './smooth.ts';
+export * from './known.ts';

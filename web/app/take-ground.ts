@@ -1,5 +1,5 @@
 // New ground: in place of what was there, or laid into it where the two meet and the user says so.
-import type { Project } from '#core/project';
+import { type Project, type SurveyPart, surveysOf } from '#core/project';
 import type { Smoothing } from '#core/terrain';
 import { formatQuantity } from '#core/units';
 import type { Packed, TakenIn } from '../workers/protocol.ts';
@@ -9,9 +9,25 @@ import { assetOf, dispatch, keepAsset, notify, useApp } from './store.ts';
 
 type Ground = Extract<TakenIn, { readonly kind: 'terrain' }>;
 
-/** Ground is made up as long as any of it is. */
+/** Ground is made up as long as any of it is; and what it is made of. */
 interface Whose {
   readonly isMadeUp?: true;
+  readonly surveys?: readonly SurveyPart[];
+}
+
+/** As much of a name as says which survey it is. */
+const called = (name: string): string => name.slice(0, 200);
+
+/** A survey as the document keeps it. Distances of its own are kept as an asset; where it has none it reaches as far as told. */
+async function surveyOf({ source, known }: Ground, reach?: Packed): Promise<SurveyPart> {
+  const away = known?.away ?? reach;
+  if (away) await keepAsset(away.sha256, away.blob);
+  return {
+    name: called(source),
+    ...(known?.levelsM ? { levelsM: known.levelsM } : {}),
+    ...(typeof known?.growsBy === 'number' ? { growsBy: known.growsBy } : {}),
+    ...(away ? { away: away.sha256 } : {}),
+  };
 }
 
 /** The ground there is; null where there is none, or it is this one. */
@@ -38,15 +54,19 @@ async function chosenFor({ site }: Project, imported: Ground, there: Blob): Prom
 
 /** Makes an asset the ground of the project, and says so. Returns whether it was taken. */
 async function setGround({ sha256, blob }: Packed, on: Whose & { readonly source: string; readonly crs: string | null; readonly says: string }): Promise<boolean> {
-  const { source, crs, says, isMadeUp } = on;
+  const { source, crs, says, isMadeUp, surveys } = on;
   await keepAsset(sha256, blob);
-  const isDone = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source, ...(isMadeUp ? { isMadeUp } : {}) }, crs } });
+  const made = { ...(isMadeUp ? { isMadeUp } : {}), ...(surveys ? { surveys } : {}) };
+  const isDone = dispatch({ type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256, source, ...made }, crs } });
   if (isDone) notify({ tone: 'fine', title: says, problems: [] });
   return isDone;
 } // prettier-ignore
 
 /** What ground made of that of a project is, too. */
-const whoseIs = ({ terrain }: Project): Whose => (terrain?.isMadeUp ? { isMadeUp: true } : {});
+const whoseIs = ({ terrain }: Project): Whose => ({
+  ...(terrain?.isMadeUp ? { isMadeUp: true } : {}),
+  ...(terrain?.surveys ? { surveys: terrain.surveys } : {}),
+});
 
 /** What ground made of other ground is called: long chains of names are cut. */
 const madeOf = (terrain: Project['terrain'], how: string): string =>
@@ -59,7 +79,7 @@ export async function takeGround(project: Project, imported: Ground, whose: Whos
   if (chosen === null) return false;
   if (chosen !== 'replace' && there) return layIn({ project, imported, there, whose }, chosen);
   const { asset, source, crs, notes } = imported;
-  return setGround(asset, { ...whose, source, crs, says: [`${source} is in.`, ...notes].join(' ') });
+  return setGround(asset, { ...whose, surveys: [await surveyOf(imported)], source, crs, says: [`${source} is in.`, ...notes].join(' ') });
 }
 
 /** Lays the new ground into the one there is: a new ground, made of both. */
@@ -71,7 +91,9 @@ async function layIn({ project, imported, there, whose }: { readonly project: Pr
     return false;
   }
   const says = [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' ');
-  return setGround(answer.value, { ...whose, ...whoseIs(project), source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
+  const { ground, reach } = answer.value;
+  const surveys = [...(project.terrain ? surveysOf(project.terrain) : []), await surveyOf(imported, reach)];
+  return setGround(ground, { ...whose, ...whoseIs(project), surveys, source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
 } // prettier-ignore
 
 /** Takes the noise out of the ground: a new ground, the one before kept with its undo. */

@@ -56,6 +56,7 @@ const WETNESS = [6, 8, 10, 12];
 const SHED_MM = [1, 5, 10, 20, 40, 80];
 /** About 10 t/(ha yr) is what many soils are held to bear (common practice). */
 const LOSS_T = [0.5, 2, 5, 10, 20, 50];
+const KNOWN_M = [0, 0.05, 0.1, 0.25, 0.5, 1];
 const CURVES = [-0.02, -0.005, 0.005, 0.02];
 const SLOPE_COLOURS = (p: Palette): Rgba[] => [
   rgb(p.water, 0.5),
@@ -153,6 +154,18 @@ export const OVERLAYS: Readonly<Record<LayerName, { readonly name: string; reado
       title: 'Soil loss of a mean year',
       says: 'Sheet and rill wash, by the revised universal equation. Compare places; trust no last digit.',
       ...stepped(LOSS_T, [rgb(p.straw, 0.3), rgb(p.alarm, 0.85)], (v) => `from ${formatQuantity(v, 'soilLoss', system)}`),
+    }),
+  },
+  known: {
+    name: 'How near it is known',
+    style: (p, system) => ({
+      title: 'How near the ground is known',
+      says: 'By how near each survey is known and how far its nearest reading lies. Bare where nobody has said.',
+      ...stepped(KNOWN_M, [rgb(p.moss, 0.3), rgb(p.alarm, 0.75)], (v) =>
+        v === 0
+          ? `to ${formatQuantity(KNOWN_M[1], 'difference', system)} or nearer`
+          : `worse than ${formatQuantity(v, 'difference', system)}`,
+      ),
     }),
   },
   plan: {

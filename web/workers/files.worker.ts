@@ -22,8 +22,8 @@ import {
 } from '#core/formats';
 import { catalogue } from '#core/works';
 import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
-import { type Grid, differsFrom, patched, shadedByThemselves, smoothed, usualFeather } from '#core/terrain';
-import type { Answer, FileWork, Looked, TakenIn } from './protocol.ts';
+import { type Grid, differsFrom, patched, everyCellRead, shadedByThemselves, smoothed, usualFeather } from '#core/terrain';
+import type { Answer, FileWork, Looked, Packed, TakenIn } from './protocol.ts';
 
 let report: (part: string, share: number) => void = () => undefined;
 
@@ -42,6 +42,10 @@ async function bytesOf(file: File): Promise<{ name: string; bytes: Uint8Array }>
 
 const gridOf = async (blob: Blob): Promise<Grid> => gridFromBytes(new Uint8Array(await blob.arrayBuffer()));
 const blobOf = (bytes: Uint8Array): Blob => new Blob([bytes as Uint8Array<ArrayBuffer>]);
+const packed = (grid: Grid): Packed => {
+  const bytes = gridToBytes(grid);
+  return { sha256: assetName(bytes), blob: blobOf(bytes) };
+};
 const entriesOf = async <T>(map: ReadonlyMap<string, Blob>, read: (blob: Blob) => Promise<T>): Promise<Map<string, T>> =>
   new Map(await Promise.all([...map].map(async ([name, blob]) => [name, await read(blob)] as const)));
 
@@ -72,8 +76,9 @@ const work: FileWork = {
       const bytes = imported.kind === 'terrain' ? gridToBytes(imported.grid) : recordToBytes(imported.record);
       const asset = { sha256: assetName(bytes), blob: blobOf(bytes) };
       if (imported.kind === 'gauge') return { ...imported, asset };
-      const { crs, source, notes } = imported;
-      return { kind: 'terrain', crs, source, notes, asset };
+      const { crs, source, notes, known } = imported;
+      const away = known?.away ? packed(known.away) : null;
+      return { kind: 'terrain', crs, source, notes, asset, ...(known ? { known: { ...known, away } } : {}) };
     }),
   look: (file, band) =>
     answer(`looking over ${file.name}`, async (): Promise<Looked> => {
@@ -90,8 +95,8 @@ const work: FileWork = {
   patch: (ground, survey, how) =>
     answer('laying one ground into the other', async () => {
       report('laying one ground into the other', 0.2);
-      const bytes = gridToBytes(patched(await gridOf(ground), await gridOf(survey), how));
-      return { sha256: assetName(bytes), blob: blobOf(bytes) };
+      const laid = await gridOf(survey);
+      return { ground: packed(patched(await gridOf(ground), laid, how)), reach: packed(everyCellRead(laid)) };
     }),
   pegs: (pegs, { format, crs: name, names }) =>
     answer('exporting the pegs', async () => {
@@ -106,8 +111,7 @@ const work: FileWork = {
       const made = smoothed(await gridOf(ground), how);
       if (!made) return null;
       const { grid, ...told } = made;
-      const bytes = gridToBytes(grid);
-      return { ...told, asset: { sha256: assetName(bytes), blob: blobOf(bytes) } };
+      return { ...told, asset: packed(grid) };
     }),
   ground: ({ frame, z }, { format, name, crs: said }) =>
     answer('exporting the ground', async () => {

@@ -15,7 +15,7 @@ import type {
 } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
-import type { ContourLines, Differs, PatchHow, Smoothed, Smoothing } from '#core/terrain';
+import type { ContourLines, Differs, PatchHow, Smoothed, Smoothing, SurveyKnown } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -69,12 +69,15 @@ export interface Packed {
   readonly blob: Blob;
 }
 
+/** Where a survey was read and what that tells, its distances packed as an asset. */
+export type KnownPacked = Omit<SurveyKnown, 'away'> & { readonly away: Packed | null };
+
 /** What a file held, its terrain or record packed as an asset. */
 export type TakenIn =
   | ImportedRain
   /** What is drawn in it, and whether it bears levels that could be ground. */
   | (ImportedShapes & { readonly canBeGround: boolean })
-  | (Omit<ImportedTerrain, 'grid'> & { readonly asset: Packed })
+  | (Omit<ImportedTerrain, 'grid' | 'known'> & { readonly asset: Packed; readonly known?: KnownPacked })
   | (ImportedGauge & { readonly asset: Packed })
   | (Omit<ImportedPicture, 'picture'> & { readonly picture: Omit<ImportedPicture['picture'], 'bytes'>; readonly asset: Packed });
 
@@ -125,8 +128,8 @@ export interface FileWork {
   readonly drawing: (project: Project, on: DrawingOn) => Promise<Answer<Blob>>;
   /** How a survey lies against the ground there is, and over how far one would pass into the other; null where they do not meet. */
   readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
-  /** The survey laid into the ground. */
-  readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<Packed>>;
+  /** The survey laid into the ground, and where it reaches: nothing away from a reading there. */
+  readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<{ readonly ground: Packed; readonly reach: Packed }>>;
   /** Systems that fit words; only here is the table of coordinate systems read. */
   readonly systems: (words: string) => Promise<Answer<readonly FoundSystem[]>>;
   /** What was computed as tables for a spreadsheet. */

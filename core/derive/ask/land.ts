@@ -27,6 +27,7 @@ import {
   hillshade,
   isRidge,
   isValley,
+  knownOver,
   levelAt,
   levelsEvery,
   outlineOf,
@@ -49,10 +50,12 @@ import {
 import { shedsLayer, soilLossLayer } from './ground-questions.ts';
 import { beginWorks } from './begin.ts';
 import { builtGround } from './built.ts';
+import { howKnown } from './known.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { liveWorks } from '../scenario/scenario.ts';
 import { compareWithout, reopen } from './compare.ts';
 import { type GroundModel, groundModel, hollowsIn, slopesIn } from '../world/ground-model.ts';
+import { knownIn } from '../world/world.ts';
 
 function modelOf(project: Project, context: RoomContext): GroundModel {
   return (
@@ -61,15 +64,16 @@ function modelOf(project: Project, context: RoomContext): GroundModel {
   );
 }
 
-export const LAYERS = ['slope', 'aspect', 'profile', 'plan', 'wetness', 'area', 'hollows', 'sheds', 'soil-loss'] as const;
+export const LAYERS = ['slope', 'aspect', 'profile', 'plan', 'wetness', 'area', 'hollows', 'sheds', 'soil-loss', 'known'] as const;
 export type LayerName = (typeof LAYERS)[number];
 
-/** Values of a layer, cell by cell, NaN where it has none. Units: m/m, degrees, 1/m, 1/m, ln m, m2, m, mm, t/(ha yr). */
+/** Values of a layer, cell by cell, NaN where it has none. Units: m/m, degrees, 1/m, 1/m, ln m, m2, m, mm, t/(ha yr), m. */
 export function layerOf(project: Project, context: RoomContext, { layer }: { readonly layer: LayerName }): Float32Array {
   const model = modelOf(project, context);
   const { grid, filled, surface } = model;
   if (layer === 'sheds') return shedsLayer(project, context);
   if (layer === 'soil-loss') return soilLossLayer(project, context);
+  if (layer === 'known') return knownOver(knownIn(project, context), grid);
   if (layer === 'area')
     return context.graph
       .step('spread', [model], () =>
@@ -315,4 +319,5 @@ export const LAND_QUESTIONS = {
   reopen,
   begin: beginWorks,
   builtGround,
+  known: howKnown,
 } as const;

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { Feature, WorkBase } from '../../contract/index.ts';
 import { type Fixtures, found, testChecks } from '../../testing/checks.ts';
 import { LIP_M, SILL, SWALE, planeLevels, planeProject } from '../../testing/projects.ts';
-import { EXIT_RULES, GROUND_RULES, RAIN_RULES, WAY_RULES } from '../../checks/index.ts';
+import { EXIT_RULES, GROUND_RULES, KNOWN_RULES, RAIN_RULES, WAY_RULES } from '../../checks/index.ts';
 import type { Project, Rain } from '../../project/index.ts';
 import type { DesignStorm, RainTable } from '../../rain/index.ts';
 import { SILL_RULES } from '../../works/level-sill/index.ts';
@@ -234,6 +234,11 @@ const CASES: Fixtures = {
   ],
   'ground.not-yours': [project(works(), { ground: { ...planeProject().ground!, isExample: true } }), 'mend', project()],
   'terrain.not-yours': [project(works(), { terrain: { ...planeProject().terrain!, isMadeUp: true } }), 'mend', project()],
+  'ground.known': [
+    project(works(), { terrain: { ...planeProject().terrain!, surveys: [{ name: 'phone', levelsM: 3 }] } }),
+    'weigh',
+    project(works(), { terrain: { ...planeProject().terrain!, surveys: [{ name: 'staff', levelsM: 0.01 }] } }),
+  ],
   'ground.rate-tested': [project(), 'unknown', project(works(), { ground: { ...planeProject().ground!, rateFrom: 't1' } })],
   'ground.silt': [
     project(works(), { ground: { ...planeProject().ground!, cover: 'bare', erosion: { annualMm: 1400 } } }),
@@ -265,7 +270,7 @@ const CASES: Fixtures = {
 
 describe('each check', () => {
   // Rules of joined swales, ponds and all that lets them out stand in a valley: checks-valley.test.ts.
-  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES, ...GROUND_RULES, ...EXIT_RULES].filter(
+  const all = [...SWALE_RULES, ...SILL_RULES, ...WAY_RULES, ...RAIN_RULES, ...GROUND_RULES, ...KNOWN_RULES, ...EXIT_RULES].filter(
     (r) => !JOIN_RULES.includes(r as never),
   );
   testChecks(CASES, all);

@@ -22,6 +22,7 @@ import { type CheckParts, allOf, broughtTogether } from './check-parts.ts';
 import { type Told, toldOf } from './facts.ts';
 import { groundsOf } from './grounds.ts';
 import { type Judged, judge } from './judge.ts';
+import { knownChecks } from './known.ts';
 import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
@@ -135,7 +136,9 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
   const making = Object.fromEntries(made);
   const drawn = drawnOf(pictures, told);
   // Last of all, since any part of a work's results may have failed.
-  const checks = gravestFirst([...failureChecks(failures), ...water.bridged, ...ofWorks]);
+  const stored = storesTold(set, looks, graph);
+  const ofGround = knownChecks(world, water, { stores: stored.stores, graph });
+  const checks = gravestFirst([...failureChecks(failures), ...water.bridged, ...ofWorks, ...ofGround]);
   const partial: Derived = {
     format: 'outlet-derived',
     version: 1,
@@ -150,7 +153,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     grounds: ground && map ? groundsOf({ ...project, ground }, { model, graph, map, inside, storm }) : [],
     exits: shown.leaving.map(({ told: exit }) => ({ ...exit, worst: exitWorst(set.members, exit.id) })),
     erosion: erosion?.told ?? null,
-    ...storesTold(set, looks, graph),
+    ...stored,
     balance: shown.result?.balance ?? null,
     checks,
     uncomputed: failures.list().map(({ work, why, said, offM }) => ({ work, why, what: spoken(said, 'metric'), offM })),

@@ -1,6 +1,8 @@
 // The land a scenario is worked out on: its ground, what lies on it, and the property line.
 import type { Site, WorkBase } from '../../contract/index.ts';
-import type { Project } from '../../project/index.ts';
+import type { Project, SurveyPart } from '../../project/index.ts';
+import type { SurveyKnown } from '../../terrain/index.ts';
+import { asItself } from '../graph/graph.ts';
 import { type GroundContext, type GroundModel, groundModel } from './ground-model.ts';
 import { type SurfaceMap, groundAt, surfaceMap } from './surfaces.ts';
 
@@ -10,6 +12,20 @@ export interface World {
   readonly map: SurfaceMap | null;
   /** The land as techniques see it. */
   readonly site: Site;
+  /** How near the ground is known, by each survey it is made of. */
+  readonly known: readonly SurveyKnown[];
+}
+
+/** How near the ground is known, by each survey it is made of; none where nobody kept count. */
+export function knownIn({ terrain }: Project, { graph, grids }: Pick<GroundContext, 'graph' | 'grids'>): readonly SurveyKnown[] {
+  const none: readonly SurveyPart[] = [];
+  return graph.step('known', [terrain?.surveys ?? none], (surveys) =>
+    surveys.map(({ name, levelsM = null, growsBy = null, away }): SurveyKnown => ({
+      levelsM,
+      growsBy,
+      away: away === undefined ? null : asItself(grids({ kind: 'asset', sha256: away, source: name })),
+    })),
+  );
 }
 
 /** With the works of an option, which may shape the ground; left out, of the active one. Null while there is no terrain. */
@@ -30,5 +46,6 @@ export function worldOf(project: Project, context: GroundContext, works?: readon
       soilAt: (at) => (kinds ? groundAt(kinds.surfaces, at) : null),
     }),
   );
-  return graph.step('world', [model, map, site], (ground, kinds, land) => ({ model: ground, map: kinds, site: land }));
+  const known = knownIn(project, context);
+  return graph.step('world', [model, map, { site, known }], (ground, kinds, on) => ({ model: ground, map: kinds, ...on }));
 }

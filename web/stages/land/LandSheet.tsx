@@ -8,6 +8,7 @@ import { BooksPart } from './BooksPart.tsx';
 import { FeaturePart } from './FeaturePart.tsx';
 import { HollowsPart, PlacesPart, SlopesPart } from './PlacesPart.tsx';
 import { ImportTerrain } from './ImportTerrain.tsx';
+import { KnownPart } from './KnownPart.tsx';
 import { PicturesPart } from './PicturesPart.tsx';
 import { SmoothPart } from './SmoothPart.tsx';
 
@@ -83,6 +84,7 @@ export function LandSheet(): ReactNode {
       {terrain && <PlacesPart />}
       {terrain && <HollowsPart />}
       {terrain && <SlopesPart />}
+      {terrain && <KnownPart />}
       {terrain && <SmoothPart />}
       {terrain && (
         <Part title="Terrain">
