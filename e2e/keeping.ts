@@ -73,7 +73,8 @@ export function keeping(open: () => Bench): void {
       if (project.terrain?.kind !== 'asset') throw new Error('the terrain is not an asset');
       expect(project.terrain.source).toBe('sample-survey.csv');
       expect([...assets.keys()].sort()).toEqual([...assetsOf(project)].sort());
-      expect(assets.size).toBe(2);
+      // The ground, where it was read, and the record of the gauge.
+      expect(assets.size).toBe(3);
       // Even the name typed without room is there after a reload.
       await v.page.reload({ waitUntil: 'networkidle0' });
       expect((await v.kept()).name).toBe('No room');
