@@ -55,12 +55,12 @@ export type Terrain = (TerrainInline | TerrainFile | TerrainAsset) & {
 };
 
 /** As much of a name as says which survey it is. */
-const SURVEY_NAMED = 200;
+export const surveyName = (source: string): string => source.slice(0, 200);
 
 /** The surveys a ground is made of; one nobody kept count of is the one it was taken from. */
 export function surveysOf(terrain: Terrain): readonly SurveyPart[] {
   const name = terrain.kind === 'asset' ? terrain.source : 'file' in terrain ? terrain.file : 'the ground';
-  return terrain.surveys ?? [{ name: name.slice(0, SURVEY_NAMED) }];
+  return terrain.surveys ?? [{ name: surveyName(name) }];
 }
 
 export interface Pin {

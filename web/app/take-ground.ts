@@ -1,5 +1,5 @@
 // New ground: in place of what was there, or laid into it where the two meet and the user says so.
-import { type Project, type SurveyPart, surveysOf } from '#core/project';
+import { type Project, type SurveyPart, surveyName, surveysOf } from '#core/project';
 import type { Smoothing } from '#core/terrain';
 import { formatQuantity } from '#core/units';
 import type { Packed, TakenIn } from '../workers/protocol.ts';
@@ -15,15 +15,12 @@ interface Whose {
   readonly surveys?: readonly SurveyPart[];
 }
 
-/** As much of a name as says which survey it is. */
-const called = (name: string): string => name.slice(0, 200);
-
 /** A survey as the document keeps it. Distances of its own are kept as an asset; where it has none it reaches as far as told. */
 async function surveyOf({ source, known }: Ground, reach?: Packed): Promise<SurveyPart> {
   const away = known?.away ?? reach;
   if (away) await keepAsset(away.sha256, away.blob);
   return {
-    name: called(source),
+    name: surveyName(source),
     ...(known?.levelsM ? { levelsM: known.levelsM } : {}),
     ...(typeof known?.growsBy === 'number' ? { growsBy: known.growsBy } : {}),
     ...(away ? { away: away.sha256 } : {}),
