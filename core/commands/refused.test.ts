@@ -97,6 +97,7 @@ describe('a command', () => {
     ['surveys that are no list', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: 'two' }, crs: null } }, 'terrain.surveys'], // prettier-ignore
     ['a survey without a name', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{}] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
     ['a survey that strays beyond all ground', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{ name: 'h', growsBy: 11 }] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
+    ['a survey that passes into the ground backwards', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'a'.repeat(64), source: 'hill', surveys: [{ name: 'h', featherM: -1 }] }, crs: null } }, 'terrain.surveys'], // prettier-ignore
     ['terrain of another kind', { type: 'terrain.set', payload: { terrain: { kind: 'asset', sha256: 'x' }, crs: null } }, 'terrain.asset'],
     ['a work of an id that is taken', { type: 'works.add', payload: { works: [SWALE] } }, 'id.taken'],
     ['a work at the property edge', { type: 'works.add', payload: { works: [{ ...SWALE, id: 'property-edge' }] } }, 'project.isId'],

@@ -190,6 +190,6 @@ export function surfaceOf(
     refuseFile(file, 'survey.few', { what: 'the points cover no whole cell', do: 'Survey a larger area.' });
   notes.push(`${points.x.length} points were joined into ${triangles.length / 3} triangles and laid on ${cellM} m cells.`);
   const square = { ncols, nrows, cellM, west, south };
-  const known = { levelsM: null, growsBy: growthOf(points, triangles), away: awayFrom(points, square, levels) };
+  const known = { levelsM: null, growsBy: growthOf(points, triangles), away: awayFrom(points, square, levels), blends: null };
   return { kind: 'terrain', grid: gridFromLevels(square, levels), source: file, notes, known };
 }

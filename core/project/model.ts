@@ -45,6 +45,8 @@ export interface SurveyPart {
   readonly growsBy?: number;
   /** Asset of distances to the nearest reading, which says where it reaches, too; left out where every cell is a reading. */
   readonly away?: string;
+  /** Over how far from its edge it passes into the ground it was laid into [m]; left out where it was laid into none. */
+  readonly featherM?: number;
 }
 
 export type Terrain = (TerrainInline | TerrainFile | TerrainAsset) & {

@@ -5,6 +5,7 @@ import type { UserProblem } from './problem.ts';
 
 /** As many surveys as ground is made of, and how long their names may be. */
 const [MOST_SURVEYS, MOST_NAMED] = [50, 300];
+const MOST_FEATHER_M = 1e6;
 
 const isBetween = (value: unknown, [least, most]: readonly [number, number]): boolean =>
   typeof value === 'number' && value >= least && value <= most;
@@ -20,7 +21,7 @@ function surveyProblems(surveys: unknown): UserProblem[] {
   return surveys.flatMap((survey: unknown, k) => {
     const on = `terrain.surveys.${k}`;
     if (typeof survey !== 'object' || survey === null) return problem(`${on} is ${told(survey)}`, on);
-    const { name, levelsM, growsBy, away } = survey as Record<string, unknown>;
+    const { name, levelsM, growsBy, away, featherM } = survey as Record<string, unknown>;
     if (typeof name !== 'string' || name.length > MOST_NAMED) return problem(`its name is ${told(name)}`, `${on}.name`);
     if (levelsM !== undefined && !isBetween(levelsM, SURVEY_KNOWN_M))
       return problem(`levels known to ${told(levelsM)} m; ${SURVEY_KNOWN_M.join(' to ')} m can be`, `${on}.levelsM`);
@@ -28,6 +29,8 @@ function surveyProblems(surveys: unknown): UserProblem[] {
       return problem(`growsBy is ${told(growsBy)}; 0 to ${MOST_GROWTH} can be`, `${on}.growsBy`);
     if (away !== undefined && !(typeof away === 'string' && /^[0-9a-f]{64}$/.test(away)))
       return problem(`away is ${told(away)}, not a sha256`, `${on}.away`);
+    if (featherM !== undefined && !isBetween(featherM, [0, MOST_FEATHER_M]))
+      return problem(`featherM is ${told(featherM)}; 0 to ${MOST_FEATHER_M} m can be`, `${on}.featherM`);
     return [];
   });
 }

@@ -2,8 +2,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { type ScatteredPoints, rasterise, triangulate } from '../geometry/index.ts';
-import { gridFromLevels } from './grid.ts';
+import { type Grid, gridFromLevels } from './grid.ts';
 import { type SurveyKnown, awayFrom, growthOf, knownAt, knownOver, knownUnder, everyCellRead } from './known.ts';
+import { blendsOf } from './patch.ts';
 
 const pointsOf = (list: readonly (readonly [x: number, y: number, z: number])[]): ScatteredPoints => {
   const take = (k: 0 | 1 | 2): Float64Array => Float64Array.from(list, (p) => p[k]);
@@ -104,7 +105,13 @@ describe('how near a place is known', () => {
       frame,
       Float64Array.from({ length: 100 }, (_, i) => (i % 10 < until ? m : NaN)),
     );
-  const survey = (change: Partial<SurveyKnown> = {}): SurveyKnown => ({ levelsM: 0.03, growsBy: 0.01, away: away(4), ...change });
+  const survey = (change: Partial<SurveyKnown> = {}): SurveyKnown => ({
+    levelsM: 0.03,
+    growsBy: 0.01,
+    away: away(4),
+    blends: null,
+    ...change,
+  });
 
   it('is by its readings and how far they lie, the two squared and added', () => {
     expect(knownAt([survey()], [5, 5])).toBeCloseTo(0.05, 6);
@@ -122,6 +129,15 @@ describe('how near a place is known', () => {
     expect(knownAt([survey({ away: null }), survey({ levelsM: null })], [5, 5])).toBeNull();
     expect(knownAt([survey({ growsBy: null, away: away(1) })], [5, 5])).toBe(0.03);
     expect(knownAt([survey({ growsBy: null, away: away(1.01) })], [5, 5])).toBeNull();
+  });
+  it('where it passes into what lies under it is that of the less known of the two, in either order, and unknown where one is', () => {
+    const over = survey({ away: away(0), levelsM: 0.02, blends: blendsOf(away(0) as Grid, 2) });
+    const by = (levelsM: number | null) => [0.5, 1.5, 2.5].map((x) => knownAt([survey({ levelsM, away: null }), over], [x, 5.5]));
+    // The middles of cells lie 0.5, 1.5 and 2.5 m within its edge.
+    expect(by(2)).toEqual([2, 2, 0.02]);
+    expect(by(0.001)).toEqual([0.02, 0.02, 0.02]);
+    expect(by(null)).toEqual([null, null, 0.02]);
+    expect(knownAt([over], [0.5, 5.5])).toBeNull();
   });
   it('under lines is that of the worst place, and unknown where any place is', () => {
     const surveys = [survey({ away: away(0, 5), levelsM: 0.02 })];

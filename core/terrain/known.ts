@@ -10,6 +10,8 @@ export interface SurveyKnown {
   readonly growsBy: number | null;
   /** Distance to the nearest reading, cell by cell [m], NaN where it has no say; null where every cell is a reading. */
   readonly away: Grid | null;
+  /** 1 for cells of those in which it passes into what lies under it; null where it stands alone in all of them. */
+  readonly blends: Uint8Array | null;
 }
 
 type Frame = Omit<Grid, 'z' | 'baseM'>;
@@ -139,17 +141,25 @@ export function growthOf(points: ScatteredPoints, triangles: Uint32Array): numbe
 /** How near a place is known [m], by the last survey that has a say there; null where nobody knows. */
 export function knownAt(surveys: readonly SurveyKnown[], at: Point): number | null {
   for (let k = surveys.length - 1; k >= 0; k--) {
-    const { levelsM, growsBy, away } = surveys[k];
-    if (away === null) return levelsM;
-    const cell = cellAt(away, at);
-    const awayM = cell < 0 ? NaN : away.z[cell] + away.baseM;
+    const { away, blends } = surveys[k];
+    const cell = away === null ? -1 : cellAt(away, at);
+    const awayM = away === null ? 0 : cell < 0 ? NaN : away.z[cell] + away.baseM;
     if (Number.isNaN(awayM)) continue;
-    if (levelsM === null) return null;
-    // Within the cell of a reading that reading speaks for itself.
-    if (growsBy === null) return awayM <= away.cellM ? levelsM : null;
-    return Math.hypot(levelsM, growsBy * awayM);
+    const own = knownBy(surveys[k], awayM);
+    if (blends === null || blends[cell] !== 1 || own === null) return own;
+    // Made of both, it is known no nearer than the one of them that is known less.
+    const under = knownAt(surveys.slice(0, k), at);
+    return under === null ? null : Math.max(own, under);
   }
   return null;
+}
+
+/** How near one survey is known so far from its nearest reading [m]; null where nobody knows. */
+function knownBy({ levelsM, growsBy, away }: SurveyKnown, awayM: number): number | null {
+  if (levelsM === null || away === null) return levelsM;
+  // Within the cell of a reading that reading speaks for itself.
+  if (growsBy === null) return awayM <= away.cellM ? levelsM : null;
+  return Math.hypot(levelsM, growsBy * awayM);
 }
 
 /** How near the ground is known cell by cell [m]; NaN where nobody knows, and off the ground. */

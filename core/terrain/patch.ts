@@ -90,6 +90,12 @@ function depthIn(isMarked: Uint8Array, ncols: number, nrows: number): Float32Arr
   return found;
 }
 
+/** 1 for cells of a survey so near its edge that it passes into the ground it was laid into. */
+export function blendsOf({ z, ncols, nrows, cellM }: Grid, featherM: number): Uint8Array {
+  const isSurveyed = Uint8Array.from(z, (level) => (Number.isNaN(level) ? 0 : 1));
+  return Uint8Array.from(depthIn(isSurveyed, ncols, nrows), (depth) => (depth > 0 && (depth - 0.5) * cellM < featherM ? 1 : 0));
+}
+
 /** A smooth way from 0 to 1, level at both ends. */
 const eased = (t: number): number => t * t * (3 - 2 * t);
 

@@ -16,14 +16,15 @@ interface Whose {
 }
 
 /** A survey as the document keeps it. Distances of its own are kept as an asset; where it has none it reaches as far as told. */
-async function surveyOf({ source, known }: Ground, reach?: Packed): Promise<SurveyPart> {
-  const away = known?.away ?? reach;
+async function surveyOf({ source, known }: Ground, laid?: { readonly reach: Packed; readonly featherM: number }): Promise<SurveyPart> {
+  const away = known?.away ?? laid?.reach;
   if (away) await keepAsset(away.sha256, away.blob);
   return {
     name: surveyName(source),
     ...(known?.levelsM ? { levelsM: known.levelsM } : {}),
     ...(typeof known?.growsBy === 'number' ? { growsBy: known.growsBy } : {}),
     ...(away ? { away: away.sha256 } : {}),
+    ...(laid ? { featherM: laid.featherM } : {}),
   };
 }
 
@@ -89,7 +90,7 @@ async function layIn({ project, imported, there, whose }: { readonly project: Pr
   }
   const says = [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' ');
   const { ground, reach } = answer.value;
-  const surveys = [...(project.terrain ? surveysOf(project.terrain) : []), await surveyOf(imported, reach)];
+  const surveys = [...(project.terrain ? surveysOf(project.terrain) : []), await surveyOf(imported, { reach, featherM: how.featherM })];
   return setGround(ground, { ...whose, ...whoseIs(project), surveys, source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });
 } // prettier-ignore
 

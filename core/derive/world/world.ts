@@ -1,7 +1,7 @@
 // The land a scenario is worked out on: its ground, what lies on it, and the property line.
 import type { Site, WorkBase } from '../../contract/index.ts';
 import type { Project, SurveyPart } from '../../project/index.ts';
-import type { SurveyKnown } from '../../terrain/index.ts';
+import { type SurveyKnown, blendsOf } from '../../terrain/index.ts';
 import { asItself } from '../graph/graph.ts';
 import { type GroundContext, type GroundModel, groundModel } from './ground-model.ts';
 import { type SurfaceMap, groundAt, surfaceMap } from './surfaces.ts';
@@ -20,11 +20,10 @@ export interface World {
 export function knownIn({ terrain }: Project, { graph, grids }: Pick<GroundContext, 'graph' | 'grids'>): readonly SurveyKnown[] {
   const none: readonly SurveyPart[] = [];
   return graph.step('known', [terrain?.surveys ?? none], (surveys) =>
-    surveys.map(({ name, levelsM = null, growsBy = null, away }): SurveyKnown => ({
-      levelsM,
-      growsBy,
-      away: away === undefined ? null : asItself(grids({ kind: 'asset', sha256: away, source: name })),
-    })),
+    surveys.map(({ name, levelsM = null, growsBy = null, away: sha256, featherM = 0 }): SurveyKnown => {
+      const away = sha256 === undefined ? null : asItself(grids({ kind: 'asset', sha256, source: name }));
+      return { levelsM, growsBy, away, blends: away && featherM > 0 ? asItself(blendsOf(away, featherM)) : null };
+    }),
   );
 }
 
