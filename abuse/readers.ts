@@ -1,5 +1,7 @@
 // Thousands of spoilt files through every reader, in threads whose time and memory are bounded.
+import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { buildSync } from 'esbuild';
 import { FORMATS, type Format } from './mutate.ts';
 import type { Outcome } from './judge.ts';
 import type { Asked } from './worker.ts';
@@ -30,16 +32,29 @@ interface Reply {
   readonly mb: number;
 }
 
+/** The thread's code as one file: reading a thousand modules one by one takes a busy machine longer than the spoilt files do. */
+function builtWorker(): string {
+  const outfile = join(import.meta.dirname, '../node_modules/.cache/outlet/abuse-worker.mjs');
+  buildSync({
+    entryPoints: [join(import.meta.dirname, 'worker.ts')],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    define: { 'import.meta.dirname': JSON.stringify(import.meta.dirname) },
+    logLevel: 'warning',
+  });
+  return outfile;
+}
+
 /** A thread that answers one question at a time, or tells how it ended. */
 class Thread {
   private readonly worker: Worker;
   private answer: ((reply: Reply | string) => void) | null = null;
 
-  constructor() {
-    // Node starts a worker without the TypeScript loader: a line of plain code registers it first.
-    const file = JSON.stringify(new URL('./worker.ts', import.meta.url).href);
-    const code = `import('tsx/esm/api').then(({ register }) => { register(); return import(${file}); })`;
-    this.worker = new Worker(code, { eval: true, workerData: {}, resourceLimits: { maxOldGenerationSizeMb: LARGE_MB } });
+  constructor(file: string) {
+    this.worker = new Worker(file, { workerData: {}, resourceLimits: { maxOldGenerationSizeMb: LARGE_MB } });
     this.worker.on('message', (reply: Reply) => this.answer?.(reply));
     this.worker.on('error', (error: Error) => this.answer?.(`the thread died: ${error.message.slice(0, 80)}`));
     this.worker.on('exit', () => this.answer?.('the thread died'));
@@ -55,6 +70,14 @@ class Thread {
     clearTimeout(timer);
     this.answer = null;
     return reply;
+  }
+
+  /** What is slow is asked once more, and is as slow as it is the faster time: a reader's code is loaded with its first file, and others use the machine. */
+  async askTwice(asked: Asked): Promise<Reply | string> {
+    const first = await this.ask(asked);
+    if (typeof first === 'string' || first.ms <= SLOW_MS) return first;
+    const again = await this.ask(asked);
+    return typeof again === 'string' ? again : { ...again, ms: Math.min(first.ms, again.ms) };
   }
 
   end(): Promise<number> {
@@ -74,18 +97,19 @@ export async function abuseReaders(on: {
   >;
   const faults: Fault[] = [];
   let [next, slowestMs, largestMb] = [0, 0, 0];
+  const file = builtWorker();
   const run = async (): Promise<void> => {
-    let thread = new Thread();
+    let thread = new Thread(file);
     while (next < on.count && performance.now() < on.untilMs) {
       const k = next++;
       const format = FORMATS[k % FORMATS.length];
       const seed = on.seed * 1_000_003 + k;
-      const reply = await thread.ask({ format, seed });
+      const reply = await thread.askTwice({ format, seed });
       if (typeof reply === 'string') {
         counts[format].exception++;
         faults.push({ format, seed, why: reply });
         await thread.end();
-        thread = new Thread();
+        thread = new Thread(file);
         continue;
       }
       counts[format][reply.outcome]++;

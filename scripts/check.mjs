@@ -11,9 +11,8 @@ const out = join(mkdtempSync(join(tmpdir(), 'outlet-')), 'jest.json');
 /** What needs no other, the longest first: each core takes the next. */
 const apart = [
   ['abuse, a sample', bin('tsx'), ['abuse/run.ts', '--sample']],
-  ['eslint', bin('eslint'), ['.', '--max-warnings', '0']],
-  ['prettier', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
-  ['lint by types', bin('oxlint'), ['--type-aware', '.']],
+  ['lint', bin('oxlint'), ['--type-aware', '--max-warnings', '0', '.']],
+  ['format', bin('oxfmt'), ['--check', '.']],
   ['imports', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core', 'cli', 'server', 'web', 'e2e', 'abuse']],
   ...['core', 'tsconfig.json', 'web', 'e2e', 'abuse'].map((project) => [
     `types of ${project}`,

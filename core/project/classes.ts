@@ -144,7 +144,8 @@ export class SoilShape {
   @Max(100)
   curveNumber!: number | null;
   @ValidateIf((o: SoilShape) => o.runoffC !== null && o.runoffC !== undefined) @IsNumber(isFiniteNumber) @Min(0) @Max(1) runoffC!:
-    number | null;
+    | number
+    | null;
   @IsNumber(isFiniteNumber) @Min(0) @Max(5000) infiltrationMmPerHour!: number;
   @IsNumber(isFiniteNumber) @Min(0) @Max(100) soilDepthM!: number;
   @IsSize(100) waterDepthM?: number;

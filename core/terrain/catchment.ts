@@ -261,12 +261,12 @@ function outlineIn(grid: Grid, { label, wanted, members }: Labelled): Point[] {
   for (const start of [...next.keys()]) {
     const corners: number[] = [];
     let from = start;
-    let came = 0;
-    for (let to = take(next, from, came); to !== undefined; to = take(next, from, came)) {
+    let to = take(next, from, 0);
+    while (to !== undefined) {
       corners.push(from);
-      came = to - from;
+      const came = to - from;
       from = to;
-      if (from === start) break;
+      to = from === start ? undefined : take(next, from, came);
     }
     const ring = dropStraight(corners, stride).map((corner): Point => [
       grid.west + (corner % stride) * grid.cellM,

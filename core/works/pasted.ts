@@ -6,7 +6,8 @@ export interface RowProblem {
 }
 
 export type RowsRead<T> =
-  { readonly ok: true; readonly rows: readonly T[] } | { readonly ok: false; readonly problems: readonly RowProblem[] };
+  | { readonly ok: true; readonly rows: readonly T[] }
+  | { readonly ok: false; readonly problems: readonly RowProblem[] };
 
 interface Columns<T> {
   /** What they are called, parted by commas, numbers first. */

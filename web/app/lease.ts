@@ -7,7 +7,9 @@ interface Held {
 }
 
 type Message =
-  { readonly asks: string; readonly tab: string } | { readonly holds: string; readonly tab: string } | { readonly frees: string };
+  | { readonly asks: string; readonly tab: string }
+  | { readonly holds: string; readonly tab: string }
+  | { readonly frees: string };
 
 const KEY = 'outlet-lease:';
 /** A tab in the background is woken once a minute at the worst. */

@@ -39,7 +39,8 @@ export interface TerrainView {
 
 /** A result, or the problems a user can mend; errors of other kinds reject. */
 export type Answer<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly UserProblem[]; readonly isDropped?: true };
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly problems: readonly UserProblem[]; readonly isDropped?: true };
 
 /** How a document is to be computed. */
 export interface DeriveAsked {
