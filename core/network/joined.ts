@@ -62,6 +62,11 @@ export class JoinedGroup {
   /** What each pool lets out and each joint carries at the levels looked at last [m3/s]. */
   private readonly out: Float64Array;
   private readonly ran: Float64Array;
+  /** What each joint carried at the end of the step before [m3/s]. */
+  private readonly ranBefore: Float64Array;
+  /** How fast each joint brought levels together, as felt last [1/s], and the share of a step's flow that is taken at its end. */
+  private readonly draws: Float64Array;
+  private readonly ends: Float64Array;
   private readonly isEmpty: Uint8Array;
   private readonly pattern: Pattern;
 
@@ -75,6 +80,9 @@ export class JoinedGroup {
       () => new Float64Array(n),
     );
     this.ran = new Float64Array(joints.length);
+    this.ranBefore = new Float64Array(joints.length);
+    this.draws = new Float64Array(joints.length).fill(Infinity);
+    this.ends = new Float64Array(joints.length);
     this.isEmpty = new Uint8Array(n);
     this.rows = new Float64Array(n * (n + 1));
     this.pattern = patternOf(
@@ -85,7 +93,7 @@ export class JoinedGroup {
 
   /** Volumes and outflows against what must be, by levels, and what joints carry there; returns the largest miss [m3]. */
   private miss(levels: Float64Array, stepS: number): number {
-    const { pools, joints, residual, targets, later, out, ran, isEmpty } = this;
+    const { pools, joints, residual, targets, later, out, ran, ends, isEmpty } = this;
     for (let j = 0; j < pools.length; j++) {
       out[j] = pools[j].outflowAt(levels[j]);
       residual[j] = pools[j].volumeAt(levels[j]) + later[j] * stepS * out[j] - targets[j];
@@ -93,8 +101,8 @@ export class JoinedGroup {
     for (let k = 0; k < joints.length; k++) {
       const { a, b, flowAt } = joints[k];
       ran[k] = flowAt(levels[a], levels[b]);
-      residual[a] += stepS * ran[k];
-      residual[b] -= stepS * ran[k];
+      residual[a] += ends[k] * stepS * ran[k];
+      residual[b] -= ends[k] * stepS * ran[k];
     }
     let most = 0;
     for (let j = 0; j < residual.length; j++) {
@@ -107,7 +115,7 @@ export class JoinedGroup {
 
   /** How all misses answer to each level, written into the rows, with the misses themselves behind. */
   private write(stepS: number): void {
-    const { pools, joints, levels, rows, later, residual, out, ran, isEmpty } = this;
+    const { pools, joints, levels, rows, later, residual, out, ran, ends, draws, isEmpty } = this;
     const n = pools.length;
     const width = n + 1;
     clear(rows, this.pattern);
@@ -124,8 +132,10 @@ export class JoinedGroup {
       const { a, b, flowAt } = joints[k];
       if (isEmpty[a] === 1 && isEmpty[b] === 1) continue;
       // By the level beyond first: laws keep what they worked out for a level asked last.
-      const byB = (stepS * (flowAt(levels[a], levels[b] + FEEL_M) - ran[k])) / FEEL_M;
-      const byA = (stepS * (flowAt(levels[a] + FEEL_M, levels[b]) - ran[k])) / FEEL_M;
+      const perB = (flowAt(levels[a], levels[b] + FEEL_M) - ran[k]) / FEEL_M;
+      const perA = (flowAt(levels[a] + FEEL_M, levels[b]) - ran[k]) / FEEL_M;
+      draws[k] = Math.abs(perA) / pools[a].surfaceAt(levels[a]) + Math.abs(perB) / pools[b].surfaceAt(levels[b]);
+      const [byA, byB] = [ends[k] * stepS * perA, ends[k] * stepS * perB];
       if (isEmpty[a] === 0) {
         rows[a * width + a] += byA;
         rows[a * width + b] += byB;
@@ -164,16 +174,17 @@ export class JoinedGroup {
 
   /** One store after another, each exactly by its neighbours' levels: slow and sure, since no store's level lowers another's. */
   private sweep(stepS: number, close: number): void {
-    const { pools, joints, levels, targets, later } = this;
+    const { pools, joints, levels, targets, later, ends } = this;
     for (let round = 0; round < MOST_SWEEPS; round++) {
       if (this.miss(levels, stepS) <= close) return;
       for (let j = 0; j < pools.length; j++) {
         const pool = pools[j];
         const over = (h: number): number => {
           let sum = pool.volumeAt(h) + later[j] * stepS * pool.outflowAt(h) - targets[j];
-          for (const { a, b, flowAt } of joints) {
-            if (a === j) sum += stepS * flowAt(h, levels[b]);
-            else if (b === j) sum -= stepS * flowAt(levels[a], h);
+          for (let k = 0; k < joints.length; k++) {
+            const { a, b, flowAt } = joints[k];
+            if (a === j) sum += ends[k] * stepS * flowAt(h, levels[b]);
+            else if (b === j) sum -= ends[k] * stepS * flowAt(levels[a], h);
           }
           return sum;
         };
@@ -185,14 +196,14 @@ export class JoinedGroup {
 
   /**
    * `n` steps of all its pools, taken as one: how much the one that stirs most does. Where that is more than may be nothing is done.
-   * Joints are taken at the end alone: they answer faster than any step.
    */
   step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): number {
-    const { pools, joints, levels, targets, later, brought, ran } = this;
+    const { pools, joints, levels, targets, later, brought, ran, ranBefore, ends } = this;
     const { meanIn } = on;
     const stepS = n * on.stepS;
     if (this.rests(i, meanIn)) {
       for (const pool of pools) pool.rest(i, n);
+      this.ranBefore.fill(0);
       return 0;
     }
     let scale = 1;
@@ -207,24 +218,48 @@ export class JoinedGroup {
       levels[j] = Math.max(pool.floorM, pool.levelM[i] + (i === 0 ? 0 : n * (pool.levelM[i] - pool.levelM[i - 1])));
       scale = Math.max(scale, Math.abs(there));
     }
+    this.takeEnds(stepS);
     const close = CLOSE * scale;
     if (!this.newton(stepS, close)) this.sweep(stepS, close);
     let stirs = 0;
-    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j]));
+    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j], { n, stepS }));
     if (n > 1 && stirs > 1) return stirs;
     brought.fill(0);
     for (let k = 0; k < joints.length; k++) {
       const { a, b, outlet } = joints[k];
-      const q = ran[k];
+      const q = ends[k] * ran[k] + (1 - ends[k]) * ranBefore[k];
       if (n === 1) pools[a].flows[outlet][i] = q;
       else pools[a].flows[outlet].fill(q, i, i + n);
       brought[a] -= q * stepS;
       brought[b] += q * stepS;
     }
+    ranBefore.set(ran);
     for (let j = 0; j < pools.length; j++) {
       pools[j].settle(i, n, { stepS: on.stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
     }
     return stirs;
+  }
+
+  /**
+   * Share of each joint's flow that is taken at the end of a step, as with a pool's own outlets: half while the joint is slow, all
+   * of it where it brings levels together faster than the step, or where the flow it had could ask for more than there is. What is
+   * taken at the beginning goes into the targets.
+   */
+  private takeEnds(stepS: number): void {
+    const { joints, targets, ranBefore, draws, ends } = this;
+    for (let k = 0; k < joints.length; k++) {
+      const { a, b } = joints[k];
+      const answer = stepS * draws[k];
+      const asks = (stepS * ranBefore[k]) / 2;
+      const gives = asks >= 0 ? targets[a] : targets[b];
+      ends[k] = Math.abs(asks) > gives / joints.length ? 1 : answer > 2 ? 1 - 1 / answer : 0.5;
+    }
+    for (let k = 0; k < joints.length; k++) {
+      const { a, b } = joints[k];
+      const movedM3 = (1 - ends[k]) * stepS * ranBefore[k];
+      targets[a] -= movedM3;
+      targets[b] += movedM3;
+    }
   }
 
   private rests(i: number, meanIn: Float64Array): boolean {

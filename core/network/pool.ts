@@ -63,10 +63,13 @@ export interface OutletRun {
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
 const FULL_SOAK_M = 0.005;
 
-/** Most a level may move over several steps that are taken as one [m]. */
-const QUIET_M = 0.002;
+/** Most a level may bend away from how it went before over several steps that are taken as one [m]: its course between bends a quarter as far. */
+const BEND_M = 0.0005;
 /** And this share of the depth there is: what empties falls by the same share in the same time. */
-const QUIET_SHARE = 0.02;
+const BEND_SHARE = 0.0025;
+
+/** How much steps taken as one stir where they must be taken one by one. */
+const FAR = 1e6;
 
 /** Levels nearer than this are one. */
 const ONE_LEVEL_M = 1e-8;
@@ -93,6 +96,8 @@ export class Pool {
   private readonly now: Float64Array;
   private readonly before: Float64Array;
   private sumBefore = 0;
+  /** How far its level went in each of the steps taken last [m]. */
+  private trend = 0;
   /** Water surface, and how fast outflow answers to level over a step, as felt last. */
   private surface = 1;
   private answer = 0;
@@ -189,6 +194,7 @@ export class Pool {
   rest(i: number, n: number): void {
     this.volumeM3.fill(this.volumeM3[i], i + 1, i + n + 1);
     this.levelM.fill(this.levelM[i], i + 1, i + n + 1);
+    this.trend = 0;
   }
 
   private excess(level: number, targetM3: number, laterS: number): number {
@@ -255,11 +261,18 @@ export class Pool {
     return (lo + hi) / 2;
   }
 
-  /** How far a level at the end of several steps taken as one is from that at their beginning, as a share of what it may be. */
-  stirs(i: number, levelM: number): number {
-    const most = Math.min(QUIET_M, QUIET_SHARE * (this.levelM[i] - this.floorM));
-    const moved = Math.abs(levelM - this.levelM[i]);
-    return moved === 0 ? 0 : moved / most;
+  /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
+  stirs(i: number, levelM: number, { n, stepS }: { readonly n: number; readonly stepS: number }): number {
+    if (n > 1 && this.fillsItsSoil(stepS)) return FAR;
+    const most = Math.min(BEND_M, BEND_SHARE * (this.levelM[i] - this.floorM));
+    const bent = Math.abs(levelM - this.levelM[i] - n * this.trend);
+    return bent === 0 ? 0 : bent / most;
+  }
+
+  /** Whether the soil under it might be full before so long a time is over: when, is found step by step. */
+  private fillsItsSoil(stepS: number): boolean {
+    const { now, before, own } = this;
+    return this.soak > 0 && stepS * Math.max(now[own.length], before[own.length]) > this.room - this.soakedM3;
   }
 
   /** Whether it only fills: nothing leaves it, so that its level may rise as it will, since water is kept by what is moved. */
@@ -286,12 +299,14 @@ export class Pool {
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * this.sumBefore + later * sumNow);
     const scale = wanted > there && wanted > 0 ? Math.max(0, there) / wanted : 1;
+    // Of what ran over several steps the mean is known; half from either end, it went straight from one to the other.
+    const isEven = scale === 1 && later === 0.5;
     let left = 0;
     for (let k = 0; k < own.length; k++) {
       const moved = scale * stepS * (first * before[k] + later * now[k]);
       left += moved;
       if (n === 1) this.flows[own[k]][i] = moved / stepS;
-      else this.flows[own[k]].fill(moved / stepS, i, end);
+      else this.spread(this.flows[own[k]], i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
     }
     const soaked = Math.min(scale * stepS * (first * before[own.length] + later * now[own.length]), this.room - this.soakedM3);
     this.inM3 += meanIn * stepS;
@@ -300,6 +315,7 @@ export class Pool {
     if (this.soakedM3 >= this.room) this.soak = 0;
     this.volumeM3[end] = Math.max(0, there - left - soaked);
     this.levelM[end] = this.levelOf.at(this.volumeM3[end]);
+    this.trend = (this.levelM[end] - this.levelM[i]) / n;
     // The level found and that of the water left there are one, but for rounding.
     this.sumBefore = Math.abs(this.levelM[end] - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(this.levelM[end]);
     before.set(now);
@@ -312,6 +328,15 @@ export class Pool {
         this.peakStep[own[k]] = end;
       }
     }
+  }
+
+  /** A flow over several steps taken as one, each with the mean of its own time. */
+  private spread(
+    flow: Float64Array,
+    i: number,
+    { n, mean, rise }: { readonly n: number; readonly mean: number; readonly rise: number },
+  ): void {
+    for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
   }
 
   /** Levels and flows within several steps taken as one, straight between their ends. */
@@ -337,7 +362,7 @@ export class Pool {
     const slope = this.surface * (1 + later * this.answer);
     const guessM = Math.max(this.floorM, this.levelM[i] + gain / slope);
     const levelM = this.solve(targetM3, later * stepS, { guessM, slope });
-    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(i, levelM);
+    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(i, levelM, { n, stepS });
     if (n > 1 && stirs > 1) return stirs;
     this.settle(i, n, { stepS: on.stepS, later, meanIn, levelM, jointIn: 0 });
     return stirs;
@@ -352,7 +377,7 @@ export class Pool {
     return this.store.outlets.map((outlet, k) => {
       const isJoint = !this.own.includes(k);
       const run = outletRun(outlet.id, this.flows[k], stepS);
-      // A joint is taken at the end of each step: its flow there is that of the instant.
+      // Of a joint the mean over each step is known.
       return isJoint ? { ...run, isJoint } : { ...run, isJoint, peakM3s: this.peakM3s[k], peakAtS: this.peakStep[k] * stepS };
     });
   }

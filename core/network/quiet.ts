@@ -1,7 +1,7 @@
 // Times in which little changes: several steps may be taken as one.
 
 /** Most steps taken as one. */
-const MOST_STEPS = 16;
+const MOST_STEPS = 32;
 /** Of how much steps taken as one may stir, what is aimed at: they seldom have to be taken again. */
 const AIMED = 0.7;
 /** What comes may differ by this share of its peak among steps taken as one. */
@@ -53,7 +53,8 @@ export class Quiet {
 
   /** How taking `n` steps as one went, by how much they stirred: so many are tried next. */
   told(n: number, stirs: number): number {
-    const fit = Math.floor((n * AIMED) / Math.max(stirs, AIMED / 2));
+    // A level bends away with the square of the time.
+    const fit = Math.floor(n * Math.sqrt(AIMED / Math.max(stirs, AIMED / 4)));
     // Fewer than asked for by what comes says nothing of how many would have gone well.
     if (stirs > 1) this.most = Math.max(1, Math.min(fit, n - 1));
     else this.most = Math.max(n >= this.most ? 1 : this.most, Math.min(MOST_STEPS, fit));
