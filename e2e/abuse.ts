@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { openProjectFile, writeProjectFile } from '#core/formats';
-import { type Project, assetName, assetsOf, gridFromBytes, gridToBytes } from '#core/project';
+import { type Project, assetName, assetsOf, documentHash, gridFromBytes, gridToBytes } from '#core/project';
 import type { Swale } from '#core/works';
 import { type Bench, Visitor } from './driver.ts';
 import { named } from './named.ts';
@@ -117,10 +117,6 @@ export function abuse(open: () => Bench): void {
     }, 180000);
 
     it('a store that cannot be read says so and gives ways on', async () => {
-      const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
-      await v.verdict(/Orchard swale/);
-      await v.kept();
-      await v.page.close();
       const shut = await Visitor.arrive(open(), '/p/any/works', {
         before: () => {
           IDBObjectStore.prototype.get = () => {
@@ -208,7 +204,12 @@ export function abuse(open: () => Bench): void {
       await first.kept();
       const second = await Visitor.arrive(open(), '/p/sallow-rise/works', { context });
       await second.reads('[data-testid="saved"]', /read-only/);
+      await second.verdict(/Orchard swale/);
+      const hash = documentHash(await first.kept());
+      await second.type('Water depth at the sill', '0.6');
+      await second.reads('main', /open in another tab/);
       await first.page.bringToFront();
+      expect(documentHash(await first.kept())).toBe(hash);
       // The store of the first tab never answers again: only its last words are left.
       await first.page.evaluate(fullDisk);
       await first.type('Project name', 'Last words');

@@ -8,7 +8,7 @@ import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type 
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { createApp, createLimited } from '../server/app.ts';
-import { stillFor, textOnce, undoAll } from './in-page.ts';
+import { afterAClick, isUncovered, stillFor, textOnce, undoAll } from './in-page.ts';
 import { named } from './named.ts';
 
 const FLAGS = [
@@ -165,7 +165,7 @@ export class Visitor {
     for (const p of points) {
       const { x, y } = await this.onPage(p);
       await this.page.mouse.click(x, y);
-      await new Promise((resolve) => setTimeout(resolve, 400));
+      await this.page.evaluate(afterAClick);
     }
   }
 
@@ -320,7 +320,7 @@ export class Visitor {
 
   /** Waits until no list or menu lies over the page any more: one that is closing takes a click for itself. */
   private async uncovered(): Promise<void> {
-    await this.page.waitForFunction(() => document.querySelector('[role="menu"], [role="listbox"]') === null);
+    await this.page.waitForFunction(isUncovered);
   }
 
   /** Waits until the plan holds still: what is told beside it may take room from it. */
@@ -347,7 +347,7 @@ export class Visitor {
       const { x, y } = await this.onPage(p);
       await this.page.mouse.move(x, y, { steps: 3 });
       await this.page.mouse.click(x, y, { count: i === points.length - 1 ? 2 : 1, delay: 20 });
-      await new Promise((resolve) => setTimeout(resolve, 400));
+      await this.page.evaluate(afterAClick);
     }
   }
 

@@ -9,6 +9,14 @@ export async function undoAll(): Promise<void> {
   }
 }
 
+/** Ends when the page itself has let so much time go by that the next click makes no double click, however busy it was. */
+export const afterAClick = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 350));
+
+/** Whether no list lies over the page, nor has left what lies under it out of reach. */
+export const isUncovered = (): boolean =>
+  document.querySelector('[role="menu"], [role="listbox"]') === null &&
+  (document.querySelector('.ol-viewport')?.closest('[inert], [aria-hidden="true"]') ?? null) === null;
+
 /** What a region says with plain spaces, once that matches; null when it never does. */
 export function textOnce(selector: string, [source, flags]: readonly [string, string], forMs: number): Promise<string | null> {
   const pattern = new RegExp(source, flags);

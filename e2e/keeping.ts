@@ -12,9 +12,9 @@ const swaleOf = (p: Project, name: string): Swale => p.options[0].works.find((w)
 /** Nothing a user made is lost, whatever happens to page, tab or storage. */
 export function keeping(open: () => Bench): void {
   describe('an edit', () => {
-    it('survives the page being closed at once, many times over', async () => {
+    it('survives the page being closed at once, time and again', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
-      for (const depth of ['0.50', '0.55', '0.40']) {
+      for (const depth of ['0.50', '0.40']) {
         await v.verdict(/Orchard swale/);
         await v.type('Water depth at the sill', depth);
         await v.page.reload({ waitUntil: 'networkidle0' });

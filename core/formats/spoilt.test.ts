@@ -277,6 +277,8 @@ describe('a spoilt project file', () => {
     const whole = JSON.parse(
       JSON.stringify({
         ...planeProject(),
+        // Few cells: its thousand copies are written out and read.
+        terrain: { kind: 'grid', ncols: 6, nrows: 6, west: 0, south: 0, cellM: 40, rows: 'north-first', z: Array<number>(36).fill(110) },
         land: { hollows: 'fill' },
         features: FEATURES,
         gauge: { sha256: '0'.repeat(64), source: 'g.csv' },

@@ -199,12 +199,9 @@ describe('a surface through survey points', () => {
           return Math.abs(signedArea([a, b, c]));
         }).reduce((sum, v) => sum + v, 0);
         const z = rasterise(points, triangles, frame);
-        let covered = 0;
-        z.forEach((v, i) => {
-          if (Number.isNaN(v)) return;
-          covered++;
-          expect(Math.abs(v - level(i % 41, 40 - Math.floor(i / 41)))).toBeLessThan(1e-6);
-        });
+        const off = Array.from(z, (v, i) => Math.abs(v - level(i % 41, 40 - Math.floor(i / 41)))).filter((m) => !Number.isNaN(m));
+        const covered = off.length;
+        expect(Math.max(0, ...off)).toBeLessThan(1e-6);
         // Cell centres inside a hull are its area to within its rim.
         expect(Math.abs(covered - area)).toBeLessThan(90);
       }),

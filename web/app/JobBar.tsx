@@ -18,6 +18,11 @@ const Bar = styled.div`
   border: 1px solid var(--ink);
   border-radius: 4px;
   box-shadow: 0 8px 26px rgb(0 0 0 / 20%);
+  /* It comes and goes over the plan while somebody draws there: only its button takes a click. */
+  pointer-events: none;
+  > button {
+    pointer-events: auto;
+  }
   > :first-child {
     min-width: 0;
     overflow-wrap: anywhere;
