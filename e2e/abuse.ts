@@ -98,6 +98,8 @@ export function abuse(open: () => Bench): void {
       await first.page.evaluate(fullDisk);
       await first.type('Project name', 'No room left');
       await first.reads('[data-testid="saved"]', /storage is full/);
+      // Before it is told to go: a busy page may not hear it.
+      expect(await first.page.evaluate(() => localStorage.getItem('outlet-unsaved:sallow-rise'))).toContain('No room left');
       await first.page.close();
       const v = await Visitor.arrive(open(), '/', { context, before: fullDisk });
       await v.verdict(/Orchard swale/);

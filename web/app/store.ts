@@ -249,7 +249,10 @@ async function write(): Promise<void> {
     // Not while an asset of this visit is only in memory, nor when an edit came meanwhile.
     if (get().history?.project === project) set({ saved: assetsOf(project).some((name) => unkept.has(name)) ? 'failed' : 'saved' });
   } catch {
-    if (get().history?.project.id === project.id) set({ saved: 'failed' });
+    const now = get().history?.project;
+    if (now?.id !== project.id) return;
+    set({ saved: 'failed' });
+    leaveLastWords(now); // A busy page may be ended before it hears that it goes.
   }
 }
 
