@@ -80,6 +80,13 @@ export function abuse(open: () => Bench): void {
       await v.drop('other.outlet', otherProject('slow').bytes);
       await v.page.waitForSelector('[aria-label="Project name"]');
       expect(await v.text('[data-testid="verdict"]')).toMatch(/Working it out|reading/);
+      // The bar that tells it lies over the plan, and lets hands through to it.
+      const words = await v.page.waitForSelector('::-p-xpath(//*[@role="status"]/span[contains(., "Working it out")])');
+      const isInTheWay = await words?.evaluate((e) => {
+        const { left, top, width, height } = e.getBoundingClientRect();
+        return document.elementFromPoint(left + width / 2, top + height / 2)?.closest('[role="status"]') !== null;
+      });
+      expect(isInTheWay).toBe(false);
       await v.type('Project name', 'Named at once');
       await v.verdict(/Orchard swale/);
       expect((await v.kept()).name).toBe('Named at once');

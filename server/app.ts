@@ -42,7 +42,7 @@ const WORDS: Readonly<Record<number, readonly [what: string, advice: string]>> =
 
 /** Whatever went wrong, in words: never a stack, never a path of this machine. */
 // Express knows a handler of errors by its four parameters.
-// eslint-disable-next-line max-params
+// oxlint-disable-next-line max-params
 const inWords: ErrorRequestHandler = (error: { status?: number } | undefined, request, response, next) => {
   if (response.headersSent) return next(error);
   // What lies outside is as good as not there.

@@ -243,7 +243,7 @@ describe('what is written for other programs', () => {
   it('has no control character or half of a pair in XML', () => {
     const crs = { code: 'EPSG:32633', name: 'UTM 33', proj4: '+proj=utm +zone=33 +datum=WGS84 +units=m +no_defs' };
     const text = writePegs([peg('a\u0000\u0008b\ud800<&"\u001b')], 'gpx', { crs, workNames: new Map() });
-    // eslint-disable-next-line no-control-regex
+    // oxlint-disable-next-line no-control-regex
     expect(text).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ud800-\udfff]/);
     expect(text).toContain('<name>w1 ab&#60;&#38;&#34;</name>');
   });

@@ -1,6 +1,6 @@
 // Stores whose levels hang on each other (joints, drowned outlets), solved together each step by Newton's method.
 import { rootOf } from '../hydraulics/index.ts';
-import type { Pool } from './pool.ts';
+import { type Pool, shareAtEnd } from './pool.ts';
 import { type Pattern, clear, eliminate, patternOf } from './sparse.ts';
 
 /** A way between two pools of one group: flow by both levels, positive from `a` to `b`. */
@@ -249,10 +249,9 @@ export class JoinedGroup {
     const { joints, targets, ranBefore, draws, ends } = this;
     for (let k = 0; k < joints.length; k++) {
       const { a, b } = joints[k];
-      const answer = stepS * draws[k];
       const asks = (stepS * ranBefore[k]) / 2;
       const gives = asks >= 0 ? targets[a] : targets[b];
-      ends[k] = Math.abs(asks) > gives / joints.length ? 1 : answer > 2 ? 1 - 1 / answer : 0.5;
+      ends[k] = Math.abs(asks) > gives / joints.length ? 1 : shareAtEnd(stepS * draws[k]);
     }
     for (let k = 0; k < joints.length; k++) {
       const { a, b } = joints[k];

@@ -68,13 +68,13 @@ const BEND_M = 0.0005;
 /** And this share of the depth there is: what empties falls by the same share in the same time. */
 const BEND_SHARE = 0.0025;
 
-/** How much steps taken as one stir where they must be taken one by one. */
-const FAR = 1e6;
-
 /** Levels nearer than this are one. */
 const ONE_LEVEL_M = 1e-8;
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
+
+/** Share of a step's flow that is taken at its end, by how much of what it moves the flow answers to within the step. */
+export const shareAtEnd = (answer: number): number => (answer > 2 ? 1 - 1 / answer : 0.5);
 
 /** A store being routed: its tables, its laws, and what has happened to it so far. */
 export class Pool {
@@ -178,7 +178,7 @@ export class Pool {
     const rise = this.outflowAt(level + PROBE_M) - this.sumBefore;
     this.surface = Math.max(1e-9, this.volumeOf.at(level + PROBE_M) - this.volumeM3[i]) / PROBE_M;
     this.answer = (stepS * rise) / PROBE_M / this.surface;
-    return this.answer > 2 ? 1 - 1 / this.answer : 0.5;
+    return shareAtEnd(this.answer);
   }
 
   /** What leaves through its own outlets in the first part of a step, as they ran at its beginning [m3/s]. */
@@ -263,7 +263,7 @@ export class Pool {
 
   /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
   stirs(i: number, levelM: number, { n, stepS }: { readonly n: number; readonly stepS: number }): number {
-    if (n > 1 && this.fillsItsSoil(stepS)) return FAR;
+    if (n > 1 && this.fillsItsSoil(stepS)) return Infinity;
     const most = Math.min(BEND_M, BEND_SHARE * (this.levelM[i] - this.floorM));
     const bent = Math.abs(levelM - this.levelM[i] - n * this.trend);
     return bent === 0 ? 0 : bent / most;
