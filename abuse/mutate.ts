@@ -65,6 +65,8 @@ const SURVEY = [
   ...Array.from({ length: 24 }, (_, i) => `${100 + (i % 6) * 7.5},${200 + Math.floor(i / 6) * 8},${50 + i * 0.3}`),
   '',
 ].join('\n');
+const CODES = ['toe', 'top', 'limit', 'roof', ''];
+const CODED = ['x,y,z,code', ...Array.from({ length: 40 }, (_, i) => `${100 + (i % 8) * 5},${200 + Math.floor(i / 8) * 6},${50 + i * 0.2},${CODES[i % 5]}`), ''].join('\n'); // prettier-ignore
 const GAUGE = `date,rain_mm\n${Array.from({ length: 60 }, (_, i) => `2021-0${i < 31 ? 5 : 6}-${String(i < 31 ? i + 1 : i - 30).padStart(2, '0')},${['0', '3.2', 'T', '', '12.5', '7A'][(i * 7) % 6]}`).join('\n')}\n`;
 const BOOK = ['name,x,y,bs,is,fs,level', 'peg,,,1.5,,,100', ...Array.from({ length: 12 }, (_, i) => `${i},${6 * (i % 4)},${7 * Math.floor(i / 4)},,${(1 + i / 10).toFixed(3)},,`), 'turn,3,3,1.2,,1.4,', 'peg,,,,,1.3,100', ''].join('\n'); // prettier-ignore
 const READINGS = 'time,depth mm,refilled\n9:00,100\n9:10,91\n9:20,83,100\n9:30,92.5\n9:45,81\n';
@@ -162,7 +164,7 @@ const SOUND: Readonly<Record<Format, readonly (Uint8Array | string | object)[]>>
     demo('sallow-rise.tif').slice(0, 40_000),
     tiffOf(packed, 8, PLACED),
   ],
-  survey: [SURVEY, new TextDecoder().decode(demo('sample-survey.csv')).slice(0, 3000)],
+  survey: [SURVEY, CODED, new TextDecoder().decode(demo('sample-survey.csv')).slice(0, 3000)],
   rain: [new TextDecoder().decode(demo('sample-rain.csv'))],
   gauge: [GAUGE, new TextDecoder().decode(demo('sample-gauge.csv')).slice(0, 4000)],
   readings: [READINGS],

@@ -7,7 +7,10 @@ import {
   type ImportedShapes,
   DRAWING_FORMATS,
   GROUND_FORMATS,
+  CODE_USES,
+  HOLDS,
   LEVEL_UNITS,
+  type PointsSaid,
   type LevelUnit,
   type PegFormat,
   canBeGround,
@@ -149,6 +152,18 @@ function partOf(said: string | undefined): { part?: Part } {
     : fail('cli.part', `--part is "${said}"`, { do: 'Use WEST,SOUTH,EAST,NORTH in the coordinates of the file.' });
 }
 
+/** What the columns of a table of points hold, and what the points of each code are: `--columns x,y,z,code --codes TOE=line,EDGE=outline`. */
+function pointsOf(columns: string | undefined, codes: string | undefined): { points?: PointsSaid } {
+  if (columns === undefined && codes === undefined) return {};
+  const holds = columns?.split(',').map((word) => HOLDS.find((one) => one === word.trim()) ?? fail('cli.columns', `--columns has "${word}"`, { do: `Name each column by one of ${HOLDS.join(', ')}.` })); // prettier-ignore
+  const uses = codes?.split(',').map((pair) => {
+    const [, code, word] = /^(.+)=([a-z]+)$/.exec(pair.trim()) ?? [];
+    const use = CODE_USES.find((one) => one === word);
+    return use ? ([code, use] as const) : fail('cli.codes', `--codes has "${pair}"`, { do: `Write CODE=USE, with one of ${CODE_USES.join(', ')}.` }); // prettier-ignore
+  });
+  return { points: { ...(holds ? { columns: holds } : {}), ...(uses ? { codes: Object.fromEntries(uses) } : {}) } };
+}
+
 /** What is drawn in a file, with what each is likely to be. */
 const shapesJson = (imported: ImportedShapes): string =>
   toJson({
@@ -160,7 +175,7 @@ const shapesJson = (imported: ImportedShapes): string =>
   });
 
 async function importCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs', 'decimal', 'as', 'levels', 'band', 'part']);
+  const args = readArguments(words, ['crs', 'decimal', 'as', 'levels', 'band', 'part', 'columns', 'codes']);
   const path = soleArgument(args, 'FILE');
   const how = {
     crs: args.options.get('crs') ?? null,
@@ -169,6 +184,7 @@ async function importCommand(words: readonly string[]): Promise<string> {
     ...levelsOf(args.options.get('levels')),
     ...bandOf(args.options.get('band')),
     ...partOf(args.options.get('part')),
+    ...pointsOf(args.options.get('columns'), args.options.get('codes')),
   };
   const imported = await importFile({ name: basename(path), bytes: readBytes(path) }, how);
   if (imported.kind === 'rain') return toJson({ kind: 'rain', table: imported.table, limits: imported.limits, warnings: imported.notes });

@@ -132,7 +132,7 @@ export function broughtIn(open: () => Bench): void {
       expect(await serious(v)).toEqual([]);
       expect(v.errors).toEqual([]);
     }, 180000);
-    it('a stranger with contours is at the ground they make', async () => {
+    it('a stranger with contours is at the ground they make, and with a table of points at the ditch that was read', async () => {
       const v = await Visitor.arrive(open(), '/start');
       const contour = (y: number, ele: number): object => ({ type: 'Feature', properties: { ele }, geometry: { type: 'LineString', coordinates: Array.from({ length: 11 }, (_, k) => [15 + 0.0002 * k, 48 + y]) } }); // prettier-ignore
       const file = { type: 'FeatureCollection', features: [0, 1, 2, 3].map((k) => contour(0.0003 * k, 200 + 2 * k)) };
@@ -145,6 +145,33 @@ export function broughtIn(open: () => Bench): void {
       await v.drop('map.gpkg', new Uint8Array(readFileSync(join(import.meta.dirname, '../core/formats/fixtures/map.gpkg'))));
       await v.reads('[role="dialog"]', /What is drawn in map\.gpkg.*contours.*3 lines.*houses\s*Shed.*2 areas.*wells\s*Old well/s);
       await v.press('Leave it');
+      // A table of points in words of its own: a column and a code are put right, and no triangle dams the ditch.
+      const bed = Array.from({ length: 9 }, (_, k) => `${10 * k},10,9,graben`);
+      const sides = Array.from({ length: 33 }, (_, k) => `${2.5 * k},${k % 2 === 0 ? 0 : 20},10,`);
+      const near = Array.from({ length: 16 }, (_, k) => `${5 * k + 2.5},${k % 2 === 0 ? 8 : 12},9.2,`);
+      const table = [
+        'hoch,rechts,hoehe,was',
+        ...[...bed, ...sides, ...near].map((row) => row.replace(/^([^,]*),([^,]*)/, '$2,$1')),
+        '5,40,14,dach',
+      ];
+      await v.drop('ditch.csv', new TextEncoder().encode(table.join('\n')));
+      await v.reads(
+        '[role="dialog"]',
+        /ditch\.csv: what do its columns hold\?\s*59 points.*hoch\s*Easting.*graben\s*9\s*Single levels.*dach\s*1/s,
+      );
+      expect(await serious(v)).toEqual([]);
+      await v.choose('hoch holds', 'Northing');
+      await v.reads('[role="dialog"]', /Two columns are northings: one can be/);
+      await v.choose('rechts holds', 'Easting');
+      await v.choose('graben, taken as', 'One line, in this order');
+      await v.choose('dach, taken as', 'No ground: left out');
+      await v.press('Make ground of them');
+      await v.press('Put it in place of the ground');
+      await v.reads(
+        'body',
+        /ditch\.csv is in\. 1 points that are no ground were left out: dach.*No triangle crosses its 1 line: \d+ places were put along them/,
+      );
+      await v.verdict(/runs from 9\.0\d m to (9\.9\d|10\.00) m/);
       expect(v.errors).toEqual([]);
     }, 180000);
     it('a stranger with no levels tries land that is made up, and is told so until real levels take its place', async () => {

@@ -6,7 +6,7 @@ const LOOKED_AT = 20;
 const isNumber = (cell: string | undefined): boolean => !Number.isNaN(numberIn(cell));
 
 /** Whether the first column only counts the points: whole numbers, each one more than the last, before three others. */
-function isCounted(rows: readonly Row[]): boolean {
+export function isCounted(rows: readonly Row[]): boolean {
   const first = rows.slice(0, LOOKED_AT).map(({ cells }) => cells);
   return first.length > 1 && first.every((cells, k) => [0, 1, 2, 3].every((c) => isNumber(cells[c])) && Number(cells[0]) === Number(first[0][0]) + k); // prettier-ignore
 }

@@ -19,7 +19,8 @@ import { parseJson } from './project-file.ts';
 import { groundOfShapes } from './shape-ground.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
-import { isSurvey, readSurvey } from './survey-csv.ts';
+import { type PointsSaid, isSurvey, readSurvey } from './survey-csv.ts';
+import { isPlaced, pointSheet, tableOf } from './point-table.ts';
 import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
 import { mapParts } from './zip.ts';
@@ -40,6 +41,10 @@ export interface ImportHow {
   readonly band?: number;
   /** Only a part of a GeoTIFF, in its own coordinates. */
   readonly part?: Part;
+  /** What the columns of a table of points hold, and what their codes make of them. */
+  readonly points?: PointsSaid;
+  /** Where a table of points does not name its columns, or has words that change what it is, that is asked instead of guessed. */
+  readonly asks?: true;
 }
 
 /** What draws points, lines and areas; null for other files. */
@@ -70,15 +75,27 @@ export async function importFile(file: InputFile, how: ImportHow = {}): Promise<
   }
 }
 
-/** Points without a header. */
-async function readBare(
-  rows: readonly Row[],
-  { name, wanted, notes }: { readonly name: string; readonly wanted: string | null; readonly notes: readonly string[] },
-): Promise<Imported> {
-  const bare = bareSheet(rows, name);
-  const read = await readSurvey(bare.sheet, wanted);
-  return { ...read, notes: [...notes, ...bare.notes, ...read.notes] };
+/** @throws UserError that asks, where only a guess would tell what is in a table of points. */
+function askOf(rows: readonly Row[], name: string): void {
+  const { columns } = tableOf(rows, name);
+  const isNamed = isSurvey(sheetOf(rows, name));
+  const changes = columns.some(({ holds, codes }) => holds === 'code' && codes.some((one) => one.likely !== 'spot'));
+  if (isNamed && isPlaced(columns.map((c) => c.holds)) && !changes) return;
+  refuseFile(name, 'points.doubtful', {
+    what: isNamed && changes ? 'it has words beside its points' : 'it does not name its columns in the usual words',
+    do: 'Say what they are.',
+  });
 }
+
+/** Points in a table: as their columns were said to be, as these are named, or as three numbers a line without names. */
+async function readPoints(rows: readonly Row[], { name, wanted, notes }: { readonly name: string; readonly wanted: string | null; readonly notes: readonly string[] }, { points, asks, levelsIn }: ImportHow): Promise<Imported> {
+  if (asks && !points) askOf(rows, name);
+  const how = { ...points, wanted, levelsIn };
+  const named = points?.columns ? pointSheet(rows, name).sheet : sheetOf(rows, name);
+  const bare = !points?.columns && !isSurvey(named) && isBare(rows) ? bareSheet(rows, name) : null;
+  const read = await readSurvey(bare?.sheet ?? named, how);
+  return { ...read, notes: [...notes, ...(bare?.notes ?? []), ...read.notes] };
+} // prettier-ignore
 
 type AnyGrid = GridHow & Parameters<typeof readGeoTiff>[1];
 
@@ -137,8 +154,9 @@ async function pictureIn(file: InputFile, ending: string, wanted: string | null)
   return readPicture(picture, { world, prj: prj?.bytes ?? null }, wanted);
 }
 
-async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, band, part }: ImportHow): Promise<Imported> {
+async function understood(file: InputFile, how: ImportHow): Promise<Imported> {
   const { name, bytes } = file;
+  const { crs = null, decimal, as, levelsIn, band, part } = how;
   if (bytes.length === 0) refuseFile(name, 'file.empty', { what: 'the file is empty', do: 'Choose another file.' });
   const wanted = crs === null || crs.trim() === '' ? null : (await requireCrs(crs, name)).code;
   const ending = name.toLowerCase().split('.').pop() ?? '';
@@ -163,8 +181,7 @@ async function understood(file: InputFile, { crs = null, decimal, as, levelsIn, 
     if (isGauge(sheet)) return noted(readGauge(sheet));
     if (isRain(rows)) return noted(readRainTable(rows, name));
     if (isLevelBook(sheet)) return noted(await readLevelBook(sheet, wanted));
-    if (isSurvey(sheet)) return noted(await readSurvey(sheet, wanted));
-    if (isBare(rows)) return readBare(rows, { name, wanted, notes });
+    if (isSurvey(sheet) || isBare(rows) || how.points || how.asks) return readPoints(rows, { name, wanted, notes }, how);
     return refuseFile(name, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ').slice(0, 80)}"`,
       line: 1,

@@ -22,7 +22,8 @@ import { isBeyondEarth } from './levels.ts';
 import { harmless } from './marked-up.ts';
 import { type ImportedTerrain, type InputFile, refuseFile, refuseLines } from './imported.ts';
 import { SURVEY_KNOWN_M } from '../terrain/index.ts';
-import { X, Y, surfaceOf } from './survey-csv.ts';
+import { X, Y } from './point-names.ts';
+import { surfaceOf } from './point-surface.ts';
 
 const NAME = ['name', 'point', 'station', 'place', 'id', 'peg'];
 const FROM = ['from', 'measuredfrom'];
@@ -180,6 +181,6 @@ export async function readLevelBook(sheet: Sheet, wanted: string | null): Promis
   ];
   const crs = wanted === null ? null : (await requireCrs(wanted, file)).code;
   if (crs === null) notes.push('No coordinate system was given: positions are taken as local metres, and geographic exports are off.');
-  const surface = surfaceOf({ x: column(0), y: column(1), z: column(2) }, file, notes);
+  const surface = surfaceOf({ x: column(0), y: column(1), z: column(2) }, { file, notes });
   return { ...surface, crs, known: { ...surface.known, levelsM: Math.max(SURVEY_KNOWN_M[0], knownToM) } };
 } // prettier-ignore

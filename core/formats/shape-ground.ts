@@ -2,7 +2,7 @@
 import { closed, lineLength } from '../geometry/index.ts';
 import { type DrawnShape, type ImportedShapes, type ImportedTerrain, refuseFile } from './imported.ts';
 import { oddLevels } from './levels.ts';
-import { surfaceOf } from './survey-csv.ts';
+import { surfaceOf } from './point-surface.ts';
 
 /** Least places a surface is made of. */
 const LEAST = 3;
@@ -50,6 +50,9 @@ function apartOn(shapes: readonly Levelled[]): number {
   return Math.max(half, lengthM / MOST_ALONG);
 } // prettier-ignore
 
+/** Words for a ring that is the edge of what was surveyed: beyond it nobody read anything. */
+const SURVEY_EDGE = /\b(surveyed|survey[ _-]?(edge|limits?|area|extent|outline|boundary)|(edge|limits?|extent) of (the )?survey)\b/i;
+
 /** A surface through all levels that were drawn. @throws UserError where there are too few, or some are no ground. */
 export function groundOfShapes({ shapes, crs, source, notes }: ImportedShapes): ImportedTerrain {
   const with_ = levelled(shapes);
@@ -83,7 +86,10 @@ export function groundOfShapes({ shapes, crs, source, notes }: ImportedShapes): 
   const said = [...notes];
   if (with_.length < shapes.length) said.push(`${shapes.length - with_.length} shapes without a level were left out.`);
   if (doubled > 0) said.push(`${doubled} places bear two levels: the one drawn first was taken. Check which is right.`);
-  const surface = surfaceOf({ x, y, z }, source, said);
+  const rings = shapes.flatMap(({ form, name, group, points }) =>
+    form === 'ring' && SURVEY_EDGE.test(`${group} ${name}`) ? [points] : [],
+  );
+  const surface = surfaceOf({ x, y, z }, { file: source, notes: said }, { rings });
   if (all.length > corners)
     said.push(`Lines are followed: ${all.length - corners} places were put along them, straight between their corners.`);
   return { ...surface, crs, notes: said };

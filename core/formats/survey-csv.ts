@@ -1,70 +1,119 @@
-import { type ScatteredPoints, rasterise, triangulate } from '../geometry/index.ts';
-import { MAX_CELLS, awayFrom, gridFromLevels, growthOf } from '../terrain/index.ts';
+// Survey points in a table: x,y,z or lat,lon,z with a line for each, perhaps with words that say what was read there.
+import type { ScatteredPoints } from '../geometry/index.ts';
 import { type Sheet, columnOf, numericColumns } from './columns.ts';
 import { fromLonLat, requireCrs, utmCodeFor } from './crs.ts';
+import { type LevelUnit, asSaid } from './grid-limits.ts';
 import { type ImportedTerrain, refuseFile, refuseLines } from './imported.ts';
 import { oddLevels } from './levels.ts';
-
-/** Names of columns that tell where. */
-export const X = ['x', 'e', 'east', 'easting', 'eastings', 'xm', 'xcoord', 'eastingm'];
-export const Y = ['y', 'n', 'north', 'northing', 'northings', 'ym', 'ycoord', 'northingm'];
-const Z = [
-  'z',
-  'level',
-  'elevation',
-  'elev',
-  'ele',
-  'height',
-  'rl',
-  'zm',
-  'levelm',
-  'alt',
-  'altitude',
-  'h',
-  'elevm',
-  'elem',
-  'elevationm',
-  'heightm',
-  'altm',
-  'altitudem',
-  'reducedlevel',
-];
-const LAT = ['lat', 'latitude'];
-const LON = ['lon', 'lng', 'long', 'longitude'];
-/** Cell sizes offered, near half the mean spacing of the points [m]. */
-const CELLS = [0.1, 0.25, 0.5, 1, 2, 5, 10, 20, 50];
+import { type CodeUses, codeKey, codesOf, linesIn } from './point-codes.ts';
+import { CODE, LAT, LON, X, Y, Z } from './point-names.ts';
+import { rangeOf, surfaceOf } from './point-surface.ts';
+import { type Holds, isPlaced } from './point-table.ts';
 
 export const isSurvey = (sheet: Sheet): boolean => columnOf(sheet, Z) >= 0 || columnOf(sheet, X) >= 0 || columnOf(sheet, LAT) >= 0;
 
-/** Survey points as x,y,z or lat,lon,z, triangulated onto a grid. */
-export async function readSurvey(sheet: Sheet, wanted: string | null): Promise<ImportedTerrain> {
-  const { file } = sheet;
+/** What the user says of a table of points. */
+export interface PointsSaid {
+  /** What each column holds; left out, as its header names it. */
+  readonly columns?: readonly Holds[];
+  /** What the points of each code are; those of codes left out as is likely. */
+  readonly codes?: CodeUses;
+}
+
+export interface SurveyHow extends PointsSaid {
+  readonly wanted: string | null;
+  readonly levelsIn?: LevelUnit | undefined;
+}
+
+interface Columns {
+  readonly x: number;
+  readonly y: number;
+  readonly z: number;
+  readonly code: number;
+  readonly isGeographic: boolean;
+}
+
+/** Columns as they were said to be. @throws UserError where they do not place a point. */
+function columnsSaid(said: readonly Holds[], { file }: Sheet): Columns {
+  if (!isPlaced(said))
+    refuseFile(file, 'csv.columns', {
+      what: `its columns are said to be ${said.join(', ')}`,
+      do: 'One column each holds x, y and z, or lon, lat and z.',
+    });
+  const at = (one: Holds): number => said.indexOf(one);
+  const isGeographic = at('lat') >= 0 && at('lon') >= 0;
+  return { x: at(isGeographic ? 'lon' : 'x'), y: at(isGeographic ? 'lat' : 'y'), z: at('z'), code: at('code'), isGeographic };
+}
+
+/** Columns by their names. @throws UserError where these do not place a point. */
+function columnsNamed(sheet: Sheet): Columns {
   const z = columnOf(sheet, Z);
   const [lat, lon, x, y] = [columnOf(sheet, LAT), columnOf(sheet, LON), columnOf(sheet, X), columnOf(sheet, Y)];
   const isGeographic = lat >= 0 && lon >= 0;
-  if (z < 0 || (!isGeographic && (x < 0 || y < 0))) {
-    refuseFile(file, 'csv.columns', {
+  if (z < 0 || (!isGeographic && (x < 0 || y < 0)))
+    refuseFile(sheet.file, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ')}"`,
       line: 1,
       do: 'Name the columns x, y, z (metres) or lat, lon, z.',
     });
-  }
+  return { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z, code: columnOf(sheet, CODE), isGeographic };
+}
+
+/** Without the points that are said to be no ground, and what the codes of the others make of them. */
+function coded(sheet: Sheet, code: number, { uses, notes }: { readonly uses: CodeUses; readonly notes: string[] }): { readonly sheet: Sheet; readonly uses: CodeUses } {
+  if (code < 0) return { sheet, uses: {} };
+  const said = new Map(Object.entries(uses).map(([name, use]) => [codeKey(name), use]));
+  const met = codesOf(sheet.rows.map((cells) => cells[code]));
+  for (const name of said.keys())
+    if (!met.some((one) => codeKey(one.code) === name))
+      refuseFile(sheet.file, 'survey.code', {
+        what: `no point of it bears the code "${name.slice(0, 40)}"`,
+        do: `Say what its codes are: ${met.slice(0, 12).map((one) => one.code.slice(0, 20)).join(', ') || 'it has none'}.`,
+      });
+  const all = Object.fromEntries(met.map((one) => [codeKey(one.code), said.get(codeKey(one.code)) ?? one.likely]));
+  const rows = sheet.rows.flatMap((cells, row) => (all[codeKey(cells[code])] === 'leave' ? [] : [row]));
+  const left = sheet.rows.length - rows.length;
+  if (left > 0) notes.push(`${left} points that are no ground were left out: ${met.filter((one) => all[codeKey(one.code)] === 'leave').map((one) => one.code).join(', ')}.`);
+  return { sheet: { ...sheet, rows: rows.map((row) => sheet.rows[row]), lineOf: (k) => sheet.lineOf(rows[k]) }, uses: all };
+} // prettier-ignore
+
+/** Survey points as x,y,z or lat,lon,z, triangulated onto a grid. */
+export async function readSurvey(whole: Sheet, how: SurveyHow): Promise<ImportedTerrain> {
+  const { file } = whole;
+  const { wanted, levelsIn } = how;
+  const columns = how.columns ? columnsSaid(how.columns, whole) : columnsNamed(whole);
+  const { isGeographic } = columns;
   const notes: string[] = [];
-  const all = numericColumns(sheet, { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z }) as unknown as ScatteredPoints;
+  const { sheet, uses } = coded(whole, columns.code, { uses: how.codes ?? {}, notes });
+  const all = numericColumns(sheet, { x: columns.x, y: columns.y, z: columns.z }) as unknown as ScatteredPoints;
+  asSaid(all.z, { said: levelsIn, isPlanInFeet: false, file, notes });
   const raw = atOnePlace(onGround(all, sheet, notes), sheet, notes);
   if (raw.z.length < 3)
     refuseFile(file, 'survey.few', {
       what: `it has ${raw.z.length} points`,
       do: 'At least three points, not in one line, make a surface; fifty or more make a useful one.',
     });
+  const follows = followedIn(all, raw, linesIn(sheet.rows.map((cells) => cells[columns.code]), uses)); // prettier-ignore
   let crs = wanted;
   let points: ScatteredPoints = { x: raw.x, y: raw.y, z: raw.z };
   if (isGeographic) ({ points, crs } = await projected({ x: raw.x, y: raw.y, z: raw.z }, { file, wanted, notes }));
   else refuseHiddenDegrees(points, file);
   if (crs !== null && !isGeographic) crs = (await requireCrs(crs, file)).code;
   if (crs === null) notes.push('No coordinate system was given: positions are taken as local metres, and geographic exports are off.');
-  return { ...surfaceOf(points, file, notes), crs };
+  const rings = follows.rings.map((ring) => ring.map((k) => [points.x[k], points.y[k]] as const));
+  // Between its points the edge of a survey lies on no ground that was read: it cuts, and nothing follows it.
+  return { ...surfaceOf(points, { file, notes }, { lines: follows.lines, rings }), crs };
 }
+
+/** Lines and rings by the places of their points among those that are kept: points at one place became one, marks for none are left out. */
+function followedIn(all: ScatteredPoints, kept: ScatteredPoints, by: ReturnType<typeof linesIn>): { readonly lines: readonly (readonly number[])[]; readonly rings: readonly (readonly number[])[] } {
+  if (by.lines.length + by.rings.length === 0) return by;
+  const places = new Map(Array.from(kept.x, (x, k) => [`${x},${kept.y[k]}`, k]));
+  const among = (rows: readonly number[]): number[] =>
+    rows.flatMap((row) => places.get(`${all.x[row]},${all.y[row]}`) ?? []).filter((k, i, list) => i === 0 || k !== list[i - 1]);
+  const alone = (ring: number[]): number[] => (ring[0] === ring[ring.length - 1] ? ring.slice(0, -1) : ring);
+  return { lines: by.lines.map(among).filter((l) => l.length > 1), rings: by.rings.map(among).map(alone).filter((r) => r.length > 2) };
+} // prettier-ignore
 
 /** Points but for those whose level is a mark for none; a level far from all the rest is a slip and is refused with its line. */
 function onGround(points: ScatteredPoints, sheet: Sheet, notes: string[]): Kept {
@@ -141,10 +190,6 @@ async function projected(
   return { points: { x, y, z: p.z }, crs: crs.code };
 }
 
-function rangeOf(list: Float64Array): [number, number] {
-  return list.reduce<[number, number]>(([lo, hi], v) => [Math.min(lo, v), Math.max(hi, v)], [Infinity, -Infinity]);
-}
-
 function refuseHiddenDegrees({ x, y }: ScatteredPoints, file: string): void {
   const [[x0, x1], [y0, y1]] = [rangeOf(x), rangeOf(y)];
   const looksGeographic = x0 >= -180 && x1 <= 180 && y0 >= -90 && y1 <= 90;
@@ -154,42 +199,4 @@ function refuseHiddenDegrees({ x, y }: ScatteredPoints, file: string): void {
       do: 'Name the columns lat and lon, and they will be projected.',
     });
   }
-}
-
-/** Scattered levels joined into triangles and laid on square cells; what was done is added to the notes. */
-export function surfaceOf(
-  points: ScatteredPoints,
-  file: string,
-  notes: string[],
-): Omit<ImportedTerrain, 'crs' | 'known'> & Required<Pick<ImportedTerrain, 'known'>> {
-  const [[x0, x1], [y0, y1]] = [rangeOf(points.x), rangeOf(points.y)];
-  const [width, height] = [x1 - x0, y1 - y0];
-  const triangles = triangulate(points);
-  if (triangles.length === 0 || width === 0 || height === 0) {
-    refuseFile(file, 'survey.in-line', {
-      what: 'all points lie in one line',
-      do: 'Add points on either side of it: a surface needs width.',
-    });
-  }
-  const spacing = Math.sqrt((width * height) / points.x.length);
-  const fits = (cell: number): boolean => (width / cell) * (height / cell) <= MAX_CELLS / 4;
-  const cellM = CELLS.find((c) => c >= spacing / 2.5 && fits(c)) ?? CELLS[CELLS.length - 1];
-  if (!fits(cellM))
-    refuseFile(file, 'survey.too-wide', {
-      what: `the points spread over ${Math.round(width)} by ${Math.round(height)} m`,
-      do: 'Check for a point far away from the others, or bring in one part at a time.',
-    });
-  // Cell corners on multiples of the cell size, so that surveys of the same land fit together.
-  const west = Math.floor(x0 / cellM) * cellM;
-  const south = Math.floor(y0 / cellM) * cellM;
-  const ncols = Math.max(2, Math.ceil((x1 - west) / cellM));
-  const nrows = Math.max(2, Math.ceil((y1 - south) / cellM));
-  const frame = { ncols, nrows, x0: west + cellM / 2, y0: south + (nrows - 0.5) * cellM, stepM: cellM };
-  const levels = rasterise(points, triangles, frame);
-  if (levels.every((v) => Number.isNaN(v)))
-    refuseFile(file, 'survey.few', { what: 'the points cover no whole cell', do: 'Survey a larger area.' });
-  notes.push(`${points.x.length} points were joined into ${triangles.length / 3} triangles and laid on ${cellM} m cells.`);
-  const square = { ncols, nrows, cellM, west, south };
-  const known = { levelsM: null, growsBy: growthOf(points, triangles), away: awayFrom(points, square, levels), blends: null };
-  return { kind: 'terrain', grid: gridFromLevels(square, levels), source: file, notes, known };
 }

@@ -3,3 +3,4 @@ export * from './laying.ts';
 export * from './line.ts';
 export * from './polygon.ts';
 export * from './surface.ts';
+export * from './breaklines.ts';

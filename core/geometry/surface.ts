@@ -1,5 +1,6 @@
 // Survey points to a surface: Delaunay triangles, rasterised by rows.
 import Delaunator from 'delaunator';
+import type { Line } from './line.ts';
 
 export interface ScatteredPoints {
   readonly x: Float64Array;
@@ -74,4 +75,27 @@ export function rasterise(points: ScatteredPoints, triangles: Uint32Array, frame
     }
   }
   return out;
+}
+
+/** Takes the level from every cell whose centre lies in none of the rings (even-odd rule): how many lost one. */
+export function cutTo(levels: Float64Array, { ncols, nrows, x0, y0, stepM }: RasterFrame, rings: readonly Line[]): number {
+  let cut = 0;
+  for (let row = 0; row < nrows; row++) {
+    const y = y0 - row * stepM;
+    const crossings = rings.flatMap((ring) =>
+      ring.flatMap(([ax, ay], k): number[] => {
+        const [bx, by] = ring[(k + 1) % ring.length];
+        return ay > y === by > y ? [] : [ax + ((bx - ax) * (y - ay)) / (by - ay)];
+      }),
+    );
+    crossings.sort((a, b) => a - b);
+    for (let col = 0, passed = 0; col < ncols; col++) {
+      while (passed < crossings.length && crossings[passed] <= x0 + col * stepM) passed++;
+      const cell = row * ncols + col;
+      if (passed % 2 === 1 || Number.isNaN(levels[cell])) continue;
+      levels[cell] = NaN;
+      cut++;
+    }
+  }
+  return cut;
 }

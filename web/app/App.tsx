@@ -14,6 +14,7 @@ import { GlobalStyle, THEMES } from './theme.ts';
 const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
 const { View: DrawnDialog } = lazily(() => import('./DrawnDialog.tsx'), 'DrawnDialog');
 const { View: GroundsDialog } = lazily(() => import('./GroundsDialog.tsx'), 'GroundsDialog');
+const { View: PointsDialog } = lazily(() => import('./PointsDialog.tsx'), 'PointsDialog');
 const { View: PartDialog } = lazily(() => import('./PartDialog.tsx'), 'PartDialog');
 const { View: ProjectsPage } = lazily(() => import('./ProjectsPage.tsx'), 'ProjectsPage');
 
@@ -62,6 +63,7 @@ export function App(): ReactNode {
   const isAsking = useApp((s) => s.drawnFile !== null);
   const isMet = useApp((s) => s.twoGrounds !== null);
   const isLookedOver = useApp((s) => s.lookedOver !== null);
+  const arePointsAsked = useApp((s) => s.pointsAsked !== null);
   useEffect(() => {
     void loadSettings();
     window.addEventListener('pagehide', leave);
@@ -88,6 +90,11 @@ export function App(): ReactNode {
       {isLookedOver && (
         <Suspense>
           <PartDialog />
+        </Suspense>
+      )}
+      {arePointsAsked && (
+        <Suspense>
+          <PointsDialog />
         </Suspense>
       )}
       <Guarded of="page">

@@ -11,8 +11,9 @@ const Bar = styled.div`
   z-index: 30;
   display: flex;
   gap: 16px;
-  align-items: center;
-  max-width: min(620px, 94vw);
+  /* Whatever its words, the button stays where somebody reaches for it. */
+  align-items: flex-end;
+  width: min(480px, 94vw);
   padding: 9px 10px 9px 18px;
   background: var(--paper);
   border: 1px solid var(--ink);
@@ -24,7 +25,9 @@ const Bar = styled.div`
     pointer-events: auto;
   }
   > :first-child {
+    flex: 1;
     min-width: 0;
+    padding-bottom: 5px;
     overflow-wrap: anywhere;
   }
 `;

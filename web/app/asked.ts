@@ -1,6 +1,6 @@
 // What the user is asked about files just read, over the page.
 import type { PatchHow } from '#core/terrain';
-import type { ImportHow } from '#core/formats';
+import type { ImportHow, PointTable } from '#core/formats';
 import type { Looked, Met, TakenIn } from '../workers/protocol.ts';
 
 /** A file of things drawn, and whom to tell whether it was taken in the end. */
@@ -31,3 +31,23 @@ export interface LookedOver {
   readonly isTooLarge: boolean;
   readonly done: (how: Pick<ImportHow, 'band' | 'part'> | null) => void;
 }
+
+/** A table of points looked over, and whom to tell what its columns and words are. */
+export interface PointsAsked {
+  readonly file: File;
+  readonly table: PointTable;
+  readonly done: (how: Pick<ImportHow, 'points' | 'levelsIn'> | null) => void;
+}
+
+/** What stands asked; each null while nothing does. */
+export interface Asked {
+  /** A file of things drawn, read and not taken yet. */
+  readonly drawnFile: DrawnFile | null;
+  /** New ground the user is asked about. */
+  readonly twoGrounds: TwoGrounds | null;
+  /** A picture of levels of which a part, or a band, is asked for. */
+  readonly lookedOver: LookedOver | null;
+  readonly pointsAsked: PointsAsked | null;
+}
+
+export const NOTHING_ASKED: Asked = { drawnFile: null, twoGrounds: null, lookedOver: null, pointsAsked: null };

@@ -101,6 +101,20 @@ async function lookOver(
   );
 }
 
+/** Shows a table of points and asks what its columns and words are: null where it is left. */
+async function askPoints(file: File, { decimal }: ImportHow): Promise<Pick<ImportHow, 'points' | 'levelsIn'> | null> {
+  const answer = await runJob(`Looking over ${file.name}`, (work) => work.points(file, decimal));
+  if (!answer) return null;
+  if (!answer.ok) {
+    refused(file, answer.problems);
+    return null;
+  }
+  notify(null);
+  // Asked of two at once, the first is left.
+  useApp.getState().pointsAsked?.done(null);
+  return new Promise((done) => useApp.setState({ pointsAsked: { file, table: answer.value, done } }));
+}
+
 /** Files of what was drawn or walked, and pictures: they are put where the project lies. */
 const DRAWN: ReadonlySet<string> = new Set([...'gpx kml kmz geojson dxf gpkg zip'.split(' '), ...PICTURE_ENDINGS]);
 const isDrawn = (name: string): boolean => DRAWN.has(name.toLowerCase().split('.').pop() ?? '');
@@ -114,13 +128,17 @@ export type BringIn = ImportHow & { readonly isMadeUp?: true };
 /** Brings a terrain, survey, rain or drawn file into the open project. Returns whether it was taken. */
 export async function bringIn(file: File, how: BringIn = {}): Promise<boolean> {
   if (isProject(file.name)) return (await openFile(file)) !== null;
-  const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, inSystem(file.name, how)));
+  const answer = await runJob(`Reading ${file.name}`, (work) => work.import(file, { asks: true, ...inSystem(file.name, how) }));
   if (!answer) return false;
   if (answer.ok) {
     if (answer.value.kind === 'shapes') return askOf(file, answer.value);
     return take(await inSystemThere(file, answer.value, how), how);
   }
   const codes = new Set(answer.problems.map((p) => p.code));
+  if (codes.has('points.doubtful')) {
+    const said = await askPoints(file, how);
+    return said === null ? false : bringIn(file, { ...how, ...said });
+  }
   const isTooLarge = codes.has(TOO_LARGE);
   const looked = isTooLarge || codes.has(SEVERAL_BANDS) ? await lookOver(file, { band: how.band, isTooLarge }) : null;
   if (looked) return looked.how === null ? false : bringIn(file, { ...how, ...looked.how });

@@ -6,7 +6,7 @@ import type { Point } from '#core/geometry';
 import { type Project, type UserProblem, assetsOf, problemsThrown, workedAssetsOf } from '#core/project';
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
-import type { DrawnFile, LookedOver, TwoGrounds } from './asked.ts';
+import { type Asked, NOTHING_ASKED } from './asked.ts';
 import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
@@ -40,7 +40,7 @@ function countsOf({ derived: { checks } }: DeriveResult): Counts {
   return { mend: of('mend'), weigh: of('weigh') };
 }
 
-export interface AppState {
+export interface AppState extends Asked {
   readonly history: History | null;
   readonly result: DeriveResult | null;
   /** Checks of the last result of a whole set: while something is dragged only a part of them is at hand. */
@@ -61,12 +61,6 @@ export interface AppState {
   readonly tool: ToolKind | null;
   readonly drawn: readonly Point[];
   readonly notice: Notice | null;
-  /** A file of things drawn, read and not taken yet. */
-  readonly drawnFile: DrawnFile | null;
-  /** New ground the user is asked about. */
-  readonly twoGrounds: TwoGrounds | null;
-  /** A picture of levels of which a part, or a band, is asked for. */
-  readonly lookedOver: LookedOver | null;
   readonly system: UnitSystem;
   readonly theme: ThemeName;
   /** Length of the storm that is looked at; null for the one that governs. */
@@ -89,9 +83,7 @@ const INITIAL: AppState = {
   tool: null,
   drawn: [],
   notice: null,
-  drawnFile: null,
-  twoGrounds: null,
-  lookedOver: null,
+  ...NOTHING_ASKED,
   system: 'metric',
   theme: 'paper',
   shownMin: null,

@@ -12,6 +12,7 @@ import {
   openProjectFile,
   prjOf,
   overviewOf,
+  pointTable,
   tablesOf,
   withPrj,
   writeDrawing,
@@ -80,6 +81,7 @@ const work: FileWork = {
       const away = known?.away ? packed(known.away) : null;
       return { kind: 'terrain', crs, source, notes, asset, ...(known ? { known: { ...known, away } } : {}) };
     }),
+  points: (file, decimal) => answer(`looking over ${file.name}`, async () => pointTable(await bytesOf(file), decimal)),
   look: (file, band) =>
     answer(`looking over ${file.name}`, async (): Promise<Looked> => {
       const input = await bytesOf(file);

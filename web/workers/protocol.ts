@@ -1,8 +1,10 @@
 // The one table of what the page asks of its workers.
 import type { Derived, QuestionName } from '#core/derive';
 import type {
+  DecimalMark,
   ImportHow,
   Overview,
+  PointTable,
   ImportedGauge,
   ImportedPicture,
   ImportedRain,
@@ -121,6 +123,8 @@ export interface FileWork {
   /** A project file unpacked: its JSON, not judged yet, and its assets. */
   readonly open: (file: File) => Promise<Answer<{ readonly json: unknown; readonly assets: ReadonlyMap<string, Blob> }>>;
   readonly import: (file: File, how: ImportHow) => Promise<Answer<TakenIn>>;
+  /** A table of points looked over before it is brought in. */
+  readonly points: (file: File, decimal?: DecimalMark) => Promise<Answer<PointTable>>;
   /** A picture of levels looked over before it is brought in: one of its bands, or the one that likely holds them. */
   readonly look: (file: File, band?: number) => Promise<Answer<Looked>>;
   /** Pegs in an open format; only here is the table of coordinate systems read. */
