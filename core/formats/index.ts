@@ -21,3 +21,4 @@ export { type FoundSystem, findSystems } from './find-system.ts';
 export * from './write-ground.ts';
 export { prjOf, withPrj } from './prj.ts';
 export * from './tables.ts';
+export { readMarks } from './marks-text.ts';

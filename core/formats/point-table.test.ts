@@ -1,7 +1,8 @@
 // Tables of points as people write them: what their columns hold, and what words beside the points make of them.
+import { describe, expect, it } from '@jest/globals';
 import type { UserError } from '../project/index.ts';
 import { levelAt } from '../terrain/index.ts';
-import { type Imported, type ImportHow, type ImportedTerrain, importFile, pointTable } from './index.ts';
+import { type Imported, type ImportHow, type ImportedTerrain, importFile, pointTable, readMarks } from './index.ts';
 import { codesOf, linesIn } from './point-codes.ts';
 
 const file = (name: string, lines: readonly string[]): { name: string; bytes: Uint8Array } => ({
@@ -144,5 +145,20 @@ describe('ground of points with codes', () => {
     expect(await asked(['x,y,z', ...grid])).toBe('terrain');
     expect(await asked(['x,y,z,code', ...grid.map((row) => `${row},fence`)])).toBe('terrain');
     expect(await asked(['a,b', '1,2', '3,4'])).toBe('csv.columns');
+  });
+});
+
+describe('marks known in two grounds, as typed', () => {
+  it('a name, where, and the levels that are known; spaces, commas or tabs; a first line of words', () => {
+    expect(readMarks('name, east, north, level\nBM1, 500.5, 600, 12.34\nwell head,510,610,13,2.5\n520,620\n')).toEqual([
+      { name: 'BM1', at: [500.5, 600], groundM: 12.34, surveyM: null },
+      { name: 'well head', at: [510, 610], groundM: 13, surveyM: 2.5 },
+      { name: 'Mark 4', at: [520, 620], groundM: null, surveyM: null },
+    ]);
+    expect(readMarks('A 1 2 3\nB 4 5 6').map((m) => m.name)).toEqual(['A', 'B']);
+  });
+
+  it.each(['BM1,500', 'BM1,500,600,12,13,14', 'BM1,500,x', 'name,east,north'])('refuses "%s"', (text) => {
+    expect(() => readMarks(text)).toThrow(/it is no mark|fewer/);
   });
 });

@@ -1,4 +1,5 @@
 // A surface along the lines it breaks at, and cut to where it was read.
+import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { type ScatteredPoints, alongBreaklines, contains, cutTo, rasterise, triangulate } from './index.ts';
 

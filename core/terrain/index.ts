@@ -27,5 +27,6 @@ export * from './flow-path.ts';
 export * from './exits.ts';
 export * from './part.ts';
 export * from './patch.ts';
+export * from './marks.ts';
 export * from './smooth.ts';
 export * from './known.ts';

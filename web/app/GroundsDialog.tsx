@@ -2,14 +2,17 @@ import { useState, type ReactNode } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import { Button, Choose, Fact, Inline, Muted, FileSheet, Quantity, Row, Shade } from '../kit/index.ts';
 import { useFormat } from './selectors.ts';
+import type { MarksShift } from '#core/terrain';
 import type { Met } from '../workers/protocol.ts';
 import type { GroundChosen, TwoGrounds } from './asked.ts';
+import { MarksShiftPart } from './MarksShift.tsx';
 import { useApp } from './store.ts';
 
-/** Which of the two is raised to the other: the survey by what it differs in the middle, or neither. */
+/** What brings the survey to the ground: nothing, what it differs by in the middle, or marks known in both. */
 const SHIFTS = [
   { id: 'none', name: 'as it was levelled' },
   { id: 'survey', name: 'raised to the ground there is' },
+  { id: 'marks', name: 'by marks known in both' },
 ] as const;
 
 /** Off by more than so many times what it strays, and by so much besides, a survey was likely levelled from another zero [m]. */
@@ -46,7 +49,7 @@ function Apart({ imported, isElsewhere }: TwoGrounds): ReactNode {
   );
 }
 
-function Meeting({ imported, met: { differs, featherM } }: TwoGrounds & { readonly met: Met }): ReactNode {
+function Meeting({ imported, there, met: { differs, featherM } }: TwoGrounds & { readonly met: Met }): ReactNode {
   const format = useFormat();
   const [feather, setFeather] = useState(featherM);
   const { medianM, spreadM, mostM, cells } = differs;
@@ -54,7 +57,10 @@ function Meeting({ imported, met: { differs, featherM } }: TwoGrounds & { readon
   const [shift, setShift] = useState<(typeof SHIFTS)[number]['id']>(
     Math.abs(medianM) > OTHER_ZERO * spreadM + OTHER_ZERO_M ? 'survey' : 'none',
   );
+  const [marks, setMarks] = useState<MarksShift | null>(null);
   const off = format(Math.abs(medianM), 'length');
+  const byMarks = marks && marks.held.length > 0 ? { shiftM: marks.shiftM, byMarks: marks.held.length } : null;
+  const how = shift === 'marks' ? byMarks : { shiftM: shift === 'survey' ? -medianM : 0 };
   return (
     <>
       <Heading slot="title">{imported.source} lies on the ground there is</Heading>
@@ -66,14 +72,18 @@ function Meeting({ imported, met: { differs, featherM } }: TwoGrounds & { readon
       <Row>
         <Choose label="Its levels" value={shift} choices={SHIFTS} onChange={setShift} />
       </Row>
-      <Muted>
-        {shift === 'none'
-          ? `Right where both go out from one zero; at its edge it then passes over ${off}. A survey from a peg of its own is raised instead.`
-          : `It is ${medianM < 0 ? 'raised' : 'lowered'} by ${off}; what differs from place to place stays, and is the ground as it was surveyed.`}
-      </Muted>
+      {shift === 'marks' ? (
+        <MarksShiftPart there={there} survey={imported.asset.blob} medianM={medianM} found={marks} onFound={setMarks} />
+      ) : (
+        <Muted>
+          {shift === 'none'
+            ? `Right where both go out from one zero; at its edge it then passes over ${off}. A survey from a peg of its own is raised instead.`
+            : `It is ${medianM < 0 ? 'raised' : 'lowered'} by ${off}; what differs from place to place stays, and is the ground as it was surveyed.`}
+        </Muted>
+      )}
       <Quantity label="One passes into the other over" kind="length" min={0} max={500} value={feather} onChange={setFeather} />
       <Inline style={{ marginTop: 14 }}>
-        <Button look="strong" onPress={() => close({ shiftM: shift === 'survey' ? -medianM : 0, featherM: feather })}>
+        <Button look="strong" isDisabled={how === null} onPress={() => how && close({ ...how, featherM: feather })}>
           Lay it into the ground
         </Button>
         <Button onPress={() => close('replace')}>Put it in place of the ground</Button>

@@ -13,6 +13,7 @@ export interface DrawnFile {
 /** Ground just read that lies on the ground there is, and whom to tell what became of it. */
 export interface TwoGrounds {
   readonly imported: Extract<TakenIn, { readonly kind: 'terrain' }>;
+  readonly there: Blob;
   /** How the two lie against each other; null where they do not meet, or lie in different systems. */
   readonly met: Met | null;
   /** Whether they lie in different systems: nobody knows then whether they meet. */
@@ -20,8 +21,8 @@ export interface TwoGrounds {
   readonly done: (how: GroundChosen | null) => void;
 }
 
-/** What becomes of new ground: it takes the place of what was there, or is laid into it, raised by so much. */
-export type GroundChosen = 'replace' | PatchHow;
+/** What becomes of new ground: it takes the place of what was there, or is laid into it, raised by so much, by so many marks. */
+export type GroundChosen = 'replace' | (PatchHow & { readonly byMarks?: number });
 
 /** A large picture of levels, or one of several bands, looked over, and whom to tell what of it is wanted. */
 export interface LookedOver {

@@ -47,7 +47,7 @@ async function chosenFor({ site }: Project, imported: Ground, there: Blob): Prom
   // Asked of two at once, the first is left.
   useApp.getState().twoGrounds?.done(null);
   const met = answer ? answer.value : null;
-  return new Promise((done) => useApp.setState({ twoGrounds: { imported, met, isElsewhere: !isComparable, done } }));
+  return new Promise((done) => useApp.setState({ twoGrounds: { imported, there, met, isElsewhere: !isComparable, done } }));
 } // prettier-ignore
 
 /** Makes an asset the ground of the project, and says so. Returns whether it was taken. */
@@ -88,7 +88,8 @@ async function layIn({ project, imported, there, whose }: { readonly project: Pr
     notify({ tone: 'mend', title: `${imported.source} was not laid in; nothing has changed`, problems: answer.problems });
     return false;
   }
-  const says = [`${imported.source} is laid into the ground; undo takes it out again.`, ...imported.notes].join(' ');
+  const by = how.byMarks === undefined ? '' : `, ${how.shiftM < 0 ? 'lowered' : 'raised'} by ${formatQuantity(Math.abs(how.shiftM), 'level', useApp.getState().system)} to ${how.byMarks === 1 ? 'a mark' : `${how.byMarks} marks`} known in both`;
+  const says = [`${imported.source} is laid into the ground${by}; undo takes it out again.`, ...imported.notes].join(' ');
   const { ground, reach } = answer.value;
   const surveys = [...(project.terrain ? surveysOf(project.terrain) : []), await surveyOf(imported, { reach, featherM: how.featherM })];
   return setGround(ground, { ...whose, ...whoseIs(project), surveys, source: madeOf(project.terrain, `with ${imported.source}`), crs: project.site.crs, says });

@@ -11,6 +11,7 @@ import {
   needsCrs,
   openProjectFile,
   prjOf,
+  readMarks,
   overviewOf,
   pointTable,
   tablesOf,
@@ -23,7 +24,7 @@ import {
 } from '#core/formats';
 import { catalogue } from '#core/works';
 import { assetName, gridFromBytes, gridToBytes, problemsThrown, recordToBytes } from '#core/project';
-import { type Grid, differsFrom, patched, everyCellRead, shadedByThemselves, smoothed, usualFeather } from '#core/terrain';
+import { type Grid, differsFrom, patched, everyCellRead, shadedByThemselves, shiftByMarks, smoothed, usualFeather } from '#core/terrain';
 import type { Answer, FileWork, Looked, Packed, TakenIn } from './protocol.ts';
 
 let report: (part: string, share: number) => void = () => undefined;
@@ -93,6 +94,11 @@ const work: FileWork = {
       const [there, laid] = [await gridOf(ground), await gridOf(survey)];
       const differs = differsFrom(there, laid);
       return differs && { differs, featherM: usualFeather(there, laid) };
+    }),
+  marks: (ground, survey, text) =>
+    answer('reading the marks', async () => {
+      const marks = readMarks(text);
+      return shiftByMarks(marks, await gridOf(ground), await gridOf(survey));
     }),
   patch: (ground, survey, how) =>
     answer('laying one ground into the other', async () => {

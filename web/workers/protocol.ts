@@ -17,7 +17,7 @@ import type {
 } from '#core/formats';
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
-import type { ContourLines, Differs, PatchHow, Smoothed, Smoothing, SurveyKnown } from '#core/terrain';
+import type { ContourLines, Differs, MarksShift, PatchHow, Smoothed, Smoothing, SurveyKnown } from '#core/terrain';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -133,6 +133,8 @@ export interface FileWork {
   readonly drawing: (project: Project, on: DrawingOn) => Promise<Answer<Blob>>;
   /** How a survey lies against the ground there is, and over how far one would pass into the other; null where they do not meet. */
   readonly compare: (ground: Blob, survey: Blob) => Promise<Answer<Met | null>>;
+  /** The shift that brings the survey to the ground at marks, as they were typed. */
+  readonly marks: (ground: Blob, survey: Blob, text: string) => Promise<Answer<MarksShift>>;
   /** The survey laid into the ground, and where it reaches: nothing away from a reading there. */
   readonly patch: (ground: Blob, survey: Blob, how: PatchHow) => Promise<Answer<{ readonly ground: Packed; readonly reach: Packed }>>;
   /** Systems that fit words; only here is the table of coordinate systems read. */
