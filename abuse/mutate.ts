@@ -173,7 +173,7 @@ const SOUND: Readonly<Record<Format, readonly (Uint8Array | string | object)[]>>
   gpx: [GPX],
   dxf: [DXF],
   shapefile: [kept('houses.shp.zip'), kept('contours.shp.zip')],
-  'zipped-grid': [kept('grid-utm.zip'), kept('grid-degrees.zip')],
+  'zipped-grid': [kept('grid-utm.zip'), kept('grid-degrees.zip'), kept('grid-bare.zip')],
   picture: [kept('grid-bands.tif')],
   photo: [kept('photo.zip'), kept('photo-degrees.zip')],
   colours: [kept('photo.tif'), kept('photo-degrees.tif')],

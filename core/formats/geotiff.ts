@@ -172,7 +172,7 @@ export async function readGeoTiff(file: InputFile, how: TiffHow, { image }: Open
 
 async function readImage(file: InputFile, { crs: wanted, levelsIn, band: said, part }: TiffHow, image: Image): Promise<ImportedTerrain> {
   const { name } = file;
-  const all = cellsOf(image, name);
+  const all = await cellsOf(image, name);
   const band = bandOf(image, said, name);
   const cut = cutTo(all, part ?? null, name);
   blocksOf(image, name);

@@ -23,6 +23,7 @@ import { type PointsSaid, isSurvey, readSurvey } from './survey-csv.ts';
 import { isPlaced, pointSheet, tableOf } from './point-table.ts';
 import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
+import { withBeside } from './tiff-beside.ts';
 import { mapParts } from './zip.ts';
 
 export const isTiff = (b: Uint8Array): boolean => (b[0] === 0x49 && b[1] === 0x49) || (b[0] === 0x4d && b[1] === 0x4d);
@@ -99,10 +100,13 @@ async function readPoints(rows: readonly Row[], { name, wanted, notes }: { reado
 
 type AnyGrid = GridHow & Parameters<typeof readGeoTiff>[1];
 
-/** The one grid in a zip, with the .prj beside it; null where there is none. @throws UserError where there are several. */
-export function gridIn(file: InputFile): { readonly inner: InputFile; readonly prj: Uint8Array | undefined } | null {
-  const parts = mapParts(file, /\.(shp|asc|grd|tiff?|prj)$/i);
-  const grids = Object.keys(parts).filter((entry) => /\.(asc|grd|tiff?)$/i.test(entry));
+const endingIn = (endings: readonly string[]): RegExp => new RegExp(`\\.(${endings.join('|')})$`, 'i');
+const GRID_ENDING = /\.(asc|grd|tiff?)$/i;
+
+/** The one grid in a zip, with the .prj beside it, a TIFF with what lies beside it written into it; null where there is none. @throws UserError where there are several. */
+export async function gridIn(file: InputFile): Promise<{ readonly inner: InputFile; readonly prj: Uint8Array | undefined } | null> {
+  const parts = mapParts(file, endingIn(['shp', 'asc', 'grd', 'tiff?', 'prj', ...WORLD_ENDINGS]));
+  const grids = Object.keys(parts).filter((entry) => GRID_ENDING.test(entry));
   if (grids.length === 0 || Object.keys(parts).some((entry) => /\.shp$/i.test(entry))) return null;
   const [entry, ...others] = grids;
   if (others.length > 0)
@@ -110,10 +114,18 @@ export function gridIn(file: InputFile): { readonly inner: InputFile; readonly p
       what: `there are ${grids.length} grids in it: ${grids.slice(0, 3).join(', ')}`,
       do: 'Bring in one of them, with its .prj; a project has one ground.',
     });
-  const inner = { name: entry.split('/').pop() ?? entry, bytes: parts[entry] };
-  const prj = parts[Object.keys(parts).find((one) => one.toLowerCase() === entry.toLowerCase().replace(/\.[^.]*$/, '.prj')) ?? ''] as Uint8Array | undefined; // prettier-ignore
-  return { inner, prj };
+  const inner = { name: nameIn(entry), bytes: parts[entry] };
+  const own = entry.toLowerCase().replace(/\.[^.]*$/, '');
+  const beside = (is: RegExp): string | undefined =>
+    Object.keys(parts).find((one) => is.test(one) && one.toLowerCase().replace(/\.[^.]*$/, '') === own);
+  const [prjName, worldName] = [beside(/\.prj$/i), beside(WORLD_ENDING)];
+  const prj = prjName === undefined ? undefined : parts[prjName];
+  if (!isTiff(inner.bytes)) return { inner, prj };
+  const world = worldName === undefined ? null : { name: nameIn(worldName), bytes: parts[worldName] };
+  return { inner: await withBeside(inner, { world, prj: prj ?? null }), prj };
 }
+
+const nameIn = (entry: string): string => entry.split('/').pop() ?? entry;
 
 /** @throws UserError where a band, or a part, of something else than a GeoTIFF of levels is asked for. */
 function wholeOnly(name: string, { band, part }: AnyGrid): void {
@@ -130,7 +142,7 @@ async function readAnyTiff(file: InputFile, how: AnyGrid): Promise<ImportedTerra
 }
 
 async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrain | ImportedPicture | null> {
-  const found = gridIn(file);
+  const found = await gridIn(file);
   if (!found) return null;
   const { inner, prj } = found;
   if (isTiff(inner.bytes)) return readAnyTiff(inner, how);
@@ -138,7 +150,6 @@ async function zippedGrid(file: InputFile, how: AnyGrid): Promise<ImportedTerrai
   return readAsciiGrid(inner, { ...how, ...(prj ? { prj: textOf(prj) } : {}) });
 }
 
-const endingIn = (endings: readonly string[]): RegExp => new RegExp(`\\.(${endings.join('|')})$`, 'i');
 const [PICTURE_ENDING, WORLD_ENDING] = [PICTURE_ENDINGS, WORLD_ENDINGS].map(endingIn);
 
 /** A picture with what lies beside it, alone or packed into one zip; null where it is none. */

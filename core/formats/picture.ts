@@ -1,12 +1,13 @@
 // Pictures that lie under the plan: PNG and JPEG with a world file beside them, or with nothing: then somebody must pin them.
 import { imageSize } from 'image-size';
-import { type Laying, type Pinned, type Point, cornersOf, fromCorner, laidAt, layingThrough, offsOf } from '../geometry/index.ts';
+import { type Laying, type Pinned, type Point, cornersOf, laidAt, layingThrough, offsOf } from '../geometry/index.ts';
 import { MOST_PX, MOST_SIDE_PX, type PictureKind } from '../project/index.ts';
 import { type Crs, fromLonLat, requireCrs, toLonLat, utmCodeFor } from './crs.ts';
 import { looksLikeDegrees } from './grid-limits.ts';
 import { type ImportedPicture, type InputFile, refuseFile } from './imported.ts';
 import { DEGREES, type Foreign, systemOfPrj } from './systems.ts';
 import { textOf } from './text.ts';
+import { worldIn } from './world-file.ts';
 
 const KINDS: Readonly<Record<string, PictureKind>> = { png: 'image/png', jpg: 'image/jpeg' };
 
@@ -43,23 +44,6 @@ function sizeOf({ name, bytes }: InputFile): Size {
       do: 'Turn it in a picture editor and save it, so that all programs show it alike.',
     });
   return { kind, widthPx, heightPx };
-}
-
-/** The six numbers of a world file, told of the corner of the first pixel rather than of its middle. @throws UserError where they are none. */
-function worldIn(text: string, file: string): Laying {
-  const numbers = text
-    .trim()
-    .split(/\s+/)
-    .map((word) => Number(word.replace(',', '.')));
-  if (numbers.length !== 6 || !numbers.every(Number.isFinite))
-    refuseFile(file, 'world.numbers', {
-      what: `it holds ${numbers.length} words, not six numbers: across, two turns, down, and the place of the first pixel`,
-      do: 'Export the picture again with its world file.',
-    });
-  const [a, d, b, e, x, y] = numbers;
-  if (a * e - b * d === 0)
-    refuseFile(file, 'world.flat', { what: 'its pixels cover no ground', do: 'Export the picture again with its world file.' });
-  return fromCorner([a, b, x, d, e, y]);
 }
 
 /** How far a picture in another system may come to lie off, for being laid flat as a whole [m], before it is told, and before it is refused. */

@@ -54,10 +54,10 @@ interface LookHow {
 }
 
 async function lookedOver(file: InputFile, { band, report = () => undefined }: LookHow = {}): Promise<Overview> {
-  const inner = isTiff(file.bytes) || !/\.zip$/i.test(file.name) ? file : gridIn(file)?.inner;
+  const inner = isTiff(file.bytes) || !/\.zip$/i.test(file.name) ? file : (await gridIn(file))?.inner;
   if (!inner || !isTiff(inner.bytes)) return refuseFile(file.name, 'geotiff.none', { what: 'it is no GeoTIFF', do: 'Choose a GeoTIFF.' });
   const { tiff, image } = await openTiff(inner);
-  const cells = cellsOf(image, inner.name);
+  const cells = await cellsOf(image, inner.name);
   blocksOf(image, inner.name);
   const count = image.getSamplesPerPixel();
   const bands: string[] = [];

@@ -17,7 +17,8 @@ export const keysOf = (image: Image): Record<string, unknown> => (image.getGeoKe
 export const isInDegrees = (image: Image): boolean => keysOf(image).GTModelTypeGeoKey === GEOGRAPHIC;
 
 /** All cells of a picture. @throws UserError where it does not say where it lies, or makes no terrain. */
-export function cellsOf(image: Image, name: string): Cells {
+export async function cellsOf(image: Image, name: string): Promise<Cells> {
+  await northUp(image, name);
   const [ncols, nrows] = [image.getWidth(), image.getHeight()];
   if (ncols < 2 || nrows < 2)
     refuseFile(name, 'grid.size', { what: `${ncols} x ${nrows} cells make no terrain`, do: 'At least 2 x 2 cells are needed.' });
@@ -27,6 +28,17 @@ export function cellsOf(image: Image, name: string): Cells {
   if (![x0 - dx / 2, y0 + dy / 2 - nrows * dy].every(Number.isFinite))
     refuseFile(name, 'geotiff.no-position', { what: 'where it lies is no number', do: 'Export it again with its position.' });
   return { ncols, nrows, x0, y0, dx, dy };
+}
+
+/** @throws UserError where a matrix turns it, or has it stand on its head: cells would lie elsewhere than they are. */
+async function northUp(image: Image, name: string): Promise<void> {
+  if (!image.fileDirectory.hasTag('ModelTransformation')) return;
+  const m = Array.from((await image.fileDirectory.loadValue('ModelTransformation')) as ArrayLike<number>, Number);
+  if (m[1] === 0 && m[4] === 0 && m[0] > 0 && m[5] < 0) return;
+  refuseFile(name, 'geotiff.turned', {
+    what: 'it lies turned, or upside down, on the ground',
+    do: 'Export it again with north up and rows from north to south.',
+  });
 }
 
 /** The upper left corner, or the middle of that cell, and how wide and high cells are, in the file's own unit. */

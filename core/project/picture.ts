@@ -6,7 +6,7 @@ export type PictureKind = (typeof PICTURE_KINDS)[number];
 
 /** Endings of files of pictures, and of those beside them that say where they lie. */
 export const PICTURE_ENDINGS = ['png', 'jpg', 'jpeg'] as const;
-export const WORLD_ENDINGS = ['pgw', 'pngw', 'jgw', 'jpgw', 'jpegw', 'wld'] as const;
+export const WORLD_ENDINGS = ['pgw', 'pngw', 'jgw', 'jpgw', 'jpegw', 'tfw', 'tifw', 'tiffw', 'wld'] as const;
 
 export const MOST_PICTURES = 20;
 export const MOST_PICTURE_PINS = 4;

@@ -24,6 +24,8 @@ describe('files that come together', () => {
     expect(await names('a.csv', 'b.kml')).toEqual(['a.csv', 'b.kml']);
     expect(await names('alone.prj')).toEqual(['alone.prj']);
     expect(await names('hill.tif', 'hill.csv')).toEqual(['hill.tif', 'hill.csv']);
+    // A world file belongs to a TIFF, and to no other grid.
+    expect(await names('hill.tfw', 'hill.tif', 'low.asc', 'low.tfw')).toEqual(['low.asc', 'hill.zip', 'low.tfw']);
     expect(await names()).toEqual([]);
   });
 });

@@ -16,7 +16,12 @@ const turn = ({ name }: File): number => (GRIDS.has(endingOf(name)) ? 0 : /\.(cs
 /** What lies beside the one it belongs to, of files of one name; null where there is none such. */
 function wholeOf(own: readonly File[]): { readonly main: File; readonly parts: readonly File[] } | null {
   const of = (endings: ReadonlySet<string>): File[] => own.filter((f) => endings.has(endingOf(f.name)));
-  const [map, parts] = [own.find((f) => GRIDS.has(endingOf(f.name)) || endingOf(f.name) === 'shp'), of(PARTS)];
+  // A TIFF may have a world file beside it; other grids have a system alone.
+  const isTiff = own.some((f) => /^tiff?$/.test(endingOf(f.name)));
+  const [map, parts] = [
+    own.find((f) => GRIDS.has(endingOf(f.name)) || endingOf(f.name) === 'shp'),
+    [...of(PARTS), ...(isTiff ? of(WORLDS) : [])],
+  ];
   if (map && parts.length > 0) return { main: map, parts };
   // A picture is laid by its world file; a system alone lays nothing.
   const [[picture], [world]] = [of(PICTURES), of(WORLDS)];
