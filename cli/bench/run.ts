@@ -30,6 +30,7 @@ import { type CheckDams, registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
 import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { fieldWorks } from './field-works.ts';
+import { mapOf200kPlaces } from './files.ts';
 import { demoSeason, hundredSizes } from './season.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
 
@@ -358,6 +359,7 @@ export async function runBench(): Promise<unknown> {
     season: demoSeason(),
     drainTree: drainTree(),
     longFallsMs: longFalls(),
+    mapOf200kPlacesMs: await mapOf200kPlaces(),
     smallIntakes2000Ms: smallIntakes(),
     orderOfFailureS: orderOfFailure(),
     routing200StoresMs: { apart: routing(false), someJoined: routing(true) },

@@ -38,9 +38,25 @@ export async function requireCrs(code: string, file: string): Promise<Crs> {
 /** Number of a known system. */
 export const epsgOf = ({ code }: Crs): number => Number(code.slice('EPSG:'.length));
 
+interface Way {
+  readonly forward: (place: [number, number]) => [number, number];
+  readonly inverse: (place: [number, number]) => [number, number];
+}
+
+/** Ways between longitudes and a system, by its definition: reading one costs as much as a thousand places. */
+const ways = new Map<string, Way>();
+
+function between({ proj4: definition }: Crs): Way {
+  const known = ways.get(definition);
+  if (known) return known;
+  const way: Way = proj4('WGS84', definition);
+  ways.set(definition, way);
+  return way;
+}
+
 /** From a projected system to longitude and latitude. */
 export function toLonLat(crs: Crs, point: Point): [lon: number, lat: number] {
-  return proj4<[number, number]>(crs.proj4, 'WGS84', [point[0], point[1]]);
+  return between(crs).inverse([point[0], point[1]]);
 }
 
 /** EPSG code of the UTM zone (WGS 84) of a place. */
@@ -50,5 +66,5 @@ export function utmCodeFor([lon, lat]: readonly [number, number]): string {
 }
 
 export function fromLonLat(crs: Crs, lonLat: readonly [number, number]): Point {
-  return proj4<[number, number]>('WGS84', crs.proj4, [lonLat[0], lonLat[1]]);
+  return between(crs).forward([lonLat[0], lonLat[1]]);
 }
