@@ -8,13 +8,14 @@ import {
   epsgOf,
   importFile,
   prjOf,
+  readMarks,
   requireCrs,
   tablesOf,
   writeGround,
   writeTables,
 } from '#core/formats';
 import { fail } from '#core/project';
-import { type Grid, differsFrom, patched, statsOf, usualFeather } from '#core/terrain';
+import { type Grid, type MarksShift, differsFrom, patched, shiftByMarks, statsOf, usualFeather } from '#core/terrain';
 import { registry } from '#core/works';
 import { type Arguments, numberOption, readArguments, soleArgument } from './arguments.ts';
 import { type Opened, openProject, readBytes, writeBytes } from './files.ts';
@@ -66,9 +67,22 @@ export async function exportTables(args: Arguments): Promise<string> {
   return toJson({ written: out, bytes: bytes.length, sheets: tables.map(({ name, rows }) => ({ name, rows: rows.length })) });
 }
 
+/** The shift by marks known in both, from a file with one a line; null where none is named. @throws UserError where it is no shift. */
+function marksOf(options: Arguments['options'], on: { readonly ground: Grid; readonly survey: Grid }): MarksShift | null {
+  const path = options.get('marks');
+  if (path === undefined) return null;
+  if (options.has('shift')) fail('cli.shift', 'both --shift and --marks are given', { do: 'Give one of them.' });
+  const found = shiftByMarks(readMarks(new TextDecoder().decode(readBytes(path))), on.ground, on.survey);
+  if (found.held.length > 0) return found;
+  return fail('marks.none', 'no mark has a level in both', {
+    where: { file: path },
+    do: 'Give the level in the ground, and that by the survey behind it.',
+  });
+}
+
 /** A survey laid into the ground of a project: how the two differ, and where `--out` names a file, the ground they make. */
 export async function patchCommand(words: readonly string[]): Promise<string> {
-  const args = readArguments(words, ['crs', 'shift', 'feather', 'out']);
+  const args = readArguments(words, ['crs', 'shift', 'marks', 'feather', 'out']);
   const { project, grids, file } = await openProject(soleArgument(args, 'PROJECT'));
   const path = args.plain[1] ?? fail('cli.missing', 'FILE is missing', { do: 'Name the survey to lay in.' });
   const model = groundModel(project, { registry, grids, graph: new Graph() });
@@ -79,12 +93,13 @@ export async function patchCommand(words: readonly string[]): Promise<string> {
   if (survey.kind !== 'terrain') return fail('file.kind', 'it is no ground', { where: { file: path }, do: 'Name a grid, survey points or a level book.' });
   const differs = differsFrom(ground, survey.grid);
   if (!differs) return fail('terrain.apart', 'it lies nowhere on the ground of the project', { where: { file: path }, do: 'Check its system, or its places.' });
+  const marks = marksOf(args.options, { ground, survey: survey.grid });
   const said = args.options.get('shift');
-  const shiftM = said === 'ground' ? -differs.medianM : (numberOption(args, 'shift') ?? 0);
+  const shiftM = marks ? marks.shiftM : said === 'ground' ? -differs.medianM : (numberOption(args, 'shift') ?? 0);
   const featherM = numberOption(args, 'feather') ?? usualFeather(ground, survey.grid);
   if (!(featherM >= 0)) fail('cli.feather', `--feather is ${featherM}`, { do: 'Give a distance in metres, nought or more.' });
   const out = args.options.get('out');
   const laid = (): Grid => patched(ground, survey.grid, { shiftM, featherM });
   const { prj } = out === undefined ? {} : await writeOut(laid(), { out, format: out.endsWith('.asc') ? 'asc' : 'tif', project, file });
-  return toJson({ differs, shiftM, featherM, written: out ?? null, ...(prj === undefined ? {} : { prj }), warnings: survey.notes });
+  return toJson({ differs, shiftM, ...(marks ? { marks } : {}), featherM, written: out ?? null, ...(prj === undefined ? {} : { prj }), warnings: survey.notes });
 } // prettier-ignore
