@@ -7,8 +7,8 @@ import { type Project, UserError } from '../../project/index.ts';
 import { type Grid, cellAt, centreOf, levelAt } from '../../terrain/index.ts';
 import { context } from '../../testing/ground.ts';
 import { LIP_M, SILL, SWALE, derived, planeLevels, planeProject } from '../../testing/projects.ts';
-import { CUT, DRAIN, EVERY_KIND, POND, POND_SILL, ROAD, valleyAt, valleyProject } from '../../testing/valley.ts';
-import { SET } from '../../testing/valley-fields.ts';
+import { CUT, DRAIN, EVERY_KIND, POND, POND_SILL, ROAD, GARDEN, MOONS, valleyAt, valleyProject } from '../../testing/valley.ts';
+import { BENCHES, SET } from '../../testing/valley-fields.ts';
 import { registry } from '../../works/index.ts';
 import { builtGround } from './built.ts';
 
@@ -19,7 +19,11 @@ const at = (grid: Grid, x: number, y: number): number => grid.z[cellAt(grid, [x,
 const [plane, valley] = [on(planeProject({}, [])), on(valleyProject([]))];
 
 /** Earth between the ground made and the ground before, over a box [m3]. */
-function moved(grid: Grid, groundAt: (x: number, y: number) => number, [x0, y0, x1, y1] = [0, 0, 202, 202]): { cut: number; fill: number } {
+function moved(
+  grid: Grid,
+  groundAt: (x: number, y: number) => number,
+  [x0, y0, x1, y1]: readonly number[] = [0, 0, 202, 202],
+): { cut: number; fill: number } {
   let [cut, fill] = [0, 0];
   for (let cell = 0; cell < grid.z.length; cell++) {
     const [x, y] = centreOf(grid, cell);
@@ -182,7 +186,19 @@ describe('other works built into the ground', () => {
     const own = EVERY_KIND.filter((w) => w.status !== 'existing' && w.status !== 'retired').map((w) => w.id);
     expect([...made, ...left].sort()).toEqual([...own].sort());
     const kinds = new Set(made.map((id) => EVERY_KIND.find((w) => w.id === id)?.kind));
-    expect([...kinds].sort()).toEqual(['crossing', 'cut-spillway', 'diversion', 'level-sill', 'pond', 'regrade', 'swale', 'swale-set']);
+    expect([...kinds].sort()).toEqual([
+      'crossing',
+      'cut-spillway',
+      'diversion',
+      'half-moons',
+      'level-sill',
+      'pond',
+      'rain-garden',
+      'regrade',
+      'swale',
+      'swale-set',
+      'terraces',
+    ]);
     for (const work of EVERY_KIND) expect(registry.has(work.kind)).toBe(true);
   });
   it('a sill in a bank that stands already is told as not in it: the survey has that bank', () => {
@@ -211,5 +227,96 @@ describe('other works built into the ground', () => {
   });
   it('asks for ground first', () => {
     expect(() => builtGround({ ...planeProject(), terrain: null }, context())).toThrow(UserError);
+  });
+});
+
+describe('what is dug over a field, on a plane', () => {
+  it('benches: cut as the triangle into the slope, filled as that before it with its edge on top, as far as they go', () => {
+    const U = 1;
+    const bench = { ...BENCHES, riser: 'earth', lines: [[[40, 101], [160, 101]]], dimensions: { ...BENCHES.dimensions, benchM: 8, riserHV: U, lipM: 0.4 } } as WorkBase; // prettier-ignore
+    const project = planeProject({}, [bench]);
+    const grid = on(project);
+    // Its middle on the contour 110.1; level to its edge, which stands 0.4 m over it; the riser behind rises 1 in 1.
+    for (const y of [97.75, 99.25, 101.25, 104.75]) expect(at(grid, 100.25, y)).toBeCloseTo(110.1, 4);
+    expect(at(grid, 100.25, 97.25)).toBeCloseTo(110.1 + 0.4 - 0.25, 4);
+    expect(at(grid, 100.25, 96.75)).toBeCloseTo(110.1 + 0.4 - 0.25, 4);
+    expect(at(grid, 100.25, 105.25)).toBeCloseTo(110.1 + 0.25, 4);
+    for (const y of [95.75, 106.25, 90.25]) expect(at(grid, 100.25, y)).toBeCloseTo(planeAt(0, y), 4);
+    for (const x of [39.25, 160.75]) expect(at(grid, x, 99.25)).toBeCloseTo(planeAt(0, 99.25), 4);
+    const { cut, fill } = moved(grid, planeAt, [60, 80, 140, 120]);
+    const byHand = 80 * (0.5 * 0.1 * 4 ** 2 + 0.5 * 0.4 ** 2 + (0.5 * (0.4 + 0.1 * 4) ** 2 * U) / (1 - 0.1 * U));
+    expect(cut / ((billed(project, 'benches', 'cut') * 80) / 120)).toBeCloseTo(1, 1.5);
+    expect(fill / byHand).toBeCloseTo(1, 1.5);
+  });
+
+  it('benches below each other end in one riser, and none is heaped up on the one above', () => {
+    const { dimensions } = BENCHES;
+    const rows = [101, 101 - 8.889].map((y) => [[40, y], [160, y]]); // prettier-ignore
+    const grid = on(planeProject({}, [{ ...BENCHES, riser: 'earth', lines: rows, dimensions: { ...dimensions, benchM: 8, riserHV: 1, lipM: 0 } } as WorkBase])); // prettier-ignore
+    // The rise from bench to bench is what the slope falls over bench and riser: 0.1 · 8 / (1 − 0.1).
+    const across = Array.from({ length: 36 }, (_, k) => at(grid, 100.25, 105.75 - 0.5 * k));
+    expect(Math.max(...across.slice(1).map((level, k) => level - across[k]))).toBeLessThan(1e-4);
+    expect(across.filter((level) => Math.abs(level - 110.1) < 1e-4)).toHaveLength(16);
+    expect(across.filter((level) => Math.abs(level - 109.2111) < 1e-3)).toHaveLength(16);
+  });
+
+  it('a basin is its cone, with a bank all round but for its rock', () => {
+    const flat = planeProject(
+      { terrain: { kind: 'grid', ncols: 101, nrows: 101, west: 0, south: 0, cellM: 2, rows: 'north-first', z: planeLevels(0) } },
+      [
+        {
+          ...GARDEN,
+          line: [
+            [100, 100],
+            [130, 100],
+          ],
+          basins: [{ areaM2: 200, overflowM: 100 }],
+          dimensions: { ...GARDEN.dimensions, pondM: 0.5, bermM: 0.4, rockWidthM: 4 },
+        } as WorkBase,
+      ],
+    );
+    const grid = on(flat);
+    const R = Math.sqrt(200 / Math.PI);
+    const under = Math.PI * (R - 1.5) ** 2;
+    expect(at(grid, 100.25, 103.25)).toBeCloseTo(99.5, 4);
+    // Its crest a radius and 3 · 0.4 m out, on the side away from where it lets go; over the rock nothing stands.
+    expect(Math.max(...Array.from({ length: 12 }, (_, k) => at(grid, 100.25 - R - 3 + 0.5 * k, 100.25)))).toBeGreaterThan(100.3);
+    expect(Math.max(...Array.from({ length: 20 }, (_, k) => at(grid, 100.25 + R - 2 + 0.5 * k, 100.25)))).toBeLessThan(100.0001);
+    const { cut, fill } = moved(grid, () => 100);
+    expect(cut / (billed(flat, 'garden', 'cut') - under * GARDEN.dimensions.mulchM)).toBeCloseTo(1, 1.7);
+    // A ring of a triangle 0.4 m high (Pappus), without 4 m of it.
+    expect(fill / ((2 * Math.PI * (R + 1.2) - 4) * 3 * 0.4 ** 2)).toBeCloseTo(1, 1.3);
+  });
+
+  it('half-moons are dug below their tips, their bunds as much earth as the bill counts; pits have none', () => {
+    const dimensions = { radiusM: 8, gapM: 4, dugM: 0.3, overTipsM: 0.3, bundTopM: 0.6, bundSlopeHV: 2 };
+    const of = (form: string): Project => planeProject({}, [{ ...MOONS, form, rows: [[[20, 101], [180, 101]]], dimensions } as WorkBase]); // prettier-ignore
+    const moons = of('half-moon');
+    const grid = on(moons);
+    // 16 m each and 4 m between them, on 160 m.
+    const count = 8;
+    // The first about x = 28: dug 0.3 m below the ground inside; the bund level all along, 0.3 m over its tips.
+    expect(at(grid, 28.25, 97.25)).toBeCloseTo(planeAt(0, 97.25) - 0.3, 4);
+    expect(at(grid, 28.25, 92.75)).toBeCloseTo(110.4, 4);
+    expect(at(grid, 28.25, 103.25)).toBeCloseTo(planeAt(0, 103.25), 4);
+    expect(at(grid, 38.25, 97.25)).toBeCloseTo(planeAt(0, 97.25), 4);
+    // Away from the rim of the map.
+    const field = [10, 60, 190, 140] as const;
+    const { fill, cut } = moved(grid, planeAt, field);
+    // Its bund ends at the tips in half a cone each, which no section counts.
+    const tips = (count * 2 * (Math.PI / 2) * 0.3 * (0.3 ** 2 + 0.3 * 0.9 + 0.9 ** 2)) / 3;
+    // Sections are counted as on level ground: down a slope the outer side runs farther.
+    const more = fill / (billed(moons, 'moons', 'bank') + tips);
+    expect(more).toBeGreaterThan(1);
+    expect(more).toBeLessThan(1.12);
+    // Inside, the bund's side stands on the floor from its foot on: to that all is dug, from there to the ground half of it. Both feet
+    // by hand, at every angle: 0.3 + 0.1 ρ sin θ over the ground is as high as the side is at ρ, (7.7 − ρ) / 2; or that and 0.3 more.
+    const feet = Array.from({ length: 180 }, (_, k) => 0.5 + 0.1 * Math.sin((Math.PI * (k + 0.5)) / 180));
+    const byHand = feet.reduce((sum, per) => sum + (0.075 * Math.PI * ((3.25 / per) ** 2 + (3.55 / per) ** 2)) / 180, 0);
+    expect(cut / (count * byHand)).toBeCloseTo(1, 1.3);
+    const pits = of('pit');
+    const dug = moved(on(pits), planeAt, field);
+    expect(dug.fill).toBeLessThan(0.01);
+    expect(dug.cut / billed(pits, 'moons', 'cut')).toBeCloseTo(1, 1.3);
   });
 });

@@ -4,6 +4,7 @@ import type { Worksheet } from '../../formula/index.ts';
 import { type LipGround, measureLip } from '../lip.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
+import { moonsBuilt } from './built.ts';
 import { beginMoons } from './begin.ts';
 import { MOONS_RULES } from './checks.ts';
 import { halfMoonsDescriptor } from './descriptor.ts';
@@ -90,8 +91,10 @@ const marksOf = (work: HalfMoons, rows: readonly Row[]): LevelMark[] =>
 
 function placeMoons(work: HalfMoons, grounds: readonly LipGround[]): PlacedWork {
   const rows = rowsOf(work, grounds);
+  const built = moonsBuilt(work, rows);
   return {
     host: null,
+    ...(built ? { built: () => built } : {}),
     stores: () => storesOf(work, rows),
     outlets: [],
     figures: (facts, sheet) => figuresOf({ ...facts, work, rows }, sheet),

@@ -3,6 +3,7 @@ import type { Figure, LevelMark, PegDraft, PlacedWork, Technique } from '../../c
 import type { Worksheet } from '../../formula/index.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
+import { gardenBuilt } from './built.ts';
 import { beginGarden } from './begin.ts';
 import { GARDEN_RULES, rateOf } from './checks.ts';
 import { rainGardenDescriptor } from './descriptor.ts';
@@ -90,6 +91,7 @@ function placeGarden(work: RainGarden, ground: GardenGround): PlacedWork {
     outlets: [],
     figures: (facts, sheet) => figuresOf({ ...facts, work, basins, endFall: ground.endFall }, sheet),
     checks: (facts) => runRules(GARDEN_RULES, { ...facts, work, basins, endFall: ground.endFall }, work.id),
+    built: () => gardenBuilt(work, basins),
     quantities: () => quantitiesOf(work, basins),
     buildSteps: () => stepsOf(work, basins),
     pegs: () => pegsOf(work, basins),

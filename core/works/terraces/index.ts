@@ -7,6 +7,7 @@ import { type LipGround, groundAlong, measureLip } from '../lip.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { runRules } from '../rules.ts';
 import { worstOf } from '../series.ts';
+import { terracesBuilt } from './built.ts';
 import { beginTerraces } from './begin.ts';
 import { TERRACES_RULES } from './checks.ts';
 import { terracesDescriptor } from './descriptor.ts';
@@ -104,6 +105,7 @@ function placeTerraces(work: Terraces, grounds: readonly LipGround[]): PlacedWor
     outlets: [],
     figures: (facts, sheet) => figuresOf({ ...facts, work, benches }, sheet),
     checks: (facts) => runRules(TERRACES_RULES, { ...facts, work, benches }, work.id),
+    built: () => terracesBuilt(work, benches),
     quantities: () => quantitiesOf(work, benches),
     buildSteps: () => stepsOf(work, benches),
     pegs: (intervalM) => pegsOf(benches, intervalM),

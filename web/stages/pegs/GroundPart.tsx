@@ -29,8 +29,9 @@ export function GroundPart(): ReactNode {
       {isBuilt && (
         <Muted>
           What is to be made, or was since the survey, by its design levels and settled: swales, drains on slopes, walls and pits of ponds,
-          cut spillways, sills and roads, in cells of half a metre where those are not too many. Stone, basins, terraces, trenches, pipes
-          and tanks do not show in it. A licensed engineer signs a wall that holds water above people before a machine is steered by it.
+          cut spillways, sills, roads, benches of terraces, rain gardens and half-moons, in cells of half a metre where those are not too
+          many. Stone, trenches, pipes and tanks do not show in it, nor the inlets of benches. A licensed engineer signs a wall that holds
+          water above people before a machine is steered by it.
         </Muted>
       )}
       <Inline style={{ marginTop: 8 }}>
