@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { UserError } from '#core/project';
+import { lasOf } from '../core/testing/las.ts';
 import { planeProject } from '../core/testing/projects.ts';
 import { COMMANDS } from './commands.ts';
 
@@ -48,4 +49,23 @@ describe('a survey laid into the ground by marks', () => {
     expect(await refusal('patch', project, survey, '--marks', put('bad.txt', ['Well 30']))).toBe('marks.line');
     expect(await refusal('patch', project, survey, '--marks', put('off.txt', ['Well -900 -900 12']))).toBe('marks.none');
   });
+});
+
+it('a point cloud is ground; a packed one says what to do', async () => {
+  const points = Array.from({ length: 100 }, (_, k) => ({
+    x: k % 10,
+    y: Math.floor(k / 10),
+    z: 50 + (k % 10) / 10,
+    kind: k % 9 === 4 ? 6 : 2,
+  }));
+  const bytes = lasOf({ minor: 2, format: 0, points });
+  writeFileSync(join(folder, 'hill.las'), bytes);
+  expect(await run('import', join(folder, 'hill.las'))).toMatchObject({
+    kind: 'terrain',
+    crs: null,
+    minM: expect.closeTo(50, 0) as number,
+  });
+  bytes[104] = 0x80;
+  writeFileSync(join(folder, 'hill.laz'), bytes);
+  expect(await refusal('import', join(folder, 'hill.laz'))).toBe('las.packed');
 });

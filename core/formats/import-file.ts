@@ -11,6 +11,7 @@ import { readGeoPackage } from './geopackage.ts';
 import { openTiff, readGeoTiff } from './geotiff.ts';
 import type { LevelUnit } from './grid-limits.ts';
 import { type Imported, type ImportedPicture, type ImportedShapes, type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
+import { readLas } from './las.ts';
 import { isLevelBook, readLevelBook } from './level-book.ts';
 import { readMarkup } from './markup.ts';
 import { readPicture } from './picture.ts';
@@ -182,6 +183,7 @@ async function understood(file: InputFile, how: ImportHow): Promise<Imported> {
   }
   const drawn = await drawnIn(file, ending, wanted);
   if (drawn) return as === 'terrain' ? groundOfShapes(drawn) : drawn;
+  if (ending === 'las' || ending === 'laz') return readLas(file, { crs: wanted, levelsIn });
   if (isTiff(bytes) || ending === 'tif' || ending === 'tiff') return readAnyTiff(file, grid);
   if (ending === 'asc' || ending === 'grd') return readAsciiGrid(file, grid);
   if (ending === 'csv' || ending === 'txt' || ending === 'tsv' || ending === 'xyz') {
@@ -201,6 +203,6 @@ async function understood(file: InputFile, how: ImportHow): Promise<Imported> {
   }
   return refuseFile(name, 'file.kind', {
     what: `files ending in .${ending} are not read`,
-    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf, .gpkg or a zipped shapefile; a photograph or a scan as .png or .jpg.',
+    do: 'Bring in a GeoTIFF (.tif), an ASCII grid (.asc), a point cloud (.las), a CSV of survey points, rain depths or a rain gauge, or what was drawn or walked as .geojson, .kml, .kmz, .gpx, .dxf, .gpkg or a zipped shapefile; a photograph or a scan as .png or .jpg.',
   });
 }

@@ -11,7 +11,8 @@ const WORLDS: ReadonlySet<string> = new Set(WORLD_ENDINGS);
 const PARTS: ReadonlySet<string> = new Set(['prj', 'dbf', 'shx', 'cpg', 'sbn', 'sbx', 'qix']);
 
 /** Ground first: what is drawn is laid into its system. */
-const turn = ({ name }: File): number => (GRIDS.has(endingOf(name)) ? 0 : /\.(csv|txt|xyz|zip)$/i.test(name) ? 1 : 2);
+const turn = ({ name }: File): number =>
+  GRIDS.has(endingOf(name)) || /\.la[sz]$/i.test(name) ? 0 : /\.(csv|txt|xyz|zip)$/i.test(name) ? 1 : 2;
 
 /** What lies beside the one it belongs to, of files of one name; null where there is none such. */
 function wholeOf(own: readonly File[]): { readonly main: File; readonly parts: readonly File[] } | null {

@@ -28,7 +28,7 @@ const Field = styled.label`
 
 /** What is read, and the parts that come beside it. */
 const ENDINGS = [
-  ...'tif tiff asc grd csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg'.split(' '),
+  ...'tif tiff asc grd las laz csv txt xyz gpx kml kmz geojson dxf gpkg zip prj shp dbf shx cpg'.split(' '),
   ...PICTURE_ENDINGS,
   ...WORLD_ENDINGS,
 ].map((ending) => `.${ending}`);
