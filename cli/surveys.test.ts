@@ -63,7 +63,7 @@ it('a point cloud is ground; a packed one says what to do', async () => {
   expect(await run('import', join(folder, 'hill.las'))).toMatchObject({
     kind: 'terrain',
     crs: null,
-    minM: expect.closeTo(50, 0) as number,
+    minM: expect.closeTo(50, 0) as unknown as number,
   });
   bytes[104] = 0x80;
   writeFileSync(join(folder, 'hill.laz'), bytes);

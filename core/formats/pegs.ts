@@ -15,6 +15,7 @@ export function writePegs(
   on: { readonly crs: Crs | null; readonly workNames: ReadonlyMap<string, string> },
 ): string {
   const nameOf = (peg: Peg): string => on.workNames.get(peg.work) ?? peg.work;
+  const isSaid = pegs.some((p) => p.groundKnownM !== undefined);
   if (format === 'csv') {
     return (
       Papa.unparse(
@@ -24,6 +25,7 @@ export function writePegs(
           x_m: metres(p.x),
           y_m: metres(p.y),
           ground_m: metres(p.groundM),
+          ...(isSaid ? { ground_known_m: metres(p.groundKnownM ?? null) } : {}),
           design_level_m: metres(p.levelM),
           cut_m: metres(p.cutM),
           staff_reading_m: metres(p.staffM),
@@ -40,7 +42,7 @@ export function writePegs(
     });
   }
   const said = (p: Peg): string =>
-    `design ${metres(p.levelM)} m, cut ${metres(p.cutM) || 'unknown'} m${p.staffM === null ? '' : `, staff ${metres(p.staffM)} m`}`;
+    `design ${metres(p.levelM)} m, cut ${metres(p.cutM) || 'unknown'} m${p.staffM === null ? '' : `, staff ${metres(p.staffM)} m`}${p.groundKnownM ? `, ground known to ${metres(p.groundKnownM)} m` : ''}`;
   return format === 'gpx' ? gpx(pegs, { crs, nameOf, said }) : geoJson(pegs, { crs, nameOf });
 }
 
@@ -59,7 +61,17 @@ function geoJson(pegs: readonly Peg[], on: { crs: Crs; nameOf: (p: Peg) => strin
       type: 'Point',
       coordinates: [...toLonLat(on.crs, [p.x, p.y]).map((v) => Number(v.toFixed(9))), Number(p.levelM.toFixed(3))],
     },
-    properties: { work: on.nameOf(p), peg: p.name, xM: p.x, yM: p.y, groundM: p.groundM, levelM: p.levelM, cutM: p.cutM, staffM: p.staffM },
+    properties: {
+      work: on.nameOf(p),
+      peg: p.name,
+      xM: p.x,
+      yM: p.y,
+      groundM: p.groundM,
+      ...(p.groundKnownM === undefined ? {} : { groundKnownM: p.groundKnownM }),
+      levelM: p.levelM,
+      cutM: p.cutM,
+      staffM: p.staffM,
+    },
   }));
   return `${JSON.stringify({ type: 'FeatureCollection', features }, null, 1)}\n`;
 }

@@ -36,6 +36,8 @@ export interface Peg {
   readonly y: number;
   readonly levelM: number;
   readonly groundM: number | null;
+  /** How near that ground is known, two times in three [m]; null where nobody knows, left out until somebody has said of any survey. */
+  readonly groundKnownM?: number | null;
   /** Ground above the design level: positive to dig, negative to fill. */
   readonly cutM: number | null;
   /** Null until a height of collimation is given. */

@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Check } from '../../contract/index.ts';
 import type { Project, SurveyPart } from '../../project/index.ts';
+import type { Peg } from '../../survey/index.ts';
+import { writePegs } from '../../formats/index.ts';
 import { SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
 import { registry } from '../../works/index.ts';
 import { Graph } from '../graph/graph.ts';
@@ -23,6 +25,20 @@ describe('works held against how near the ground is known', () => {
     expect(severities(checksOf(on([{ name: 'phone', levelsM: 5 }])))).toEqual([`${SWALE.id} weigh`]);
     // Said of a survey that was laid over it, not of the one that is under the work now.
     expect(severities(checksOf(on([...near, { name: 'hill' }])))).toEqual([`${SWALE.id} unknown`]);
+  });
+
+  it('carried to the pegs: how near the ground is known where each stands, and nothing while nobody has said', () => {
+    const pegsOf = (surveys?: readonly SurveyPart[]): readonly Peg[] =>
+      derive(on(surveys), { registry, grids: noGrid, graph: new Graph() }).derived.pegs;
+    const [silent, said] = [pegsOf(), pegsOf(near)];
+    expect(silent.some((p) => 'groundKnownM' in p)).toBe(false);
+    expect(said.map(({ groundKnownM: _, ...peg }) => peg)).toEqual(silent);
+    for (const peg of said) expect(peg.groundKnownM).toBe(peg.groundM === null ? null : 0.01);
+    expect(said.filter((p) => p.groundKnownM === 0.01).length).toBeGreaterThan(4);
+    // Laid over by a survey of which nobody has said.
+    expect(pegsOf([...near, { name: 'hill' }]).every((p) => p.groundKnownM === null)).toBe(true);
+    const csv = (pegs: readonly Peg[]): string => writePegs(pegs, 'csv', { crs: null, workNames: new Map() });
+    expect([csv(silent).includes('ground_known_m'), /,ground_m,ground_known_m,[\s\S]*,0\.010,/.test(csv(said))]).toEqual([false, true]);
   });
 
   it('with what was worked out before at hand as without it', () => {

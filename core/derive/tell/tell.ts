@@ -22,7 +22,7 @@ import { type CheckParts, allOf, broughtTogether } from './check-parts.ts';
 import { type Told, toldOf } from './facts.ts';
 import { groundsOf } from './grounds.ts';
 import { type Judged, judge } from './judge.ts';
-import { knownChecks } from './known.ts';
+import { knownChecks, pegsKnown } from './known.ts';
 import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
@@ -128,7 +128,10 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
   const inside = insideOf(model, project.site.outline, graph);
   judged.failed.forEach((f) => failures.add(f));
   const pictures = picturesFor(told);
-  const pegs = pictures.flatMap((p) => failures.of(p.pegs));
+  const pegs = pegsKnown(
+    pictures.flatMap((p) => failures.of(p.pegs)),
+    world,
+  );
   const made = makingOf(told).flatMap(([id, one]) => {
     const value = failures.of(one);
     return value ? [[id, value] as const] : [];

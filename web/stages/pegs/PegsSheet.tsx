@@ -101,6 +101,7 @@ export function PegsSheet(): ReactNode {
       <GroundPart />
       {works.map((work) => {
         const own = pegs.filter((p) => p.work === work.id);
+        const isSaid = own.some((p) => p.groundKnownM !== undefined);
         if (own.length === 0) return null;
         return (
           <Part key={work.id} title={`${work.name}, design ${format(own[0].levelM, 'level')}`}>
@@ -115,6 +116,7 @@ export function PegsSheet(): ReactNode {
                     N
                   </th>
                   <th scope="col">Ground</th>
+                  {isSaid && <th scope="col">Known to</th>}
                   <th scope="col">Cut</th>
                   <th scope="col">Staff</th>
                 </tr>
@@ -126,6 +128,7 @@ export function PegsSheet(): ReactNode {
                     <td className="place">{place(p.x)}</td>
                     <td className="place">{place(p.y)}</td>
                     <td>{n(p.groundM)}</td>
+                    {isSaid && <td>{typeof p.groundKnownM === 'number' ? format(p.groundKnownM, 'difference') : ''}</td>}
                     <td>{n(p.cutM)}</td>
                     <td>
                       <strong>{staff(p.staffM)}</strong>
