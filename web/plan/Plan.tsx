@@ -12,6 +12,7 @@ import { setLand, useAsk, useLand, useLandPick } from '../app/land.ts';
 import { STAGE_UI } from '../stages/index.ts';
 import { drag } from './drag.ts';
 import { ownerOf } from './marks.ts';
+import { usePinning } from '../app/pictures.ts';
 import { planItems } from './items.ts';
 import { PlanMap } from './map.ts';
 import { PlanBar } from './PlanBar.tsx';
@@ -115,6 +116,7 @@ export function Plan(): ReactNode {
   const receiver = project.features.find((f) => f.id === selected && !seenKind(f.kind));
   const runsOn = useAsk('runOn', receiver?.ring ? { ring: receiver.ring } : receiver?.line ? { line: receiver.line } : null);
   const fallLine = useAsk('fall', answer?.kind === 'fall' ? { ...answer, gradeM: TRENCH_GRADE } : null);
+  const pinning = usePinning((s) => s.id);
   // What is drawn may come a frame after what is typed: it waits for the fields and the sheet.
   const [drawnProject, drawnResult] = [useDeferredValue(project), useDeferredValue(result)];
   const items = useMemo(
@@ -124,6 +126,7 @@ export function Plan(): ReactNode {
         result: drawnResult,
         selected,
         showPegs,
+        pinning,
         levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
         flowText: (q) => formatQuantity(q, 'flow', system),
       }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
@@ -134,6 +137,7 @@ export function Plan(): ReactNode {
       drawnResult,
       selected,
       showPegs,
+      pinning,
       system,
       showsCatchments,
       places,

@@ -136,6 +136,15 @@ function pinItems({ project, selected }: Drawing): PlanItem[] {
   });
 }
 
+/** Places of a picture that were found on the plan, by the numbers they bear in it. */
+function pinnedItems({ project, pinning }: Drawing): PlanItem[] {
+  const { pins = [] } = project.pictures?.find((picture) => picture.id === pinning) ?? {};
+  return pins.map(({ at }, k): PlanItem => {
+    const look = { role: 'pin', label: String(k + 1) };
+    return { id: `pinned:${k}`, version: version(at, look), geometry: new OlPoint([...at]), look };
+  });
+}
+
 /** What is shown of a work that is not computed says so. */
 function asUncomputed(item: PlanItem): PlanItem {
   const { label } = item.look;
@@ -176,5 +185,6 @@ export function planItems(drawing: Drawing): PlanItem[] {
     ...workItems,
     ...pegs,
     ...pinItems(drawing),
+    ...pinnedItems(drawing),
   ];
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import LineString from 'ol/geom/LineString.js';
+import type OlPoint from 'ol/geom/Point.js';
 import { derived, planeProject, SILL, SWALE } from '../../core/testing/projects.ts';
 import { gridOf } from '../../core/testing/grids.ts';
 import { planItems } from './items.ts';
@@ -37,6 +38,13 @@ describe('the plan', () => {
     );
     expect(new Set(ids).size).toBe(ids.length);
     expect(planItems({ ...drawing, showPegs: false }).some((i) => i.id.startsWith('peg'))).toBe(false);
+  });
+  it('marks places found of a picture while it is pinned, by their numbers', () => {
+    const px = [0, 0] as const;
+    const picture = { id: 'air', name: 'Air', sha256: 'a', kind: 'image/png', widthPx: 9, heightPx: 9, source: 'a.png', laying: null, opacityPercent: 70, pins: [{ px, at: [5, 6] }, { px, at: [7, 8] }] } as const; // prettier-ignore
+    const pinned = (pinning: string | null): string[] =>
+      planItems({ ...drawing, project: { ...project, pictures: [picture] }, pinning }).flatMap((i) => (i.id.startsWith('pinned') ? [`${i.look.label ?? ''} ${(i.geometry as OlPoint).getCoordinates().join()}`] : [])); // prettier-ignore
+    expect([pinned('air'), pinned(null), pinned('other')]).toEqual([['1 5,6', '2 7,8'], [], []]);
   });
   it('redraws only what changed', () => {
     const changed = { ...project, options: [{ ...project.options[0], works: [SWALE, { ...SILL, atM: 60 } as typeof SILL] }] };

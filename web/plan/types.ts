@@ -35,4 +35,6 @@ export interface Drawing {
   readonly levelText: (levelM: number) => string;
   readonly flowText: (m3s: number) => string;
   readonly showPegs: boolean;
+  /** The picture whose places are being pinned: those found already are marked. */
+  readonly pinning?: string | null;
 }
