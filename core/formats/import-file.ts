@@ -20,8 +20,8 @@ import { parseJson } from './project-file.ts';
 import { groundOfShapes } from './shape-ground.ts';
 import { isGauge, readGauge } from './gauge-csv.ts';
 import { isRain, readRainTable } from './rain-csv.ts';
-import { type PointsSaid, isSurvey, readSurvey } from './survey-csv.ts';
-import { isPlaced, pointSheet, tableOf } from './point-table.ts';
+import { type PointsSaid, isNamedInFull, isSurvey, readSurvey } from './survey-csv.ts';
+import { pointSheet, tableOf } from './point-table.ts';
 import { readShapefile } from './shapefile.ts';
 import { textOf } from './text.ts';
 import { withBeside } from './tiff-beside.ts';
@@ -80,11 +80,11 @@ export async function importFile(file: InputFile, how: ImportHow = {}): Promise<
 /** @throws UserError that asks, where only a guess would tell what is in a table of points. */
 function askOf(rows: readonly Row[], name: string): void {
   const { columns } = tableOf(rows, name);
-  const isNamed = isSurvey(sheetOf(rows, name));
+  const isNamed = isNamedInFull(sheetOf(rows, name));
   const changes = columns.some(({ holds, codes }) => holds === 'code' && codes.some((one) => one.likely !== 'spot'));
-  if (isNamed && isPlaced(columns.map((c) => c.holds)) && !changes) return;
+  if (isNamed && !changes) return;
   refuseFile(name, 'points.doubtful', {
-    what: isNamed && changes ? 'it has words beside its points' : 'it does not name its columns in the usual words',
+    what: isNamed ? 'it has words beside its points' : 'it does not name its columns in the usual words',
     do: 'Say what they are.',
   });
 }

@@ -59,7 +59,11 @@ export function linesIn(
     if (use === 'runs') {
       if (row > 0 && codeKey(texts[row - 1]) === key) runs[runs.length - 1].push(row);
       else runs.push([row]);
-    } else if (use === 'line' || use === 'outline') one.set(key, [...(one.get(key) ?? []), row]);
+    } else if (use === 'line' || use === 'outline') {
+      const known = one.get(key);
+      if (known) known.push(row);
+      else one.set(key, [row]);
+    }
   });
   const of = (use: CodeUse): number[][] => [...one].flatMap(([key, rows]) => (said.get(key) === use ? [rows] : []));
   const [lines, rings] = [[...of('line'), ...runs].filter((rows) => rows.length > 1), of('outline').filter((rows) => rows.length > 2)];

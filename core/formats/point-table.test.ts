@@ -122,6 +122,7 @@ describe('ground of points with codes', () => {
 
   it.each([
     ['a code that is not there', { codes: { KERB: 'line' } }, /no point of it bears the code "kerb".*Say what its codes are: spot, BED, ROOF, EXTENT/s],
+    ['codes where no column holds any', { columns: ['x', 'y', 'z', 'none'], codes: { bed: 'line' } }, /none of its columns holds words/],
     ['two columns of levels', { columns: ['x', 'z', 'z', 'code'] }, /its columns are said to be x, z, z, code/],
     ['no level', { columns: ['x', 'y', 'none', 'code'] }, /One column each holds x, y and z/],
     ['an edge that goes round nothing', { codes: { bed: 'outline', extent: 'spot' } }, /the edge of the survey holds no whole cell/],
@@ -142,6 +143,7 @@ describe('ground of points with codes', () => {
     expect(await asked(lines)).toBe('points.doubtful');
     expect(await asked(grid)).toBe('points.doubtful');
     expect(await asked(['rechts,hoch,hoehe', ...grid])).toBe('points.doubtful');
+    expect(await asked(['x,y,hoehe', ...grid])).toBe('points.doubtful');
     expect(await asked(['x,y,z', ...grid])).toBe('terrain');
     expect(await asked(['x,y,z,code', ...grid.map((row) => `${row},fence`)])).toBe('terrain');
     expect(await asked(['a,b', '1,2', '3,4'])).toBe('csv.columns');

@@ -45,22 +45,34 @@ function columnsSaid(said: readonly Holds[], { file }: Sheet): Columns {
   return { x: at(isGeographic ? 'lon' : 'x'), y: at(isGeographic ? 'lat' : 'y'), z: at('z'), code: at('code'), isGeographic };
 }
 
-/** Columns by their names. @throws UserError where these do not place a point. */
-function columnsNamed(sheet: Sheet): Columns {
+/** Whether the names of columns alone say where each point is, and how high. */
+export const isNamedInFull = (sheet: Sheet): boolean => columnsByName(sheet) !== null;
+
+/** Columns by their names; null where these do not place a point. */
+function columnsByName(sheet: Sheet): Columns | null {
   const z = columnOf(sheet, Z);
   const [lat, lon, x, y] = [columnOf(sheet, LAT), columnOf(sheet, LON), columnOf(sheet, X), columnOf(sheet, Y)];
   const isGeographic = lat >= 0 && lon >= 0;
-  if (z < 0 || (!isGeographic && (x < 0 || y < 0)))
+  if (z < 0 || (!isGeographic && (x < 0 || y < 0))) return null;
+  return { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z, code: columnOf(sheet, CODE), isGeographic };
+}
+
+/** @throws UserError where the names of columns do not place a point. */
+function columnsNamed(sheet: Sheet): Columns {
+  return (
+    columnsByName(sheet) ??
     refuseFile(sheet.file, 'csv.columns', {
       what: `its header is "${sheet.headers.join(', ')}"`,
       line: 1,
       do: 'Name the columns x, y, z (metres) or lat, lon, z.',
-    });
-  return { x: isGeographic ? lon : x, y: isGeographic ? lat : y, z, code: columnOf(sheet, CODE), isGeographic };
+    })
+  );
 }
 
 /** Without the points that are said to be no ground, and what the codes of the others make of them. */
 function coded(sheet: Sheet, code: number, { uses, notes }: { readonly uses: CodeUses; readonly notes: string[] }): { readonly sheet: Sheet; readonly uses: CodeUses } {
+  if (code < 0 && Object.keys(uses).length > 0)
+    refuseFile(sheet.file, 'survey.code', { what: 'none of its columns holds words for what was read', do: 'Say which column does, or leave the words out.' });
   if (code < 0) return { sheet, uses: {} };
   const said = new Map(Object.entries(uses).map(([name, use]) => [codeKey(name), use]));
   const met = codesOf(sheet.rows.map((cells) => cells[code]));
