@@ -1,12 +1,14 @@
 // What runs in the page itself: sent there as it is written, it can use nothing that stands outside it.
 
-/** Every step is undone, one after the other as they are drawn. */
+/** Every step is undone, one after the other as they are drawn, and worked out: figures of before would else be taken for those of now. */
 export async function undoAll(): Promise<void> {
   const button = (): HTMLButtonElement | null => document.querySelector('button[aria-label="Undo"]');
   for (let undo = button(); undo && !undo.disabled; undo = button()) {
     undo.click();
     await new Promise((resolve) => setTimeout(resolve, 30));
   }
+  for (let looks = 0; looks < 600 && document.querySelector('[aria-busy="true"]'); looks++)
+    await new Promise((resolve) => setTimeout(resolve, 50));
 }
 
 /** Ends when the page itself has let so much time go by that the next click makes no double click, however busy it was. */

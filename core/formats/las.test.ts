@@ -84,6 +84,8 @@ describe('a point cloud', () => {
     expect(await refusal(with_((v) => v.setFloat64(131, NaN, true)))).toMatch(/no number/);
     // Ten times as large as it says: outside of its own box.
     expect(await refusal(with_((v) => v.setFloat64(131, 0.1, true)))).toMatch(/^las\.box some of its points lie outside the box it says they lie in, 499999\.7 to 500043\.8 east/);
+    const stray = { x: W + 1, y: S + 1, z: -3000, kind: 2 };
+    expect(await refusal(lasOf(cloud({ points: [...onPlane(2), stray] })))).toMatch(/^survey\.level a level of -3000 m is far from all the others/);
     expect(await refusal(new TextEncoder().encode('LASF but no more'))).toMatch(/^las\.spoilt .*does not begin as one/);
   });
 

@@ -127,9 +127,10 @@ export async function readLas({ name, bytes }: InputFile, how: { readonly crs: s
   const { z } = ground;
   if (perLevel !== null) for (let k = 0; k < z.length; k++) z[k] *= perLevel;
   else asSaid(z, { said: how.levelsIn, isPlanInFeet: 'from' in system && !system.from.isDegrees, file: name, notes });
-  const { apart } = oddLevels(Float64Array.from(z));
-  if (apart.length > 0)
-    refuseFile(name, 'survey.level', { what: `a level of ${z[apart[0]]} m is far from all the others, or from any ground on earth`, do: 'Have the cloud cleaned of stray points.' });
+  const { marks, apart } = oddLevels(Float64Array.from(z));
+  const [odd] = [...apart, ...marks];
+  if (odd !== undefined)
+    refuseFile(name, 'survey.level', { what: `a level of ${z[odd]} m is far from all the others, or from any ground on earth`, do: 'Have the cloud cleaned of stray points.' });
   const { points: few, sideM } = thinned(ground, unitOf(system));
   const { points, crs } = await inMetres(few, { system, wanted: how.crs, file: name, notes });
   notes.push(`Of ${header.count} points ${ground.x.length} are ground; they were thinned to ${points.x.length}, one in each square of ${Number(sideM.toFixed(2))} m.`);

@@ -50,11 +50,11 @@ const LONG: ReadonlySet<Stage> = new Set(['works', 'levels', 'storm']);
 /** The stage's answer in one sentence, and what has just happened. */
 export function Verdict({ stage }: { readonly stage: Stage }): ReactNode {
   const project = useProject();
-  const { result, isStopped, progress } = useAppPick('result', 'isStopped', 'progress');
+  const { result, isStopped, isComputing, progress } = useAppPick('result', 'isStopped', 'isComputing', 'progress');
   const Says = STAGE_UI.find((s) => s.id === stage)?.Says;
   return (
     <div>
-      <Bar $isLong={LONG.has(stage)} data-testid="verdict" role="status" aria-live="polite">
+      <Bar $isLong={LONG.has(stage)} data-testid="verdict" role="status" aria-live="polite" aria-busy={isComputing}>
         <p>
           {isStopped ? 'Stopped: what is shown may be of before your last change.' : null}
           {result === null && !isStopped
