@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import { Dialog, Heading } from 'react-aria-components';
-import { Button, Choose, Fact, Inline, Muted, FileSheet, Quantity, Row, Shade } from '../kit/index.ts';
+import { Heading } from 'react-aria-components';
+import { Button, Choose, Fact, Inline, Muted, FileQuestion, Quantity, Row } from '../kit/index.ts';
 import { useFormat } from './selectors.ts';
 import type { MarksShift } from '#core/terrain';
 import type { Met } from '../workers/protocol.ts';
@@ -100,10 +100,8 @@ export function GroundsDialog(): ReactNode {
   const asked = useApp((s) => s.twoGrounds);
   if (!asked) return null;
   return (
-    <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
-      <FileSheet $width={560}>
-        <Dialog>{asked.met ? <Meeting {...asked} met={asked.met} /> : <Apart {...asked} />}</Dialog>
-      </FileSheet>
-    </Shade>
+    <FileQuestion width={560} onLeave={() => close(null)}>
+      {asked.met ? <Meeting {...asked} met={asked.met} /> : <Apart {...asked} />}
+    </FileQuestion>
   );
 }

@@ -1,9 +1,9 @@
 import { type CSSProperties, type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
-import { Dialog, Heading, Label } from 'react-aria-components';
+import { Heading, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import { MAX_CELLS, type Part, extentOfCells } from '#core/terrain';
 import { formatNumber } from '#core/units';
-import { Button, Choose, Fact, Figure, Inline, Muted, NumberRow, FileSheet, Shade } from '../kit/index.ts';
+import { Button, Choose, Fact, Figure, Inline, Muted, NumberRow, FileQuestion } from '../kit/index.ts';
 import type { Looked } from '../workers/protocol.ts';
 import type { LookedOver } from './asked.ts';
 import { runJob } from './jobs.ts';
@@ -244,12 +244,8 @@ export function PartDialog(): ReactNode {
   const asked = useApp((s) => s.lookedOver);
   if (!asked) return null;
   return (
-    <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
-      <FileSheet $width={900}>
-        <Dialog>
-          <Asked {...asked} />
-        </Dialog>
-      </FileSheet>
-    </Shade>
+    <FileQuestion width={900} onLeave={() => close(null)}>
+      <Asked {...asked} />
+    </FileQuestion>
   );
 }

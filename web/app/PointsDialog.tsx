@@ -1,9 +1,9 @@
 import { useState, type ReactNode } from 'react';
-import { Dialog, Heading } from 'react-aria-components';
+import { Heading } from 'react-aria-components';
 import styled from 'styled-components';
 import { CODE_USES, HOLDS, type CodeUse, type Holds, type LevelUnit, type PointColumn, isPlaced } from '#core/formats';
 import { formatNumber } from '#core/units';
-import { Button, Choose, FileSheet, Inline, Muted, Row, Shade } from '../kit/index.ts';
+import { Button, Choose, FileQuestion, Inline, Muted, Row } from '../kit/index.ts';
 import type { PointsAsked } from './asked.ts';
 import { useApp } from './store.ts';
 
@@ -175,12 +175,8 @@ export function PointsDialog(): ReactNode {
   const asked = useApp((s) => s.pointsAsked);
   if (!asked) return null;
   return (
-    <Shade isOpen onOpenChange={(isOpen) => !isOpen && close(null)} isDismissable>
-      <FileSheet $width={820}>
-        <Dialog>
-          <Question key={asked.file.name} {...asked} />
-        </Dialog>
-      </FileSheet>
-    </Shade>
+    <FileQuestion width={820} onLeave={() => close(null)}>
+      <Question key={asked.file.name} {...asked} />
+    </FileQuestion>
   );
 }

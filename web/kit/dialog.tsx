@@ -1,4 +1,5 @@
-import { Modal, ModalOverlay } from 'react-aria-components';
+import type { ReactNode } from 'react';
+import { Dialog, Modal, ModalOverlay } from 'react-aria-components';
 import styled from 'styled-components';
 
 /** What darkens the page under a question. */
@@ -36,3 +37,14 @@ export const FileSheet = styled(OverSheet)<{ $width: number }>`
     overflow-wrap: anywhere;
   }
 `;
+
+/** A question about a file over the page, so wide; left by a click beside it, or by Escape. */
+export function FileQuestion({ width, onLeave, children }: { readonly width: number; readonly onLeave: () => void; readonly children: ReactNode }): ReactNode {
+  return (
+    <Shade isOpen onOpenChange={(isOpen) => !isOpen && onLeave()} isDismissable>
+      <FileSheet $width={width}>
+        <Dialog>{children}</Dialog>
+      </FileSheet>
+    </Shade>
+  );
+} // prettier-ignore
