@@ -66,6 +66,9 @@ describe('a point cloud', () => {
     expect(laid.crs).toMatch(/^EPSG:326\d\d$/);
     expect(Math.abs(laid.grid.nrows * laid.grid.cellM - 44)).toBeLessThan(4);
     expect(await refusal(lasOf(cloud({ keys: [[1024, 1]] })))).toMatch(/^crs\.unknown/);
+    // In degrees by its own word, and no place on earth.
+    expect(await refusal(lasOf(cloud({ keys: [[1024, 2], [2048, 4326]] })))).toMatch(/^las\.nowhere its points lie nowhere on earth/);
+    expect(await refusal(lasOf(cloud({ keys: [[1024, 2], [2048, 4230]] })))).toMatch(/^crs\.datum/);
   });
 
   it('packed, cut short, or saying of itself what is not so, is refused in words', async () => {

@@ -81,6 +81,15 @@ describe('a TIFF with a world file and a .prj beside it', () => {
     const feet = UTM.replace('WGS_1984_UTM_Zone_33N', 'of our own').replace('UNIT["Meter",1]', 'UNIT["Foot_US",0.3048006096012192]');
     expect(await refusal(zipOf([], { tfw: WORLD, prj: feet }))).toMatch(/^prj\.tiff its \.prj says places in of our own/);
     expect(await refusal(zipOf([], { prj: UTM }))).toMatch(/^geotiff\.no-position/);
+    // Of the form for files over 4 GB: one directory of one tag.
+    const large = new Uint8Array(64);
+    const view = new DataView(large.buffer);
+    [0x4949, 43, 8, 0].forEach((v, k) => view.setUint16(2 * k, v, true));
+    view.setBigUint64(8, 16n, true);
+    view.setBigUint64(16, 1n, true);
+    [256, 3].forEach((v, k) => view.setUint16(24 + 2 * k, v, true));
+    view.setBigUint64(28, 1n, true);
+    expect(await refusal(zipSync({ 'a.tif': large, 'a.tfw': text(WORLD) }))).toMatch(/^geotiff\.large it is of the form for files over 4 GB/);
   });
 
   it('a matrix of its own that turns it, or has it stand on its head, is refused, never read as north up', async () => {
