@@ -28,7 +28,7 @@ describe('a table of points', () => {
     const said = ['--columns', 'x,y,z,code', '--codes', 'bank=line,pole=leave'];
     const { minM, warnings } = await run<{ minM: number; warnings: string[] }>('import', points, ...said);
     expect(minM).toBeGreaterThan(100);
-    expect(warnings.join(' ')).toMatch(/1 points that are no ground were left out: pole\..*No triangle crosses its 1 line/);
+    expect(warnings.join(' ')).toMatch(/1 point that is no ground was left out: pole\..*No triangle crosses its 1 line/);
     expect(await refusal('import', points)).toBe('csv.columns');
     const bad = [['--columns', 'x,y,up'], ['--columns', 'x,y,z,code', '--codes', 'bank'], ['--columns', 'x,y,z,code', '--codes', 'bank=wall'], ['--columns', 'x,x,z,code']]; // prettier-ignore
     expect(await Promise.all(bad.map((words) => refusal('import', points, ...words)))).toEqual(['cli.columns', 'cli.codes', 'cli.codes', 'csv.columns']); // prettier-ignore

@@ -166,7 +166,7 @@ export function broughtIn(open: () => Bench): void {
       await v.press('Put it in place of the ground');
       await v.reads(
         'body',
-        /ditch\.csv is in\. 1 points that are no ground were left out: dach.*No triangle crosses its 1 line: \d+ places were put along them/,
+        /ditch\.csv is in\. 1 point that is no ground was left out: dach.*No triangle crosses its 1 line: \d+ places were put along them/,
       );
       await v.verdict(/runs from 9\.0\d m to (9\.9\d|10\.00) m/);
       expect(v.errors).toEqual([]);

@@ -1,5 +1,6 @@
 // Point clouds as LAS, unpacked: points told to be ground are thinned and joined into a surface.
 // Layout by ASPRS, LAS Specification 1.4 (R15), tables 3 (header), 7 to 20 (points) and section on variable length records; from memory.
+import type { Point } from '../geometry/index.ts';
 import { fromLonLat, requireCrs, toLonLat, utmCodeFor } from './crs.ts';
 import { type LevelUnit, asSaid, looksLikeDegrees } from './grid-limits.ts';
 import { type ImportedTerrain, type InputFile, refuseFile } from './imported.ts';
@@ -88,10 +89,9 @@ function thinned({ x, y, z }: LasPoints, unitM: number): { readonly points: LasP
 
 /** Places laid flat in a system in metres; as they are where they lie in one already and no other is wanted. */
 async function inMetres(points: LasPoints, { system, wanted, file, notes }: { readonly system: LasSystem; readonly wanted: string | null; readonly file: string; readonly notes: string[] }): Promise<{ readonly points: LasPoints; readonly crs: string | null }> {
-  const own = 'crs' in system ? system.crs : null;
-  if (own && (wanted === null || wanted === own.code)) return { points, crs: own.code };
   if ('none' in system) return { points, crs: wanted };
-  const toDegrees = own ? (place: readonly [number, number]) => toLonLat(own, place) : 'from' in system ? system.from.toLonLat : (place: readonly [number, number]) => place;
+  if ('crs' in system && (wanted === null || wanted === system.crs.code)) return { points, crs: system.crs.code };
+  const toDegrees = 'from' in system ? system.from.toLonLat : (place: Point) => toLonLat(system.crs, place);
   const lonLats = Array.from(points.x, (x, k) => toDegrees([x, points.y[k]]));
   if (!lonLats.every(([lon, lat]) => Math.abs(lon) <= 180 && Math.abs(lat) <= 84))
     refuseFile(file, 'las.nowhere', { what: 'its points lie nowhere on earth in the system it names', do: 'Check its system, or export it in metres.' });
@@ -121,7 +121,7 @@ export async function readLas({ name, bytes }: InputFile, how: { readonly crs: s
   inItsBox(ground, header, name);
   const notes: string[] = [];
   const system = await systemOfLas(header, bytes, { file: name, notes });
-  const perLevel = 'levelM' in system ? system.levelM : null;
+  const perLevel = system.levelM;
   if ('none' in system && looksLikeDegrees({ cell: 0, west: header.box[0][0], south: header.box[1][0] }) && header.box[0][1] - header.box[0][0] < MOST_DEGREES)
     refuseFile(name, 'crs.degrees', { what: 'its places are degrees, though it does not say so', do: 'Export it again with its system, or in metres.' });
   const { z } = ground;

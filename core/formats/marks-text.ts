@@ -8,6 +8,10 @@ import { refuseLines } from './imported.ts';
 const MOST_MARKS = 200;
 const NAMED_IN = 'marks';
 
+/** Without the empty cells some programs end their lines with. */
+const withoutTail = (cells: readonly string[]): readonly string[] =>
+  cells.slice(0, cells.length - [...cells].reverse().findIndex((cell) => cell !== ''));
+
 /** "Old well 500 600 12.5": what comes before the first number is the name. */
 function spaced(line: string): readonly string[] {
   const words = line.split(/\s+/);
@@ -23,16 +27,17 @@ export function readMarks(text: string, decimal?: DecimalMark): readonly Mark[] 
   const { rows } = readTable({ name: NAMED_IN, bytes: new TextEncoder().encode(text) }, decimal);
   // Words parted by spaces alone come as one.
   const lines = rows.map(({ cells, line }) => ({
-    words: (cells.length === 1 ? spaced(cells[0]) : cells).filter((cell, k) => cell !== '' || k === 0),
+    words: cells.length === 1 ? spaced(cells[0]) : withoutTail(cells),
     line,
   }));
   const isHeader = lines[0].words.every((cell) => Number.isNaN(numberIn(cell)));
   const read = (isHeader ? lines.slice(1) : lines).map(({ words, line }) => {
     const isNamed = Number.isNaN(numberIn(words[0]));
-    const figures = (isNamed ? words.slice(1) : words).map((cell) => numberIn(cell));
+    // A level left empty between others is one that nobody gave; a place left empty is none.
+    const figures = (isNamed ? words.slice(1) : words).map((cell, k) => (cell === '' && k >= 2 ? null : numberIn(cell)));
     return { name: isNamed && words[0] !== '' ? words[0].slice(0, 40) : `Mark ${line}`, figures, line };
   });
-  const wrong = read.filter(({ figures }) => figures.length < 2 || figures.length > 4 || figures.some((v) => Number.isNaN(v)));
+  const wrong = read.filter(({ figures }) => figures.length < 2 || figures.length > 4 || figures.some((v) => v !== null && Number.isNaN(v)));
   if (wrong.length > 0 || read.length === 0 || read.length > MOST_MARKS)
     refuseLines(
       (wrong.length > 0 ? wrong : [{ line: 1, figures: [] }]).map(({ line }) => ({
@@ -42,5 +47,5 @@ export function readMarks(text: string, decimal?: DecimalMark): readonly Mark[] 
         do: 'Write a name, easting, northing, the level in the ground, and the level by the survey where it was read; all in metres.',
       })),
     );
-  return read.map(({ name, figures: [x, y, groundM, surveyM] }) => ({ name, at: [x, y] as const, groundM: groundM ?? null, surveyM: surveyM ?? null }));
+  return read.map(({ name, figures: [x, y, groundM, surveyM] }) => ({ name, at: [Number(x), Number(y)] as const, groundM: groundM ?? null, surveyM: surveyM ?? null }));
 } // prettier-ignore

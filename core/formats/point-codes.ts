@@ -13,11 +13,14 @@ export interface Code {
   readonly likely: CodeUse;
 }
 
-/** Words for what a surface breaks along, for where a survey ends, and for what stands above the ground. */
+/**
+ * Words for what a surface breaks along, for where a survey ends, and for what stands above the ground. What may be either is a single
+ * level until somebody says: a gutter is a roof's or a road's, an invert a ditch's or a pipe's.
+ */
 const BREAKS =
-  /^(bl|brk|break(line)?|tob|toe|top|crest|crown|ridge|drain|ditch|gully|thalweg|invert|bed|channel|creek|stream|edge|eop|kerb|curb|bank|wall|track|road|cl)(?![a-z])/i;
+  /^(bl|brk|break(line)?|tob|toe|top|crest|crown|ridge|drain|ditch|gully|thalweg|bed|channel|creek|stream|edge|eop|kerb|curb|bank|wall|track|road|cl)(?![a-z])/i;
 const ENDS = /^(outline|boundary|bdy|limit|extent|perimeter|end of survey)(?![a-z])/i;
-const ABOVE = /^(roof|eaves?|gutter|pole|wire|canopy|tree ?top|chimney)s?(?![a-z])/i;
+const ABOVE = /^(roof|eaves?|pole|wire|canopy|tree ?top|chimney)s?(?![a-z])/i;
 /** So many points in a row on the whole are a line walked from end to end. */
 const RUN = 3;
 

@@ -71,6 +71,8 @@ describe('what words make of points', () => {
     // Five points in two runs are fewer than three a run: one line through all.
     expect(codesOf(['toe', 'toe', 'x', 'toe', 'toe', 'toe'])[0].likely).toBe('line');
     expect(codesOf(['topsoil', 'topsoil'])[0].likely).toBe('spot');
+    // On a roof or along a road, of a ditch or of a pipe: nobody knows.
+    expect(codesOf(['gutter', 'gutter', 'invert', 'invert']).map((c) => c.likely)).toEqual(['spot', 'spot']);
   });
 
   it('lines follow the order of the file, through all points of a code or a run of them', () => {
@@ -91,7 +93,7 @@ describe('ground of points with codes', () => {
   it('breaks along its lines, ends at its edge, and leaves out what is no ground', async () => {
     const { grid, notes } = await read(lines);
     const said = notes.join(' ');
-    expect(said).toMatch(/1 points that are no ground were left out: ROOF/);
+    expect(said).toMatch(/1 point that is no ground was left out: ROOF/);
     expect(said).toMatch(/70 points were joined.*No triangle crosses its 1 line: \d+ places were put along them.*It ends at the edge that was read/);
     for (let x = 12; x <= 88; x += 0.5) expect(levelAt(grid, [x, 10])).toBeLessThan(9.06);
     expect([levelAt(grid, [5, 10]), levelAt(grid, [50, 1])]).toEqual([NaN, NaN]);
@@ -158,9 +160,11 @@ describe('marks known in two grounds, as typed', () => {
       { name: 'Mark 4', at: [520, 620], groundM: null, surveyM: null },
     ]);
     expect(readMarks('A 1 2 3\nB 4 5 6').map((m) => m.name)).toEqual(['A', 'B']);
+    // A level left empty stays so: the next is not taken for it.
+    expect(readMarks('A,1,2,,3\nB,4,5,6,').map((m) => [m.groundM, m.surveyM])).toEqual([[null, 3], [6, null]]); // prettier-ignore
   });
 
-  it.each(['BM1,500', 'BM1,500,600,12,13,14', 'BM1,500,x', 'name,east,north'])('refuses "%s"', (text) => {
+  it.each(['BM1,500', 'BM1,500,600,12,13,14', 'BM1,500,x', 'BM1,,600,12', 'name,east,north'])('refuses "%s"', (text) => {
     expect(() => readMarks(text)).toThrow(/it is no mark|fewer/);
   });
 });

@@ -85,7 +85,7 @@ function coded(sheet: Sheet, code: number, { uses, notes }: { readonly uses: Cod
   const all = Object.fromEntries(met.map((one) => [codeKey(one.code), said.get(codeKey(one.code)) ?? one.likely]));
   const rows = sheet.rows.flatMap((cells, row) => (all[codeKey(cells[code])] === 'leave' ? [] : [row]));
   const left = sheet.rows.length - rows.length;
-  if (left > 0) notes.push(`${left} points that are no ground were left out: ${met.filter((one) => all[codeKey(one.code)] === 'leave').map((one) => one.code).join(', ')}.`);
+  if (left > 0) notes.push(`${left === 1 ? '1 point that is no ground was' : `${left} points that are no ground were`} left out: ${met.filter((one) => all[codeKey(one.code)] === 'leave').map((one) => one.code).join(', ')}.`);
   return { sheet: { ...sheet, rows: rows.map((row) => sheet.rows[row]), lineOf: (k) => sheet.lineOf(rows[k]) }, uses: all };
 } // prettier-ignore
 

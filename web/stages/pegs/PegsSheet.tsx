@@ -128,7 +128,7 @@ export function PegsSheet(): ReactNode {
                     <td className="place">{place(p.x)}</td>
                     <td className="place">{place(p.y)}</td>
                     <td>{n(p.groundM)}</td>
-                    {isSaid && <td>{typeof p.groundKnownM === 'number' ? format(p.groundKnownM, 'difference') : ''}</td>}
+                    {isSaid && <td>{n(p.groundKnownM ?? null)}</td>}
                     <td>{n(p.cutM)}</td>
                     <td>
                       <strong>{staff(p.staffM)}</strong>
