@@ -45,6 +45,7 @@ export interface Outlet {
   readonly name: string;
   /** sill, rated: ways out that were made · bank: a crest that is passed · joint: a way between stores that runs both ways. */
   readonly kind: 'sill' | 'rated' | 'bank' | 'joint';
+  /** From where on it lets anything out: at this level of its store and under it nothing runs out by it. */
   readonly levelM: number;
   /** The decision that is a crest's level, by dotted path in its work; left out where nobody set it, or only how much it stands over something. */
   readonly levelBy?: string;

@@ -39,18 +39,29 @@ export function nearestOnSegment(p: Point, a: Point, b: Point): { t: number; dis
   return { t, distanceM: distance(p, [a[0] + t * dx, a[1] + t * dy]) };
 }
 
-/** Nearest place on a line: distance along it and distance from it [m]. */
+/** Nearest place on a line: distance along it and distance from it [m]. Written out: it is asked of every way for every thing near it. */
 export function nearestOnLine(p: Point, line: Line): { atM: number; distanceM: number } {
-  let best = { atM: 0, distanceM: line.length === 1 ? distance(p, line[0]) : Infinity };
+  const [x, y] = p;
+  let atM = 0;
+  let nearest = line.length === 1 ? (x - line[0][0]) ** 2 + (y - line[0][1]) ** 2 : Infinity;
   let walked = 0;
   for (let i = 1; i < line.length; i++) {
-    const [a, b] = [line[i - 1], line[i]];
-    const { t, distanceM } = nearestOnSegment(p, a, b);
-    const piece = distance(a, b);
-    if (distanceM < best.distanceM) best = { atM: walked + t * piece, distanceM };
+    const [ax, ay] = line[i - 1];
+    const dx = line[i][0] - ax;
+    const dy = line[i][1] - ay;
+    const squared = dx * dx + dy * dy;
+    const t = squared === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / squared));
+    const offX = x - (ax + t * dx);
+    const offY = y - (ay + t * dy);
+    const piece = Math.sqrt(squared);
+    const off = offX * offX + offY * offY;
+    if (off < nearest) {
+      nearest = off;
+      atM = walked + t * piece;
+    }
     walked += piece;
   }
-  return best;
+  return { atM, distanceM: Math.sqrt(nearest) };
 }
 
 /** The part of a line between two distances along it, in the order asked for. */

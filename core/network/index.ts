@@ -1,7 +1,10 @@
 // Stores and outlets coupled: where overflow goes and what a storm does to every store on the way.
 export * from './links.ts';
 export * from './pool.ts';
+export * from './runs.ts';
+export * from './joint.ts';
 export * from './joined.ts';
+export * from './arrivals.ts';
 export * from './order.ts';
 export * from './route.ts';
 export * from './empty.ts';

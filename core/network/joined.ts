@@ -1,54 +1,26 @@
 // Stores whose levels hang on each other (joints, drowned outlets), solved together each step by Newton's method.
 import { rootOf } from '../hydraulics/index.ts';
-import { type Pool, shareAtEnd } from './pool.ts';
-import { type Pattern, clear, eliminate, patternOf } from './sparse.ts';
-
-/** A way between two pools of one group: flow by both levels, positive from `a` to `b`. */
-export interface Joint {
-  readonly a: number;
-  readonly b: number;
-  /** Its place among the outlets of `a`. */
-  readonly outlet: number;
-  readonly flowAt: (aM: number, bM: number) => number;
-}
-
-/** Difference of levels under which a joint's flow falls off in a straight line: root laws are infinitely steep at nothing [m]. */
-const STRAIGHT_M = 0.005;
-
-/** A joint's law made straight where levels are nearly equal. */
-export function straightened(law: (upM: number, downM: number) => number): (upM: number, downM: number) => number {
-  return (upM, downM) => {
-    const difference = upM - downM;
-    if (difference >= STRAIGHT_M || difference <= -STRAIGHT_M) return law(upM, downM);
-    const high = Math.max(upM, downM);
-    const whole = difference >= 0 ? law(high, high - STRAIGHT_M) : law(high - STRAIGHT_M, high);
-    return (whole * Math.abs(difference)) / STRAIGHT_M;
-  };
-}
-
-/** Depth over which a store's joints come to their full flow, so that an empty one gives nothing [m]. */
-const FULL_JOINT_M = 0.01;
-
-/** A joint's law that takes nothing from the store on either side that has nothing. */
-export function fromWater(
-  law: (upM: number, downM: number) => number,
-  floors: readonly [aM: number, bM: number],
-): (upM: number, downM: number) => number {
-  return (upM, downM) => {
-    const q = law(upM, downM);
-    const depth = q >= 0 ? upM - floors[0] : downM - floors[1];
-    return depth >= FULL_JOINT_M ? q : (q * Math.max(0, depth)) / FULL_JOINT_M;
-  };
-}
+import type { Joint } from './joint.ts';
+import { newMove, shareAtEnd } from './move.ts';
+import type { Pool } from './pool.ts';
+import { type Pattern, eliminate, patternOf } from './sparse.ts';
 
 const FEEL_M = 1e-6;
+/** Levels nearer than this to where a law was read are taken along its slope there [m]. */
+const SAME_M = 5e-7;
+/** Levels that moved less tell nothing of how a law answers [m]. */
+const LEAST_MOVE_M = 1e-7;
+/** What a look has to find less of the miss for how laws answer to be near enough. */
+const WELL = 8;
 const MOST_NEWTON = 40;
 const MOST_SWEEPS = 100;
 /** Farthest one Newton step moves a level [m]. */
 const LONGEST_MOVE_M = 0.5;
 
-/** Share of the water at hand by which a step's volumes may miss: water is kept by what is moved, so only levels feel it. */
-const CLOSE = 1e-8;
+/** How far levels may be from where a step's volumes ask for them [m]: water is kept by what is moved, so only levels feel it. */
+const CLOSE_M = 5e-7;
+/** A miss is told as so much level over no less water than this [m2]. */
+const LEAST_SURFACE_M2 = 0.05;
 
 /** A group being solved. Levels, targets and residuals are by place in the group. */
 export class JoinedGroup {
@@ -56,127 +28,259 @@ export class JoinedGroup {
   private readonly targets: Float64Array;
   private readonly later: Float64Array;
   private readonly residual: Float64Array;
-  private readonly rows: Float64Array;
   private readonly brought: Float64Array;
   private readonly trial: Float64Array;
+  private readonly floors: Float64Array;
+  private readonly surfaces: Float64Array;
+  /** What a miss of a pool's volume is in level, about [1/m2]. */
+  private readonly weights: Float64Array;
+  private readonly values: Float64Array;
+  private readonly moves: Float64Array;
   /** What each pool lets out and each joint carries at the levels looked at last [m3/s]. */
   private readonly out: Float64Array;
   private readonly ran: Float64Array;
+  private readonly volumes: Float64Array;
+  /** The same where laws were read last, and at which levels that was; NaN before the first time. */
+  private readonly levelAt: Float64Array;
+  private readonly volumeAt: Float64Array;
+  private readonly outAt: Float64Array;
+  private readonly ranAt: Float64Array;
+  private readonly atA: Float64Array;
+  private readonly atB: Float64Array;
+  /** The same at the levels the one looked at last was come to from. */
+  private readonly outThen: Float64Array;
+  private readonly ranThen: Float64Array;
+  /** How fast each joint answers to the levels of both its stores, and each pool's own ways out to its own, as felt last [m2/s]. */
+  private readonly perA: Float64Array;
+  private readonly perB: Float64Array;
+  private readonly perOut: Float64Array;
+  /** At which levels each joint was felt last. */
+  private readonly feltA: Float64Array;
+  private readonly feltB: Float64Array;
+  private isFelt = false;
+  private wasFelt = false;
   /** What each joint carried at the end of the step before [m3/s]. */
   private readonly ranBefore: Float64Array;
-  /** How fast each joint brought levels together, as felt last [1/s], and the share of a step's flow that is taken at its end. */
-  private readonly draws: Float64Array;
+  /** The share of a step's flow that is taken at its end. */
   private readonly ends: Float64Array;
   private readonly isEmpty: Uint8Array;
   private readonly pattern: Pattern;
+  private readonly move = newMove();
+  /** Stores of each joint, and where stands how what one of them holds answers to the level of the other. */
+  private readonly ofA: Int32Array;
+  private readonly ofB: Int32Array;
+  private readonly atAB: Int32Array;
+  private readonly atBA: Int32Array;
 
   constructor(
     readonly pools: readonly Pool[],
     private readonly joints: readonly Joint[],
   ) {
     const n = pools.length;
-    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial, this.out] = Array.from(
-      { length: 7 },
-      () => new Float64Array(n),
+    const byPool = (): Float64Array => new Float64Array(n);
+    const byJoint = (): Float64Array => new Float64Array(joints.length);
+    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial, this.moves, this.surfaces, this.weights] = Array.from(
+      { length: 9 },
+      byPool,
     );
-    this.ran = new Float64Array(joints.length);
-    this.ranBefore = new Float64Array(joints.length);
-    this.draws = new Float64Array(joints.length).fill(Infinity);
-    this.ends = new Float64Array(joints.length);
+    [this.out, this.outThen, this.perOut, this.volumes, this.volumeAt, this.outAt] = Array.from({ length: 6 }, byPool);
+    this.floors = Float64Array.from(pools, (p) => p.floorM);
+    [this.ran, this.ranThen, this.ranBefore, this.ranAt, this.perA, this.perB, this.ends] = Array.from({ length: 7 }, byJoint);
+    this.levelAt = byPool().fill(NaN);
+    [this.atA, this.atB, this.feltA, this.feltB] = Array.from({ length: 4 }, () => byJoint().fill(NaN));
     this.isEmpty = new Uint8Array(n);
-    this.rows = new Float64Array(n * (n + 1));
     this.pattern = patternOf(
       n,
       joints.map(({ a, b }) => [a, b] as const),
     );
+    this.values = new Float64Array(this.pattern.size);
+    const { placeOf } = this.pattern;
+    this.ofA = Int32Array.from(joints, (one) => one.a);
+    this.ofB = Int32Array.from(joints, (one) => one.b);
+    this.atAB = Int32Array.from(joints, ({ a, b }) => placeOf(a, b));
+    this.atBA = Int32Array.from(joints, ({ a, b }) => placeOf(b, a));
   }
 
-  /** Volumes and outflows against what must be, by levels, and what joints carry there; returns the largest miss [m3]. */
+  /** Volumes and outflows against what must be, by levels, and what joints carry there; returns the largest miss, as level [m]. */
   private miss(levels: Float64Array, stepS: number): number {
-    const { pools, joints, residual, targets, later, out, ran, ends, isEmpty } = this;
-    for (let j = 0; j < pools.length; j++) {
-      out[j] = pools[j].outflowAt(levels[j]);
-      residual[j] = pools[j].volumeAt(levels[j]) + later[j] * stepS * out[j] - targets[j];
-    }
-    for (let k = 0; k < joints.length; k++) {
-      const { a, b, flowAt } = joints[k];
-      ran[k] = flowAt(levels[a], levels[b]);
-      residual[a] += ends[k] * stepS * ran[k];
-      residual[b] -= ends[k] * stepS * ran[k];
-    }
+    const { floors, residual, targets, later, out, isEmpty, weights } = this;
+    this.look(levels);
+    for (let j = 0; j < residual.length; j++) residual[j] = this.volumes[j] + later[j] * stepS * out[j] - targets[j];
+    this.carry(stepS);
     let most = 0;
     for (let j = 0; j < residual.length; j++) {
+      const r = residual[j];
       // More asked of a store than it has: it stands at its floor, and gives what there is.
-      isEmpty[j] = residual[j] > 0 && levels[j] <= pools[j].floorM ? 1 : 0;
-      if (isEmpty[j] === 0) most = Math.max(most, Math.abs(residual[j]));
+      isEmpty[j] = r > 0 && levels[j] <= floors[j] ? 1 : 0;
+      if (isEmpty[j] === 0) most = Math.max(most, weights[j] * Math.abs(r));
     }
     return most;
   }
 
-  /** How all misses answer to each level, written into the rows, with the misses themselves behind. */
-  private write(stepS: number): void {
-    const { pools, joints, levels, rows, later, residual, out, ran, ends, draws, isEmpty } = this;
-    const n = pools.length;
-    const width = n + 1;
-    clear(rows, this.pattern);
-    for (let j = 0; j < n; j++) {
-      if (isEmpty[j] === 1) {
-        rows[j * width + j] = 1;
+  /** What pools hold and let out, and what joints carry, at levels: read from their laws where a level is another, else along their slope. */
+  private look(levels: Float64Array): void {
+    const { pools, joints, ofA, ofB, volumes, surfaces, volumeAt, levelAt, out, outAt, perOut, ran, ranAt, atA, atB, perA, perB } = this;
+    for (let j = 0; j < pools.length; j++) {
+      const by = levels[j] - levelAt[j];
+      if (by < SAME_M && by > -SAME_M) {
+        volumes[j] = volumeAt[j] + by * surfaces[j];
+        out[j] = outAt[j] + by * perOut[j];
         continue;
       }
-      const more = pools[j].letsOut ? pools[j].outflowAt(levels[j] + FEEL_M) - out[j] : 0;
-      rows[j * width + j] = pools[j].surfaceAt(levels[j]) + (later[j] * stepS * more) / FEEL_M;
-      rows[j * width + n] = -residual[j];
+      levelAt[j] = levels[j];
+      volumes[j] = volumeAt[j] = pools[j].volumeAt(levels[j]);
+      out[j] = outAt[j] = pools[j].outflowAt(levels[j]);
     }
+    for (let k = 0; k < ofA.length; k++) {
+      const [upM, downM] = [levels[ofA[k]], levels[ofB[k]]];
+      const [byA, byB] = [upM - atA[k], downM - atB[k]];
+      if (byA < SAME_M && byA > -SAME_M && byB < SAME_M && byB > -SAME_M) {
+        ran[k] = ranAt[k] + byA * perA[k] + byB * perB[k];
+        continue;
+      }
+      atA[k] = upM;
+      atB[k] = downM;
+      ran[k] = ranAt[k] = joints[k].flowAt(upM, downM);
+    }
+  }
+
+  /** What joints carry by the end of a step, taken from one store's miss and given to the other's. */
+  private carry(stepS: number): void {
+    const { ofA, ofB, residual, ran, ends } = this;
+    for (let k = 0; k < ofA.length; k++) {
+      const movedM3 = ends[k] * stepS * ran[k];
+      residual[ofA[k]] += movedM3;
+      residual[ofB[k]] -= movedM3;
+    }
+  }
+
+  /** Feels where laws were read last how fast everything answers there. */
+  private feel(): void {
+    const { pools, levelAt, outAt, perOut } = this;
+    for (let j = 0; j < pools.length; j++) {
+      perOut[j] = pools[j].letsOut ? (pools[j].outflowAt(levelAt[j] + FEEL_M) - outAt[j]) / FEEL_M : 0;
+    }
+    this.feelJoints();
+    this.isFelt = true;
+  }
+
+  /** The same of joints alone, of each unless it was felt there already. */
+  private feelJoints(): void {
+    const { joints, ranAt, atA, atB, feltA, feltB, perA, perB } = this;
     for (let k = 0; k < joints.length; k++) {
-      const { a, b, flowAt } = joints[k];
-      if (isEmpty[a] === 1 && isEmpty[b] === 1) continue;
+      const { flowAt } = joints[k];
+      if (feltA[k] === atA[k] && feltB[k] === atB[k]) continue;
       // By the level beyond first: laws keep what they worked out for a level asked last.
-      const perB = (flowAt(levels[a], levels[b] + FEEL_M) - ran[k]) / FEEL_M;
-      const perA = (flowAt(levels[a] + FEEL_M, levels[b]) - ran[k]) / FEEL_M;
-      draws[k] = Math.abs(perA) / pools[a].surfaceAt(levels[a]) + Math.abs(perB) / pools[b].surfaceAt(levels[b]);
-      const [byA, byB] = [ends[k] * stepS * perA, ends[k] * stepS * perB];
+      perB[k] = (flowAt(atA[k], atB[k] + FEEL_M) - ranAt[k]) / FEEL_M;
+      perA[k] = (flowAt(atA[k] + FEEL_M, atB[k]) - ranAt[k]) / FEEL_M;
+      feltA[k] = atA[k];
+      feltB[k] = atB[k];
+    }
+    this.wasFelt = true;
+  }
+
+  /**
+   * Learns how fast everything answers from what it did between two looks: each law by itself, as little as must be along the way
+   * levels went (Broyden's rule, law by law).
+   */
+  private learn(): void {
+    const { ofA, ofB, levels, trial, out, ran, outThen, ranThen, feltA, perA, perB, perOut } = this;
+    for (let j = 0; j < out.length; j++) {
+      const moved = trial[j] - levels[j];
+      if (Math.abs(moved) > LEAST_MOVE_M) perOut[j] = (out[j] - outThen[j]) / moved;
+    }
+    for (let k = 0; k < ofA.length; k++) {
+      const [a, b] = [ofA[k], ofB[k]];
+      const [byA, byB] = [trial[a] - levels[a], trial[b] - levels[b]];
+      const far = byA * byA + byB * byB;
+      if (far < LEAST_MOVE_M * LEAST_MOVE_M) continue;
+      const off = (ran[k] - ranThen[k] - perA[k] * byA - perB[k] * byB) / far;
+      if (off === 0) continue;
+      perA[k] += off * byA;
+      perB[k] += off * byB;
+      feltA[k] = NaN;
+    }
+  }
+
+  /** How all misses answer to each level, written into the system, with the misses themselves on its right. */
+  private write(stepS: number): void {
+    const { pools, ofA, ofB, atAB, atBA, levels, values, moves, surfaces, later, residual, ends, isEmpty, perA, perB, perOut } = this;
+    values.fill(0, pools.length);
+    for (let j = 0; j < pools.length; j++) {
+      const surface = pools[j].surfaceAt(levels[j]);
+      const isOut = isEmpty[j] === 1;
+      surfaces[j] = surface;
+      values[j] = isOut ? 1 : surface + later[j] * stepS * perOut[j];
+      moves[j] = isOut ? 0 : -residual[j];
+    }
+    for (let k = 0; k < ofA.length; k++) {
+      const [a, b] = [ofA[k], ofB[k]];
+      const [byA, byB] = [ends[k] * stepS * perA[k], ends[k] * stepS * perB[k]];
       if (isEmpty[a] === 0) {
-        rows[a * width + a] += byA;
-        rows[a * width + b] += byB;
+        values[a] += byA;
+        values[atAB[k]] += byB;
       }
       if (isEmpty[b] === 0) {
-        rows[b * width + a] -= byA;
-        rows[b * width + b] -= byB;
+        values[atBA[k]] -= byA;
+        values[b] -= byB;
       }
     }
   }
 
-  private newton(stepS: number, close: number): boolean {
-    const { pools, levels, rows, trial } = this;
-    const n = pools.length;
-    const width = n + 1;
+  /** Levels of the next look into `trial`, by a share of the way the system says. */
+  private tryOn(share: number): void {
+    const { floors, levels, trial, moves } = this;
+    for (let j = 0; j < trial.length; j++) trial[j] = Math.max(floors[j], levels[j] + share * moves[j]);
+  }
+
+  /**
+   * Newton's method by how laws answered when last felt, learned on from every look: felt anew only where a look finds much less
+   * than it should.
+   */
+  private newton(stepS: number): boolean {
+    const { levels, trial, moves, out, ran, outThen, ranThen } = this;
     let worst = this.miss(levels, stepS);
-    for (let round = 0; round < MOST_NEWTON && worst > close; round++) {
+    let isFresh = false;
+    for (let round = 0; round < MOST_NEWTON && worst > CLOSE_M; round++) {
+      if (!this.isFelt) {
+        this.feel();
+        isFresh = true;
+      }
       this.write(stepS);
-      if (!eliminate(rows, this.pattern)) return false;
-      let share = 1;
-      for (let j = 0; j < n; j++) share = Math.min(share, LONGEST_MOVE_M / Math.max(1e-12, Math.abs(rows[j * width + n])));
+      if (!eliminate(this.values, moves, this.pattern)) return false;
+      outThen.set(out);
+      ranThen.set(ran);
+      let farthest = 0;
+      for (let j = 0; j < moves.length; j++) farthest = Math.max(farthest, Math.abs(moves[j]));
+      let share = farthest > LONGEST_MOVE_M ? LONGEST_MOVE_M / farthest : 1;
       let better = false;
       for (let halving = 0; halving < 12 && !better; halving++, share /= 2) {
-        for (let j = 0; j < n; j++) trial[j] = Math.max(pools[j].floorM, levels[j] + share * rows[j * width + n]);
+        this.tryOn(share);
         const found = this.miss(trial, stepS);
         better = found < worst;
-        if (better) {
-          worst = found;
-          levels.set(trial);
-        }
+        // Before a shorter way is tried along what was learned, it is felt whether that is true.
+        if (!better && !isFresh) break;
+        if (!better) continue;
+        this.learn();
+        this.isFelt = found < worst / WELL;
+        worst = found;
+        levels.set(trial);
       }
-      if (!better) return false;
+      if (!better && isFresh) return false;
+      if (!better) {
+        this.miss(levels, stepS);
+        this.isFelt = false;
+      }
+      isFresh = false;
     }
-    return worst <= close;
+    return worst <= CLOSE_M;
   }
 
   /** One store after another, each exactly by its neighbours' levels: slow and sure, since no store's level lowers another's. */
-  private sweep(stepS: number, close: number): void {
+  private sweep(stepS: number): void {
     const { pools, joints, levels, targets, later, ends } = this;
     for (let round = 0; round < MOST_SWEEPS; round++) {
-      if (this.miss(levels, stepS) <= close) return;
+      if (this.miss(levels, stepS) <= CLOSE_M) return;
       for (let j = 0; j < pools.length; j++) {
         const pool = pools[j];
         const over = (h: number): number => {
@@ -198,7 +302,8 @@ export class JoinedGroup {
    * `n` steps of all its pools, taken as one: how much the one that stirs most does. Where that is more than may be nothing is done.
    */
   step(i: number, n: number, on: { readonly meanIn: Float64Array; readonly stepS: number }): number {
-    const { pools, joints, levels, targets, later, brought, ran, ranBefore, ends } = this;
+    const { move } = this;
+    const { pools, joints, levels, targets, later, brought, ran, ranBefore, ends, weights } = this;
     const { meanIn } = on;
     const stepS = n * on.stepS;
     if (this.rests(i, meanIn)) {
@@ -206,36 +311,42 @@ export class JoinedGroup {
       this.ranBefore.fill(0);
       return 0;
     }
-    let scale = 1;
     for (let j = 0; j < pools.length; j++) {
       const pool = pools[j];
-      const there = pool.volumeM3[i] + stepS * meanIn[j];
+      const there = pool.nowM3 + stepS * meanIn[j];
       // What leaves by the flow at the beginning of the step can never be more than there is.
       const most = pool.leftBefore > 0 ? Math.max(0, 1 - there / (stepS * pool.leftBefore)) : 0;
-      later[j] = pool.letsOut ? Math.max(pool.laterShare(i, stepS), most) : 0.5;
+      later[j] = pool.letsOut ? Math.max(pool.laterShare(stepS), most) : 0.5;
       targets[j] = there - (1 - later[j]) * stepS * pool.leftBefore;
       // It goes on as it came.
-      levels[j] = Math.max(pool.floorM, pool.levelM[i] + (i === 0 ? 0 : n * (pool.levelM[i] - pool.levelM[i - 1])));
-      scale = Math.max(scale, Math.abs(there));
+      levels[j] = pool.goingTo(n);
+      if (pool.mayFillSoil) this.levelAt[j] = NaN;
+      weights[j] = 1 / Math.max(LEAST_SURFACE_M2, pool.surfaceAt(levels[j]));
     }
     this.takeEnds(stepS);
-    const close = CLOSE * scale;
-    if (!this.newton(stepS, close)) this.sweep(stepS, close);
+    if (!this.newton(stepS)) this.sweep(stepS);
     let stirs = 0;
-    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(i, levels[j], { n, stepS }));
+    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(levels[j], n, stepS));
     if (n > 1 && stirs > 1) return stirs;
     brought.fill(0);
     for (let k = 0; k < joints.length; k++) {
       const { a, b, outlet } = joints[k];
       const q = ends[k] * ran[k] + (1 - ends[k]) * ranBefore[k];
-      if (n === 1) pools[a].flows[outlet][i] = q;
-      else pools[a].flows[outlet].fill(q, i, i + n);
+      const flow = pools[a].flowOf(outlet);
+      for (let at = i; at < i + n; at++) flow[at] = q;
       brought[a] -= q * stepS;
       brought[b] += q * stepS;
     }
     ranBefore.set(ran);
+    // By how fast joints answer now goes what is taken at the end of the next step: what was learned would not be near enough.
+    this.feelJoints();
     for (let j = 0; j < pools.length; j++) {
-      pools[j].settle(i, n, { stepS: on.stepS, later: later[j], meanIn: meanIn[j], levelM: levels[j], jointIn: brought[j] });
+      move.stepS = on.stepS;
+      move.later = later[j];
+      move.meanIn = meanIn[j];
+      move.levelM = levels[j];
+      move.jointIn = brought[j];
+      pools[j].settle(i, n, move);
     }
     return stirs;
   }
@@ -246,15 +357,16 @@ export class JoinedGroup {
    * taken at the beginning goes into the targets.
    */
   private takeEnds(stepS: number): void {
-    const { joints, targets, ranBefore, draws, ends } = this;
-    for (let k = 0; k < joints.length; k++) {
-      const { a, b } = joints[k];
+    const { ofA, ofB, surfaces, targets, ranBefore, perA, perB, ends } = this;
+    for (let k = 0; k < ofA.length; k++) {
+      const [a, b] = [ofA[k], ofB[k]];
+      const draws = this.wasFelt ? Math.abs(perA[k]) / surfaces[a] + Math.abs(perB[k]) / surfaces[b] : Infinity;
       const asks = (stepS * ranBefore[k]) / 2;
       const gives = asks >= 0 ? targets[a] : targets[b];
-      ends[k] = Math.abs(asks) > gives / joints.length ? 1 : shareAtEnd(stepS * draws[k]);
+      ends[k] = Math.abs(asks) > gives / ofA.length ? 1 : shareAtEnd(stepS * draws);
     }
-    for (let k = 0; k < joints.length; k++) {
-      const { a, b } = joints[k];
+    for (let k = 0; k < ofA.length; k++) {
+      const [a, b] = [ofA[k], ofB[k]];
       const movedM3 = (1 - ends[k]) * stepS * ranBefore[k];
       targets[a] -= movedM3;
       targets[b] += movedM3;

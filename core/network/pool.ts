@@ -2,6 +2,8 @@
 // section 8.2). Volume is the state and fluxes move it, so water is neither made nor lost.
 import type { Stage } from '../contract/index.ts';
 import { Curve } from './curve.ts';
+import { type Move, shareAtEnd } from './move.ts';
+import { type OutletRun, type StoreRun, nothingRan, outletRun, spread } from './runs.ts';
 
 export interface RoutedOutlet {
   readonly id: string;
@@ -11,6 +13,8 @@ export interface RoutedOutlet {
   readonly share?: number;
   /** Flow by the level of its store and, for a joint, that of the store it leads to; a joint may run backwards (less than 0). */
   readonly flowAt: (levelM: number, beyondM?: number) => number;
+  /** Level under which its store lets nothing out through it, so that its law is not asked [m]; a joint's always is. */
+  readonly fromM?: number;
   /** Whether it feels the level of the store it leads to: both are then solved together, and its lag is nothing. */
   readonly isJoint?: boolean;
 }
@@ -31,35 +35,6 @@ export interface RoutedStore {
   readonly takes?: (arrivingM3s: number) => number;
 }
 
-export interface StoreRun {
-  readonly id: string;
-  /** Level at the start and at the end of each step [m]. */
-  readonly levelM: Float64Array;
-  readonly volumeM3: Float64Array;
-  /** All flow arriving at the same instants, what joints bring included [m3/s]. */
-  readonly inM3s: Float64Array;
-  /** Flow over its own outlets at those instants; what joints carry away is told by them. */
-  readonly outM3s: Float64Array;
-  readonly inM3: number;
-  readonly soakedM3: number;
-  readonly outM3: number;
-}
-
-export interface OutletRun {
-  readonly id: string;
-  /** What it passed on, less what came back through it. */
-  readonly volumeM3: number;
-  /** Greatest flow, whichever way it ran. */
-  readonly peakM3s: number;
-  /** When that peak passed [s]. */
-  readonly peakAtS: number;
-  /** How long it ran [s]. */
-  readonly runsS: number;
-  readonly flowM3s: Float64Array;
-  /** Whether it was solved with the store it leads to. */
-  readonly isJoint: boolean;
-}
-
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
 const FULL_SOAK_M = 0.005;
 
@@ -73,16 +48,14 @@ const ONE_LEVEL_M = 1e-8;
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
 
-/** Share of a step's flow that is taken at its end, by how much of what it moves the flow answers to within the step. */
-export const shareAtEnd = (answer: number): number => (answer > 2 ? 1 - 1 / answer : 0.5);
-
 /** A store being routed: its tables, its laws, and what has happened to it so far. */
 export class Pool {
   readonly levelM: Float64Array;
   readonly volumeM3: Float64Array;
   readonly inM3s: Float64Array;
   readonly outM3s: Float64Array;
-  readonly flows: readonly Float64Array[];
+  /** What its ways out let through in each step; null where one never has. */
+  private readonly flows: (Float64Array | null)[];
   readonly floorM: number;
   /** Greatest flow of each of its own outlets at any instant, and the step it ended. */
   readonly peakM3s: Float64Array;
@@ -96,11 +69,20 @@ export class Pool {
   private readonly now: Float64Array;
   private readonly before: Float64Array;
   private sumBefore = 0;
+  /** Where its outflow was evaluated last, and how much it was there. */
+  private seenM = NaN;
+  private seenM3s = 0;
+  /** Where it stands now, by level and by what it holds. */
+  private standsM: number;
+  private holdsM3: number;
   /** How far its level went in each of the steps taken last [m]. */
   private trend = 0;
   /** Water surface, and how fast outflow answers to level over a step, as felt last. */
   private surface = 1;
   private answer = 0;
+  /** The laws of its own outlets, and from which level each gives anything. */
+  private readonly laws: readonly RoutedOutlet['flowAt'][];
+  private readonly fromM: Float64Array;
   private readonly volumeOf: Curve;
   private readonly levelOf: Curve;
   private readonly wettedOf: Curve;
@@ -109,11 +91,13 @@ export class Pool {
 
   constructor(
     readonly store: RoutedStore,
-    steps: number,
+    private readonly steps: number,
     isJoint: (outlet: RoutedOutlet) => boolean,
   ) {
     const { stage, outlets } = store;
     this.own = outlets.flatMap((o, k) => (isJoint(o) ? [] : [k]));
+    this.laws = this.own.map((k) => outlets[k].flowAt);
+    this.fromM = Float64Array.from(this.own, (k) => outlets[k].fromM ?? -Infinity);
     this.room = store.soakRoomM3 ?? Infinity;
     this.soak = this.room > 0 ? (store.soakMPerS ?? 0) : 0;
     this.volumeOf = new Curve(stage.levelM, stage.volumeM3);
@@ -124,20 +108,42 @@ export class Pool {
     this.volumeM3 = new Float64Array(steps + 1);
     this.inM3s = new Float64Array(steps + 1);
     this.outM3s = new Float64Array(steps + 1);
-    this.flows = outlets.map(() => new Float64Array(steps));
+    this.flows = outlets.map(() => null);
     this.peakM3s = new Float64Array(outlets.length);
     this.peakStep = new Int32Array(outlets.length);
     this.now = new Float64Array(this.own.length + 1);
     this.before = new Float64Array(this.own.length + 1);
-    this.levelM[0] = Math.max(this.floorM, store.startM ?? this.floorM);
-    this.volumeM3[0] = Math.max(0, this.volumeOf.at(this.levelM[0]));
-    this.sumBefore = this.outflowAt(this.levelM[0]);
+    this.standsM = Math.max(this.floorM, store.startM ?? this.floorM);
+    this.holdsM3 = Math.max(0, this.volumeOf.at(this.standsM));
+    this.levelM[0] = this.standsM;
+    this.volumeM3[0] = this.holdsM3;
+    this.sumBefore = this.outflowAt(this.standsM);
     this.before.set(this.now);
   }
 
   /** Whether water leaves it by itself: not only over joints. */
   get letsOut(): boolean {
     return this.own.length > 0 || this.soak > 0 || this.sumBefore > 0;
+  }
+
+  /** Whether its law may yet change: soakage ends when the soil is full. */
+  get mayFillSoil(): boolean {
+    return this.soak > 0 && this.room < Infinity;
+  }
+
+  /** What it holds now [m3]. */
+  get nowM3(): number {
+    return this.holdsM3;
+  }
+
+  /** Where it would stand so many steps on if it went on as it came, not under its floor [m]. */
+  goingTo(n: number): number {
+    return Math.max(this.floorM, this.standsM + n * this.trend);
+  }
+
+  /** What one of its ways out lets through in each step: most never do. */
+  flowOf(outlet: number): Float64Array {
+    return (this.flows[outlet] ??= new Float64Array(this.steps));
   }
 
   volumeAt(level: number): number {
@@ -153,10 +159,12 @@ export class Pool {
   outflowAt(level: number): number {
     const { own, now, soak } = this;
     if (!this.letsOut) return 0;
-    const { outlets } = this.store;
+    // Asked again where it was evaluated last: its parts still stand in `now`.
+    if (level === this.seenM) return this.seenM3s;
+    const { laws, fromM } = this;
     let sum = 0;
     for (let k = 0; k < own.length; k++) {
-      const q = outlets[own[k]].flowAt(level);
+      const q = level <= fromM[k] ? 0 : laws[k](level);
       now[k] = q;
       sum += q;
     }
@@ -166,6 +174,8 @@ export class Pool {
       now[own.length] = q;
       sum += q;
     } else now[own.length] = 0;
+    this.seenM = level;
+    this.seenM3s = sum;
     return sum;
   }
 
@@ -173,10 +183,10 @@ export class Pool {
    * Share of a step's outflow taken at its end: half (storage indication) while the step is short for the store, moving
    * towards all of it where outflow answers faster than the step, so that the level cannot swing about its true course.
    */
-  laterShare(i: number, stepS: number): number {
-    const level = this.levelM[i];
-    const rise = this.outflowAt(level + PROBE_M) - this.sumBefore;
-    this.surface = Math.max(1e-9, this.volumeOf.at(level + PROBE_M) - this.volumeM3[i]) / PROBE_M;
+  laterShare(stepS: number): number {
+    const level = this.standsM + PROBE_M;
+    const rise = this.outflowAt(level) - this.sumBefore;
+    this.surface = Math.max(1e-9, this.volumeOf.at(level) - this.holdsM3) / PROBE_M;
     this.answer = (stepS * rise) / PROBE_M / this.surface;
     return shareAtEnd(this.answer);
   }
@@ -192,8 +202,8 @@ export class Pool {
   }
 
   rest(i: number, n: number): void {
-    this.volumeM3.fill(this.volumeM3[i], i + 1, i + n + 1);
-    this.levelM.fill(this.levelM[i], i + 1, i + n + 1);
+    this.volumeM3.fill(this.holdsM3, i + 1, i + n + 1);
+    this.levelM.fill(this.standsM, i + 1, i + n + 1);
     this.trend = 0;
   }
 
@@ -202,10 +212,10 @@ export class Pool {
   }
 
   /**
-   * Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one. `slope` is about
-   * how fast they do [m2].
+   * Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one.
+   * It is looked for from the level guessed.
    */
-  solve(targetM3: number, laterS: number, { guessM, slope }: { readonly guessM: number; readonly slope: number }): number {
+  private solve(targetM3: number, laterS: number, { levelM: guessM, slopeM2: slope }: Move): number {
     const floor = this.floorM;
     // Water is kept by what is moved, not by this level: a millionth of a litre in each cubic metre is near enough.
     const close = 1e-9 * Math.max(1, Math.abs(targetM3));
@@ -262,10 +272,10 @@ export class Pool {
   }
 
   /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
-  stirs(i: number, levelM: number, { n, stepS }: { readonly n: number; readonly stepS: number }): number {
+  stirs(levelM: number, n: number, stepS: number): number {
     if (n > 1 && this.fillsItsSoil(stepS)) return Infinity;
-    const most = Math.min(BEND_M, BEND_SHARE * (this.levelM[i] - this.floorM));
-    const bent = Math.abs(levelM - this.levelM[i] - n * this.trend);
+    const most = Math.min(BEND_M, BEND_SHARE * (this.standsM - this.floorM));
+    const bent = Math.abs(levelM - this.standsM - n * this.trend);
     return bent === 0 ? 0 : bent / most;
   }
 
@@ -281,21 +291,16 @@ export class Pool {
   }
 
   /**
-   * Moves the water of `n` steps, taken as one, through the pool's own outlets, by a level found for their end. `jointIn` is what
-   * joints brought [m3].
+   * Moves the water of `n` steps, taken as one, through the pool's own outlets, by a level found for their end.
    */
-  settle(
-    i: number,
-    n: number,
-    on: { readonly stepS: number; readonly later: number; readonly meanIn: number; readonly levelM: number; readonly jointIn: number },
-  ): void {
+  settle(i: number, n: number, on: Move): void {
     const { later, meanIn } = on;
     const stepS = n * on.stepS;
     const end = i + n;
     const { own, now, before } = this;
     const first = 1 - later;
     const sumNow = this.outflowAt(on.levelM);
-    const there = this.volumeM3[i] + meanIn * stepS + on.jointIn;
+    const there = this.holdsM3 + meanIn * stepS + on.jointIn;
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * this.sumBefore + later * sumNow);
     const scale = wanted > there && wanted > 0 ? Math.max(0, there) / wanted : 1;
@@ -304,20 +309,23 @@ export class Pool {
     let left = 0;
     for (let k = 0; k < own.length; k++) {
       const moved = scale * stepS * (first * before[k] + later * now[k]);
+      if (moved === 0) continue;
       left += moved;
-      if (n === 1) this.flows[own[k]][i] = moved / stepS;
-      else this.spread(this.flows[own[k]], i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
+      spread(this.flowOf(own[k]), i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
     }
     const soaked = Math.min(scale * stepS * (first * before[own.length] + later * now[own.length]), this.room - this.soakedM3);
     this.inM3 += meanIn * stepS;
     this.outM3 += left;
     this.soakedM3 += soaked;
-    if (this.soakedM3 >= this.room) this.soak = 0;
-    this.volumeM3[end] = Math.max(0, there - left - soaked);
-    this.levelM[end] = this.levelOf.at(this.volumeM3[end]);
-    this.trend = (this.levelM[end] - this.levelM[i]) / n;
+    this.holdsM3 = Math.max(0, there - left - soaked);
+    const levelM = this.levelOf.at(this.holdsM3);
+    this.trend = (levelM - this.standsM) / n;
+    this.standsM = levelM;
+    this.volumeM3[end] = this.holdsM3;
+    this.levelM[end] = levelM;
+    if (this.soakedM3 >= this.room) this.stopSoaking();
     // The level found and that of the water left there are one, but for rounding.
-    this.sumBefore = Math.abs(this.levelM[end] - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(this.levelM[end]);
+    this.sumBefore = Math.abs(levelM - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(levelM);
     before.set(now);
     this.inM3s[end] = meanIn + Math.max(0, on.jointIn) / stepS;
     this.outM3s[end] = this.sumBefore - now[own.length];
@@ -330,13 +338,10 @@ export class Pool {
     }
   }
 
-  /** A flow over several steps taken as one, each with the mean of its own time. */
-  private spread(
-    flow: Float64Array,
-    i: number,
-    { n, mean, rise }: { readonly n: number; readonly mean: number; readonly rise: number },
-  ): void {
-    for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
+  /** The soil is full: what was evaluated with soakage holds no more. */
+  private stopSoaking(): void {
+    this.soak = 0;
+    this.seenM = NaN;
   }
 
   /** Levels and flows within several steps taken as one, straight between their ends. */
@@ -349,22 +354,25 @@ export class Pool {
   }
 
   /** `n` steps of a store that hangs on no other, taken as one: how much it stirs. Where that is more than may be nothing is done. */
-  step(i: number, n: number, on: { readonly meanIn: number; readonly stepS: number }): number {
+  step(i: number, n: number, on: Move): number {
     const { meanIn } = on;
     if (this.rests(meanIn)) {
       this.rest(i, n);
       return 0;
     }
     const stepS = n * on.stepS;
-    const later = this.laterShare(i, stepS);
+    const later = this.laterShare(stepS);
     const gain = stepS * (meanIn - this.sumBefore);
-    const targetM3 = this.volumeM3[i] + stepS * (meanIn - (1 - later) * this.sumBefore);
-    const slope = this.surface * (1 + later * this.answer);
-    const guessM = Math.max(this.floorM, this.levelM[i] + gain / slope);
-    const levelM = this.solve(targetM3, later * stepS, { guessM, slope });
-    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(i, levelM, { n, stepS });
+    const targetM3 = this.holdsM3 + stepS * (meanIn - (1 - later) * this.sumBefore);
+    on.slopeM2 = this.surface * (1 + later * this.answer);
+    on.levelM = Math.max(this.floorM, this.standsM + gain / on.slopeM2);
+    const levelM = this.solve(targetM3, later * stepS, on);
+    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(levelM, n, stepS);
     if (n > 1 && stirs > 1) return stirs;
-    this.settle(i, n, { stepS: on.stepS, later, meanIn, levelM, jointIn: 0 });
+    on.later = later;
+    on.levelM = levelM;
+    on.jointIn = 0;
+    this.settle(i, n, on);
     return stirs;
   }
 
@@ -376,24 +384,11 @@ export class Pool {
   outletRuns(stepS: number): OutletRun[] {
     return this.store.outlets.map((outlet, k) => {
       const isJoint = !this.own.includes(k);
-      const run = outletRun(outlet.id, this.flows[k], stepS);
+      const flow = this.flows[k];
+      if (!flow) return { ...nothingRan(outlet.id, this.steps), isJoint };
+      const run = outletRun(outlet.id, flow, stepS);
       // Of a joint the mean over each step is known.
       return isJoint ? { ...run, isJoint } : { ...run, isJoint, peakM3s: this.peakM3s[k], peakAtS: this.peakStep[k] * stepS };
     });
   }
-}
-
-/** Flow under which an outlet is not said to run [m3/s]: a cup in ten seconds. */
-const TRICKLE_M3S = 2e-5;
-
-export function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
-  let [volumeM3, peakM3s, peakAt, running] = [0, 0, 0, 0];
-  for (let i = 0; i < flowM3s.length; i++) {
-    const q = flowM3s[i];
-    volumeM3 += q * stepS;
-    const size = Math.abs(q);
-    if (size > TRICKLE_M3S) running++;
-    if (size > peakM3s) [peakM3s, peakAt] = [size, i + 1];
-  }
-  return { id, volumeM3, peakM3s, peakAtS: peakAt * stepS, runsS: running * stepS, flowM3s };
 }

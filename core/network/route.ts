@@ -1,8 +1,12 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
-import { type Joint, JoinedGroup, fromWater, straightened } from './joined.ts';
+import { type Arrivals, type Arriving, type Coming, arrivalsOf, hasRun } from './arrivals.ts';
+import { JoinedGroup } from './joined.ts';
+import { type Joint, fromWater, straightened } from './joint.ts';
+import { newMove } from './move.ts';
 import { type Linked, groupsOf, joins } from './order.ts';
-import { type OutletRun, Pool, type RoutedStore, type StoreRun } from './pool.ts';
+import { Pool, type RoutedStore } from './pool.ts';
 import { Quiet } from './quiet.ts';
+import type { OutletRun, StoreRun } from './runs.ts';
 import { Splitter } from './splitter.ts';
 import type { Steps } from './steps.ts';
 
@@ -37,50 +41,6 @@ export interface GroupRun {
   readonly onTheWayM3: number;
 }
 
-/** Water that comes to a store over the ways out of others, step by step, and what has not come when the run ends. */
-interface Arrivals {
-  readonly flowM3s: Float64Array;
-  readonly onTheWayM3: number;
-}
-
-/** Adds a hydrograph to another, a lag later; between steps it is shared so that its volume is kept. */
-export function addDelayed(into: Float64Array, flow: Float64Array, lag: { readonly s: number; readonly stepS: number }): void {
-  const shift = lag.s / lag.stepS;
-  const whole = Math.floor(shift);
-  const share = shift - whole;
-  for (let i = 0; i < flow.length; i++) {
-    if (i + whole < into.length) into[i + whole] += flow[i] * (1 - share);
-    if (i + whole + 1 < into.length) into[i + whole + 1] += flow[i] * share;
-  }
-}
-
-/** Written out, as all that runs over every step of a storm. */
-function sumOf(flow: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < flow.length; i++) sum += flow[i];
-  return sum;
-}
-
-/** Whether a way out let anything through: most of them never do. */
-export const hasRun = ({ volumeM3, peakM3s }: OutletRun): boolean => volumeM3 !== 0 || peakM3s !== 0;
-
-/** What comes to a store over the ways out that lead to it. */
-function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
-  const flowM3s = new Float64Array(steps);
-  let sent = 0;
-  for (const { run, lagS, share } of ways) {
-    if (!hasRun(run)) continue;
-    const flow = run.flowM3s;
-    const part = share === 1 ? flow : flow.map((q) => share * q);
-    addDelayed(flowM3s, part, { s: lagS, stepS });
-    sent += sumOf(part);
-  }
-  return { flowM3s, onTheWayM3: Math.max(0, stepS * (sent - sumOf(flowM3s))) };
-}
-
-/** How many steps hold all of a hydrograph as it arrives a lag later. */
-export const delayedLength = (flow: Float64Array, lagS: number, stepS: number): number => flow.length + Math.ceil(lagS / stepS) + 1;
-
 /** Where an outlet's water goes among the stores of a run, step by step. */
 interface Way {
   readonly flow: Float64Array;
@@ -101,19 +61,17 @@ interface Unit {
 /** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
 class Group {
   private readonly nodes: ReadonlyMap<string, Pool | Splitter>;
-  private readonly arriving: ReadonlyMap<string, Float64Array>;
   private readonly place: ReadonlyMap<string, number>;
   private onTheWayM3 = 0;
 
   constructor(
     private readonly stores: readonly RoutedStore[],
     private readonly over: Steps,
-    arrivals: ReadonlyMap<string, Arrivals>,
+    private readonly arrivals: ReadonlyMap<string, Arrivals>,
   ) {
     const { steps } = over;
     this.place = new Map(stores.map((s, k) => [s.id, k]));
     this.nodes = new Map(stores.map((s) => [s.id, s.takes ? new Splitter(s, over) : new Pool(s, steps, (o) => joins(o, this.place))]));
-    this.arriving = new Map(stores.map((s) => [s.id, arrivals.get(s.id)?.flowM3s.slice() ?? new Float64Array(steps)]));
     this.run();
   }
 
@@ -129,16 +87,19 @@ class Group {
     return node;
   }
 
-  private arrivingAt(id: string): Float64Array {
-    const into = this.arriving.get(id);
-    if (!into) throw new Error(`no store ${id}`);
-    return into;
-  }
-
-  /** Mean inflow of a step: its own catchment's, and what arrives from other stores. */
-  private meanIn({ inflow }: RoutedStore, arriving: Float64Array, i: number): number {
-    const before = i > 0 && i <= inflow.length ? inflow[i - 1] : 0;
-    return (before + (i < inflow.length ? inflow[i] : 0)) / 2 + arriving[i];
+  /** Mean of what comes to a store in each step: from its own catchment, between the instants it is told for, and from other groups. */
+  private comesTo({ id, inflow }: RoutedStore): Float64Array {
+    const { steps } = this.over;
+    const comes = this.arrivals.get(id)?.flowM3s.slice() ?? new Float64Array(steps);
+    let before = 0;
+    const end = Math.min(steps, inflow.length);
+    for (let i = 0; i < end; i++) {
+      const now = inflow[i];
+      comes[i] += (before + now) / 2;
+      before = now;
+    }
+    if (end < steps) comes[end] += before / 2;
+    return comes;
   }
 
   /** Parts of a group that joints hold together, in the order given. */
@@ -160,7 +121,15 @@ class Group {
   private alone(store: RoutedStore): Unit {
     const node = this.nodeOf(store.id);
     const { stepS } = this.over;
-    return { members: [node], step: (i, n, meanIn) => node.step(i, n, { meanIn: meanIn[0], stepS }) };
+    const move = newMove();
+    move.stepS = stepS;
+    return {
+      members: [node],
+      step: (i, n, meanIn) => {
+        move.meanIn = meanIn[0];
+        return node.step(i, n, move);
+      },
+    };
   }
 
   private joined(stores: readonly RoutedStore[]): Unit {
@@ -176,39 +145,52 @@ class Group {
     );
     const group = new JoinedGroup(members, joints);
     const { stepS } = this.over;
-    return { members, step: (i, n, meanIn) => group.step(i, n, { meanIn, stepS }) };
+    const on: { meanIn: Float64Array; readonly stepS: number } = { meanIn: new Float64Array(0), stepS };
+    return {
+      members,
+      step: (i, n, meanIn) => {
+        on.meanIn = meanIn;
+        return group.step(i, n, on);
+      },
+    };
   }
 
   /** Where a unit's outflows go; within a group, a store already passed in a step is reached in the next. */
-  private waysOf(unit: Unit, passed: ReadonlySet<string>): Way[] {
+  private waysOf(unit: Unit, passed: ReadonlySet<string>, comes: ReadonlyMap<string, Float64Array>): Way[] {
     return unit.members.flatMap((pool) =>
       pool.own.flatMap((k): Way[] => {
         const { to, lagS, share: part = 1 } = pool.store.outlets[k];
-        const into = this.arriving.get(to);
+        const into = comes.get(to);
         if (!into) return [];
         const shift = passed.has(to) ? Math.max(1, lagS / this.over.stepS) : lagS / this.over.stepS;
         const whole = Math.floor(shift);
-        return [{ flow: pool.flows[k], into, whole, share: shift - whole, part }];
+        return [{ flow: pool.flowOf(k), into, whole, share: shift - whole, part }];
       }),
     );
   }
 
   private run(): void {
     const passed = new Set<string>();
+    const comes = new Map(this.stores.map((store) => [store.id, this.comesTo(store)]));
+    const comesOf = (id: string): Float64Array => {
+      const one = comes.get(id);
+      if (!one) throw new Error(`no store ${id}`);
+      return one;
+    };
     const units = this.units().map((unit) => {
       for (const pool of unit.members) passed.add(pool.store.id);
-      const arriving = unit.members.map(({ store }) => this.arrivingAt(store.id));
-      return { unit, ways: this.waysOf(unit, passed), arriving, meanIn: new Float64Array(unit.members.length) };
+      const own = unit.members.map(({ store }) => comesOf(store.id));
+      return { unit, ways: this.waysOf(unit, passed, comes), comes: own, meanIn: new Float64Array(unit.members.length) };
     });
-    const [{ unit: first, ways: within }] = units;
+    const [{ unit: first, ways: within, comes: own }] = units;
     if (units.length === 1 && within.length === 0) {
-      this.runQuick(first);
+      this.runQuick(first, own);
       return;
     }
     const { steps, stepS } = this.over;
     for (let i = 0; i < steps; i++) {
-      for (const { unit, ways, arriving, meanIn } of units) {
-        for (let j = 0; j < meanIn.length; j++) meanIn[j] = this.meanIn(unit.members[j].store, arriving[j], i);
+      for (const { unit, ways, comes: arriving, meanIn } of units) {
+        for (let j = 0; j < meanIn.length; j++) meanIn[j] = arriving[j][i];
         unit.step(i, 1, meanIn);
         for (const { flow, into, whole, share, part } of ways) {
           const q = part * flow[i];
@@ -225,14 +207,8 @@ class Group {
   }
 
   /** All steps of a unit whose water leads nowhere within it: what comes is known at once, and where little changes steps are taken together. */
-  private runQuick(unit: Unit): void {
+  private runQuick(unit: Unit, comes: readonly Float64Array[]): void {
     const { steps } = this.over;
-    const comes = unit.members.map(({ store }) => {
-      const arriving = this.arrivingAt(store.id);
-      const comes = new Float64Array(steps);
-      for (let i = 0; i < steps; i++) comes[i] = this.meanIn(store, arriving, i);
-      return comes;
-    });
     const quiet = new Quiet(comes);
     const meanIn = new Float64Array(comes.length);
     for (let i = 0; i < steps;) {
@@ -273,16 +249,6 @@ class Group {
 /** Routes stores that hang on one another, with what comes to them from others. */
 const routeGroup = (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun =>
   new Group(stores, over, arrivals).result();
-
-/** A way out that leads to a store, with what it let through. */
-export interface Arriving {
-  readonly run: OutletRun;
-  readonly lagS: number;
-  readonly share: number;
-}
-
-/** What comes to each store of a group over the ways out of others, where any lead to it. */
-export type Coming = readonly (readonly Arriving[])[];
 
 /** A group that is routed, named by its first store. */
 export interface GroupToRoute {

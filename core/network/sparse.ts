@@ -1,15 +1,29 @@
 // Linear systems of stores that hang on few neighbours each: solved along the ways between them, as trees of pipes ask for.
 
-/** The order unknowns are taken in, and which others each still meets then. */
+/**
+ * Where each coefficient of a system stands among its values, and in what order unknowns are taken out. A value on the diagonal
+ * stands at the number of its unknown; each pair of others that meet, two values behind those. Made once for a group.
+ */
 export interface Pattern {
   readonly n: number;
+  /** How many values there are. */
+  readonly size: number;
+  /** Unknowns in the order they are taken out: fewest neighbours first (minimum degree), so that in a tree nothing fills in. */
   readonly order: Int32Array;
-  /** By unknown: those taken after it that its row or column reaches, what fills in among them with. */
-  readonly later: readonly Int32Array[];
+  /** From where in the three lists below each unknown has its own, by its place in the order; one more for the end of the last. */
+  readonly from: Int32Array;
+  /** Unknowns still met when one is taken out; where its own row has them, and where their rows have it. */
+  readonly met: Int32Array;
+  readonly across: Int32Array;
+  readonly down: Int32Array;
+  /** Where what two of them have in common stands, row by row of those met, in the order they are come by. */
+  readonly filled: Int32Array;
+  /** Where the coefficient of an unknown in the row of another stands. */
+  readonly placeOf: (row: number, column: number) => number;
 }
 
-/** Fewest neighbours first (minimum degree): in a tree nothing fills in. Made once for a group. */
-export function patternOf(n: number, pairs: readonly (readonly [number, number])[]): Pattern {
+/** In what order unknowns are taken out, and whom each still meets then, what fills in among them counted. */
+function takenOut(n: number, pairs: readonly (readonly [number, number])[]): { readonly v: number; readonly met: readonly number[] }[] {
   const near = Array.from({ length: n }, () => new Set<number>());
   for (const [a, b] of pairs)
     if (a !== b) {
@@ -17,62 +31,76 @@ export function patternOf(n: number, pairs: readonly (readonly [number, number])
       near[b].add(a);
     }
   const isLeft = new Set(near.keys());
-  const order = new Int32Array(n);
-  const later: Int32Array[] = Array.from({ length: n }, () => new Int32Array(0));
-  for (let step = 0; step < n; step++) {
+  return Array.from({ length: n }, () => {
     let best = -1;
     for (const v of isLeft) if (best < 0 || near[v].size < near[best].size) best = v;
     isLeft.delete(best);
-    order[step] = best;
-    const reached = [...near[best]];
-    later[best] = Int32Array.from(reached);
-    for (const v of reached) {
+    const met = [...near[best]];
+    for (const v of met) {
       near[v].delete(best);
-      for (const w of reached) if (w !== v) near[v].add(w);
+      for (const w of met) if (w !== v) near[v].add(w);
     }
-  }
-  return { n, order, later };
+    return { v: best, met };
+  });
 }
 
-/** Sets all places of a pattern in rows of n + 1 to nothing. */
-export function clear(rows: Float64Array, { n, later }: Pattern): void {
-  const width = n + 1;
-  for (let v = 0; v < n; v++) {
-    rows[v * width + v] = 0;
-    rows[v * width + n] = 0;
-    const list = later[v];
-    for (let i = 0; i < list.length; i++) {
-      rows[v * width + list[i]] = 0;
-      rows[list[i] * width + v] = 0;
+/** The pattern of a system of so many unknowns, by the pairs that hang on each other. */
+export function patternOf(n: number, pairs: readonly (readonly [number, number])[]): Pattern {
+  const taken = takenOut(n, pairs);
+  const places = new Map<number, number>();
+  let size = n;
+  for (const { v, met } of taken)
+    for (const w of met) {
+      places.set(v * n + w, size++);
+      places.set(w * n + v, size++);
     }
-  }
+  const placeOf = (row: number, column: number): number => {
+    const at = row === column ? row : places.get(row * n + column);
+    if (at === undefined) throw new Error(`${row} and ${column} hang on nothing in common`);
+    return at;
+  };
+  const from = new Int32Array(n + 1);
+  taken.forEach(({ met }, step) => (from[step + 1] = from[step] + met.length));
+  return {
+    n,
+    size,
+    order: Int32Array.from(taken, (t) => t.v),
+    from,
+    met: Int32Array.from(taken.flatMap((t) => t.met)),
+    across: Int32Array.from(taken.flatMap(({ v, met }) => met.map((w) => placeOf(v, w)))),
+    down: Int32Array.from(taken.flatMap(({ v, met }) => met.map((w) => placeOf(w, v)))),
+    filled: Int32Array.from(taken.flatMap(({ met }) => met.flatMap((w) => met.map((x) => placeOf(w, x))))),
+    placeOf,
+  };
 }
 
 /**
- * Gauss elimination in place, rows of n + 1, along a pattern; the answer is left in the last column. Without pivoting: a store's own
- * level weighs no less on what it holds than its neighbours' do. False where that is not so.
+ * Gauss elimination in place along a pattern; the answer is left in `right`. Without pivoting: a store's own level weighs no less on
+ * what it holds than its neighbours' do. False where that is not so.
  */
-export function eliminate(rows: Float64Array, { n, order, later }: Pattern): boolean {
-  const width = n + 1;
+export function eliminate(values: Float64Array, right: Float64Array, pattern: Pattern): boolean {
+  const { n, order, from, met, across, down, filled } = pattern;
+  let fill = 0;
   for (let step = 0; step < n; step++) {
     const v = order[step];
-    const list = later[v];
-    const pivot = rows[v * width + v];
+    const [first, end] = [from[step], from[step + 1]];
+    const pivot = values[v];
     if (!(Math.abs(pivot) >= 1e-14)) return false;
-    for (let i = 0; i < list.length; i++) {
-      const w = list[i];
-      const factor = rows[w * width + v] / pivot;
-      if (factor === 0) continue;
-      for (let k = 0; k < list.length; k++) rows[w * width + list[k]] -= factor * rows[v * width + list[k]];
-      rows[w * width + n] -= factor * rows[v * width + n];
+    for (let i = first; i < end; i++) {
+      const factor = values[down[i]] / pivot;
+      if (factor === 0) {
+        fill += end - first;
+        continue;
+      }
+      for (let k = first; k < end; k++) values[filled[fill++]] -= factor * values[across[k]];
+      right[met[i]] -= factor * right[v];
     }
   }
   for (let step = n - 1; step >= 0; step--) {
     const v = order[step];
-    const list = later[v];
-    let sum = rows[v * width + n];
-    for (let i = 0; i < list.length; i++) sum -= rows[v * width + list[i]] * rows[list[i] * width + n];
-    rows[v * width + n] = sum / rows[v * width + v];
+    let sum = right[v];
+    for (let i = from[step]; i < from[step + 1]; i++) sum -= values[across[i]] * right[met[i]];
+    right[v] = sum / values[v];
   }
   return true;
 }

@@ -1,11 +1,12 @@
 // A place where water that runs over the ground is parted: some of it is taken in, the rest runs on. It holds nothing.
-import { type OutletRun, type RoutedStore, type StoreRun, outletRun } from './pool.ts';
+import type { RoutedStore } from './pool.ts';
+import { type OutletRun, type StoreRun, outletRun } from './runs.ts';
 import type { Steps } from './steps.ts';
 
 /** A node that stores nothing: its first way out takes what its law says of the flow that comes, the last takes the rest. */
 export class Splitter {
   readonly own: readonly number[];
-  readonly flows: readonly Float64Array[];
+  private readonly flows: readonly Float64Array[];
   readonly volumeM3: Float64Array;
   readonly soakedM3 = 0;
   private readonly inM3s: Float64Array;
@@ -23,6 +24,10 @@ export class Splitter {
     this.flows = outlets.map(() => new Float64Array(steps));
     this.volumeM3 = new Float64Array(steps + 1);
     this.inM3s = new Float64Array(steps + 1);
+  }
+
+  flowOf(outlet: number): Float64Array {
+    return this.flows[outlet];
   }
 
   /** `n` steps in which as much comes. */

@@ -22,7 +22,7 @@ function told(flowM3s: Float64Array, stepS: number): LeavingFlow {
 }
 
 /** What ground sheds here, and what ways out bring after their lags. */
-function arrivingAt({ open, ways, stepS }: Omit<Came, 'without'>): Float64Array {
+function arrivingAt({ open, ways, stepS }: Pick<Came, 'open' | 'ways' | 'stepS'>): Float64Array {
   const last = ways.map(({ run, lagS }) => delayedLength(run.flowM3s, lagS, stepS));
   const sum = new Float64Array(Math.max(0, open?.length ?? 0, ...last));
   if (open) sum.set(open);
@@ -71,7 +71,8 @@ export function exitFlows({ weather, storm, grounds, water, result, isRaised }: 
       return flowIn(graph.step(`exit-timed:${id}`, [timedIn(weather, uncaught, slot), all], asItRan), slot);
     };
     const open = uncaught === whole ? without : uncaught.members.length === 0 ? null : openFlow();
-    return graph.step(`leaving:${id}`, [exit, { without, open, ways: over.get(k) ?? [], stepS }], (place, came) =>
+    const unbuilt = graph.step(`unbuilt:${id}`, [without, stepS], told);
+    return graph.step(`leaving:${id}`, [exit, { without, unbuilt, open, ways: over.get(k) ?? [], stepS }], (place, came) =>
       leavingAt(place, id, came),
     );
   });
@@ -112,16 +113,18 @@ const raisedFlow = (shed: CatchmentRunoff): Float64Array => {
 
 interface Came {
   readonly without: Float64Array;
+  readonly unbuilt: LeavingFlow;
   readonly open: Float64Array | null;
   readonly ways: readonly { readonly run: OutletRun; readonly lagS: number }[];
   readonly stepS: number;
 }
 
 function leavingAt({ at, isPlace, areaM2 }: Exit, id: string, came: Came): Leaving {
-  const { without, stepS } = came;
-  const flowM3s = arrivingAt(came);
+  const { without, unbuilt, stepS } = came;
+  // Where no way out runs and all ground is open, the two are one.
+  const flowM3s = came.ways.length === 0 && came.open === without ? without : arrivingAt(came);
   return {
-    told: asItself({ id, at, isPlace, areaM2, without: told(without, stepS), with: told(flowM3s, stepS) }),
+    told: asItself({ id, at, isPlace, areaM2, without: unbuilt, with: flowM3s === without ? unbuilt : told(flowM3s, stepS) }),
     series: { id, stepS, flowM3s, withoutM3s: without },
   };
 }

@@ -24,6 +24,19 @@ function greatestOf(series: Float64Array, least: number): number {
   return most;
 }
 
+/** Where a series is first at its greatest. */
+function topOf(series: Float64Array): number {
+  let top = 0;
+  for (let i = 1; i < series.length; i++) if (series[i] > series[top]) top = i;
+  return top;
+}
+
+/** The first place of a series where anything runs; null where nothing ever does. */
+function firstRunning(series: Float64Array): number | null {
+  for (let i = 0; i < series.length; i++) if (series[i] > 0) return i;
+  return null;
+}
+
 /** What the storm did to one store, and the working of how long it takes to empty. */
 export interface StoreOutcome {
   readonly storm: StoreStorm;
@@ -37,11 +50,12 @@ export function stormOf(...[store, run, outlets, under, steadyM3s, stepS]: Ran):
   const soaks = soaksOf(store, under);
   const sheet = new Worksheet(store.id);
   const leaving = outflows(store, run, outlets);
-  const peakLevelM = greatestOf(run.levelM, -Infinity);
+  const top = topOf(run.levelM);
+  const peakLevelM = run.levelM[top];
   const peakInM3s = greatestOf(run.inM3s, 0);
   const peakOutM3s = greatestOf(leaving, 0);
-  const first = leaving.findIndex((q) => q > 0);
-  const firstSpillS = first < 0 ? null : first * stepS;
+  const first = firstRunning(leaving);
+  const firstSpillS = first === null ? null : first * stepS;
   let [spilledM3, spillsS] = [0, 0];
   store.outlets.forEach(({ kind }, k) => {
     const ran = outlets[k];
@@ -75,7 +89,7 @@ export function stormOf(...[store, run, outlets, under, steadyM3s, stepS]: Ran):
     holds: spilledM3 <= 1e-6 * Math.max(1, run.inM3),
     nextDayM3: leftAfter(store.stage, standing, { hours: 24, mmPerHour, roomM3, driesMmPerHour, steadyM3s }),
     soilShortM3,
-    readyH: readyAfter(store, run, stepS),
+    readyH: readyAfter(store, run, { top, stepS }),
   };
   return { storm, sheet: sheet.lines };
 }

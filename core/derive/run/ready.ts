@@ -5,12 +5,13 @@ import { type StoreRun, volumeAt } from '../../network/index.ts';
 /** Water this little above a way out is as good as none [m]. */
 const AT_REST_M = 0.02;
 
-/** Hours from a store's peak until it stands at its lowest way out again; the end of the run where it does not. */
-export function readyAfter(store: Store, run: StoreRun, stepS: number): number | null {
+/** Hours from a store's peak, at the step `top`, until it stands at its lowest way out again; the end of the run where it does not. */
+export function readyAfter(
+  store: Store,
+  { levelM }: StoreRun,
+  { top, stepS }: { readonly top: number; readonly stepS: number },
+): number | null {
   if (store.outlets.every((o) => o.kind === 'bank')) return null;
-  const { levelM } = run;
-  let top = 0;
-  for (let i = 1; i < levelM.length; i++) if (levelM[i] > levelM[top]) top = i;
   if (levelM[top] <= store.wayOutM + AT_REST_M) return null;
   let i = top;
   while (i < levelM.length - 1 && levelM[i] > store.wayOutM + AT_REST_M) i++;

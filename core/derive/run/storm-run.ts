@@ -99,7 +99,7 @@ function routedOutlets(
   return store.outlets.map((outlet, k): RoutedOutlet => {
     const { lagS, share = 1 } = links[k];
     const isJoint = to[k] !== store.id && isFelt(outlet, below[k] ?? undefined);
-    return { id: outlet.id, to: to[k], lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, isJoint };
+    return { id: outlet.id, to: to[k], lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, fromM: outlet.levelM, isJoint };
   });
 }
 
