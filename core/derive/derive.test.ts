@@ -5,6 +5,7 @@ import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.t
 import { runoffDepth } from '../runoff/index.ts';
 import { type Project } from '../project/index.ts';
 import { plane } from '../testing/grids.ts';
+import { DAMS, valleyProject } from '../testing/valley.ts';
 import { TO_TAP } from '../testing/valley-fields.ts';
 import { FORMULAS, Graph, derive, verdict } from './index.ts';
 import { aloneTold } from './tell/alone.ts';
@@ -154,6 +155,18 @@ describe('derive', () => {
     // Going back finds everything as it was.
     expect(graph.runs).toEqual(held1);
     expect(held).toBeGreaterThan(derived(project).derived.stores[0].heldM3);
+  });
+  it('routes none of the dams above one that was made lower, since nothing reaches up there', () => {
+    const graph = new Graph();
+    const context = { registry, grids: noGrid, graph };
+    const [upper, lower] = DAMS.dams;
+    const first = derive(valleyProject([DAMS]), context).derived;
+    const routed = graph.runs.get('route') ?? 0;
+    const lowered: typeof DAMS = { ...DAMS, dams: [upper, { ...lower, heightM: lower.heightM - 0.1 }] };
+    const then = derive(valleyProject([lowered]), context).derived;
+    expect((graph.runs.get('route') ?? 0) - routed).toBeLessThanOrEqual(routed / 2);
+    expect(then.stores[0]).toEqual(first.stores[0]);
+    expect(then.stores[1].heldM3).toBeLessThan(first.stores[1].heldM3);
   });
   it('routes nothing anew that a moved work does not reach, though water is caught anew on all the land', () => {
     const graph = new Graph();

@@ -9,6 +9,7 @@ import {
   crossingsAlong,
   distance,
   distanceToRing,
+  evenlyAlong,
   lineLength,
   middleOf,
   nearestBetween,
@@ -45,6 +46,18 @@ describe('lines', () => {
         expect(distance(pointAlong(line, lineLength(line) + 50).point, line[line.length - 1])).toBeLessThan(1e-9);
       }),
       { seed: 51 },
+    );
+  });
+  it('have places at even distances, as each found by itself, corners met twice and doubled back on too', () => {
+    const doubled = lines.map((line): Line => [line[0], line[0], ...line.slice(1), ...line.slice(0, -1).reverse(), line[0]]);
+    fc.assert(
+      fc.property(fc.oneof(lines, doubled), fc.integer({ min: 1, max: 60 }), (line, pieces) => {
+        const places = evenlyAlong(line, pieces);
+        const each = along(line, pieces);
+        expect(places.length).toBe(pieces + 1);
+        for (let k = 0; k <= pieces; k++) expect(distance(places[k], each[k])).toBeLessThan(1e-6);
+      }),
+      { seed: 60 },
     );
   });
   it('fall into two parts whose lengths add up, in either direction', () => {

@@ -31,6 +31,25 @@ export function pointAlong(line: Line, atM: number): { point: Point; direction: 
   return { point: line[line.length - 1] ?? [0, 0], direction: [1, 0] };
 }
 
+/** Places at even distances along a line, from its start to its end, so many pieces: those of `pointAlong`, found in one walk. */
+export function evenlyAlong(line: Line, pieces: number): Point[] {
+  const stepM = lineLength(line) / pieces;
+  const places: Point[] = [];
+  let [piece, walked] = [1, 0];
+  let length = line.length > 1 ? distance(line[0], line[1]) : 0;
+  for (let k = 0; k <= pieces; k++) {
+    while (piece < line.length - 1 && (length === 0 || k * stepM - walked > length)) {
+      walked += length;
+      piece++;
+      length = distance(line[piece - 1], line[piece]);
+    }
+    const [a, b] = [line[piece - 1], line[Math.min(piece, line.length - 1)]];
+    const t = length > 0 ? Math.min(1, Math.max(0, (k * stepM - walked) / length)) : 1;
+    places.push([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]);
+  }
+  return places;
+}
+
 /** Nearest place on a segment, as fraction along it and distance from it. */
 export function nearestOnSegment(p: Point, a: Point, b: Point): { t: number; distanceM: number } {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];

@@ -1,5 +1,5 @@
 // How near the ground is known: what was read at a place is known as its readings are, what lies between two of them less well.
-import { type Line, type Point, type ScatteredPoints, lineLength, pointAlong } from '../geometry/index.ts';
+import { type Line, type Point, type ScatteredPoints, evenlyAlong, lineLength } from '../geometry/index.ts';
 import { type Grid, cellAt, gridFromLevels } from './grid.ts';
 
 /** How near the levels of one survey are known, and where it has a say. */
@@ -176,7 +176,7 @@ function placesOn(line: Line, stepM: number): readonly Point[] {
   const lengthM = lineLength(line);
   if (!(lengthM > 0)) return line.slice(0, 1);
   const parts = Math.ceil(lengthM / stepM);
-  return Array.from({ length: parts + 1 }, (_, k) => pointAlong(line, (k / parts) * lengthM).point);
+  return evenlyAlong(line, parts);
 }
 
 /** How near the ground is known under lines at its worst [m]; null where some of it nobody knows, or there are no lines. */

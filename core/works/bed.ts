@@ -1,6 +1,6 @@
 // The bed of the channel along the line, and the channel across it as the terrain shows it.
 import type { Begun, Channel, Site } from '../contract/index.ts';
-import { type Line, type Point, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
+import { type Line, type Point, evenlyAlong, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
 import { type Grid, levelAt } from '../terrain/index.ts';
 import { amount, say } from '../units/index.ts';
 import { carryOver } from './lip.ts';
@@ -20,7 +20,7 @@ export function measureBed(line: Line, { grid }: Pick<Site, 'grid'>): Bed {
   const lengthM = lineLength(line);
   const count = Math.min(MOST_STATIONS, Math.max(4, Math.ceil(lengthM / Math.max(0.5, grid.cellM / 2))));
   const stepM = lengthM / count;
-  const points = Array.from({ length: count + 1 }, (_, i) => pointAlong(line, i * stepM).point);
+  const points = evenlyAlong(line, count);
   const bedM = Float64Array.from(points, (p) => levelAt(grid, p));
   carryOver(bedM, 'No level is known under it');
   return { lengthM, stepM, points, bedM };

@@ -1,6 +1,6 @@
 // What techniques begin with: ground under what was drawn, and a first way out on natural ground.
 import type { Begun, Land, Ref, StoreSeen, Traits, WorkBase } from '../contract/index.ts';
-import { type Point, contains, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
+import { type Point, contains, evenlyAlong, lineLength, nearestOnLine } from '../geometry/index.ts';
 import { levelAt } from '../terrain/index.ts';
 
 /** Levels to the millimetre, as they are set out. */
@@ -10,7 +10,7 @@ export const mm = (m: number): number => Math.round(m * 1000) / 1000;
 export function groundUnder(line: readonly Point[], { grid }: Pick<Land, 'grid'>): number[] | null {
   const length = lineLength(line);
   const count = Math.max(8, Math.ceil(length / 2));
-  const levels = Array.from({ length: count + 1 }, (_, k) => levelAt(grid, pointAlong(line, (length * k) / count).point));
+  const levels = evenlyAlong(line, count).map((at) => levelAt(grid, at));
   return levels.some((v) => Number.isNaN(v)) ? null : levels;
 }
 

@@ -1,5 +1,5 @@
 // Ground nobody knows: off the terrain, or where it has no data. A work on it is shown and named, and nothing is computed of it.
-import { type Line, lineLength, pointAlong } from '../geometry/index.ts';
+import { type Line, evenlyAlong, lineLength } from '../geometry/index.ts';
 import { type Grid, extentOf, levelAt } from '../terrain/index.ts';
 import { type Said, amount, say } from '../units/index.ts';
 
@@ -43,7 +43,7 @@ export function footingOf(line: Line, grid: Grid): Footing {
   const lengthM = lineLength(line);
   const count = Math.min(MOST_STATIONS, Math.max(4, Math.ceil((2 * lengthM) / grid.cellM)));
   const stepM = lengthM / count;
-  const places = Array.from({ length: count + 1 }, (_, i) => pointAlong(line, i * stepM).point);
+  const places = evenlyAlong(line, count);
   const isKnown = places.map((at) => !Number.isNaN(levelAt(grid, at)));
   const unknown: Stretch[] = [];
   let bridgedM = 0;

@@ -1,7 +1,7 @@
 import type { PlacedWork } from '../../contract/index.ts';
 import { type Line, lineLength, pointAlong } from '../../geometry/index.ts';
 import { SOIL_ROOM } from '../../ground/index.ts';
-import { type Graph, forAll, idsOf } from '../graph/graph.ts';
+import { type Columns, type Graph, forAll, idsOf } from '../graph/graph.ts';
 import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
 import type { Standing } from './standing.ts';
 
@@ -56,7 +56,9 @@ export function groundUnder(
 ): ReadonlyMap<string, GroundUnder> {
   const placed = new Map(works.map((w) => [w.bound.work.id, w.placed]));
   const ids = idsOf(stores);
-  const { all } = graph.each('under', { ids, columns: [stores.map((s) => placed.get(s.work) ?? null), forAll(map), ids] }, underStore);
+  // Of a work of many stores one may be made otherwise: the ground under the others stays the same thing, and they are not routed anew.
+  const columns: Columns<Parameters<typeof underStore>> = [stores.map((s) => placed.get(s.work) ?? null), forAll(map), ids];
+  const { all } = graph.each('under', { ids, columns, isSettled: true }, underStore);
   return new Map(ids.flatMap((id, k): [string, GroundUnder][] => (all[k] === null ? [] : [[id, all[k]]])));
 }
 

@@ -1,6 +1,6 @@
 // A seepage drain on its ground: the ground over it, the hollow it lies in, what takes it.
 import type { Plot } from '../../contract/index.ts';
-import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Point, evenlyAlong, lineLength, pointAlong } from '../../geometry/index.ts';
 import { type PoolGround, centreOf, levelAt, poolAt, poolHolds } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import type { SeepDrain } from './model.ts';
@@ -24,7 +24,7 @@ const [LOOK_M, LEAST_DEEP_M] = [3, 0.04];
 
 function deepestPool(work: SeepDrain, { grid }: Plot, lengthM: number): PoolGround | null {
   const looks = Math.max(1, Math.min(60, Math.ceil(lengthM / LOOK_M)));
-  const pools = Array.from({ length: looks + 1 }, (_, k) => poolAt(grid, pointAlong(work.line, (k * lengthM) / looks).point));
+  const pools = evenlyAlong(work.line, looks).map((at) => poolAt(grid, at));
   const deep = (p: PoolGround): number => p.spillM - p.lowM;
   return pools.reduce<PoolGround | null>((best, p) => (p && (!best || deep(p) > deep(best)) ? p : best), null);
 }

@@ -1,7 +1,7 @@
 // A sump with a pump: what its pit holds, what its pump lifts, and how long it stands without mains.
 import type { Figure, PegDraft, PlacedWork, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Point, evenlyAlong, lineLength } from '../../geometry/index.ts';
 import { centreOf, levelAt, poolAt } from '../../terrain/index.ts';
 import { runRules } from '../rules.ts';
 import { UnknownGround } from '../unknown-ground.ts';
@@ -56,7 +56,7 @@ function measureSump({ line, top }: Sump, { grid }: Parameters<Technique<Sump, S
   if (Number.isNaN(pitM + endM)) throw new UnknownGround('No level is known at the pit or where its water is let go');
   const count = Math.max(2, Math.ceil(lineLength(line)));
   const pool = top === 'grate' ? poolAt(grid, line[0]) : null;
-  const along = Array.from({ length: count + 1 }, (_, k) => levelAt(grid, pointAlong(line, (lineLength(line) * k) / count).point));
+  const along = evenlyAlong(line, count).map((at) => levelAt(grid, at));
   return {
     pitM,
     endM,

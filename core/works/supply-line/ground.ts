@@ -1,6 +1,6 @@
 // The pipe on the real ground: how long it is, where it rises and dips, and the stores at its ends.
 import type { Plot, Store } from '../../contract/index.ts';
-import { lineLength, pointAlong } from '../../geometry/index.ts';
+import { evenlyAlong, lineLength } from '../../geometry/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import type { SupplyLine } from './model.ts';
@@ -37,7 +37,7 @@ export function measureSupplyLine(work: SupplyLine, { grid, placed }: Plot): Lin
   const planM = lineLength(work.line);
   const count = Math.max(4, Math.min(MOST_PLACES, Math.ceil(planM / STEP_M)));
   const stepM = planM / count;
-  const groundM = Float64Array.from({ length: count + 1 }, (_, k) => levelAt(grid, pointAlong(work.line, k * stepM).point));
+  const groundM = Float64Array.from(evenlyAlong(work.line, count), (at) => levelAt(grid, at));
   if (groundM.some((v) => Number.isNaN(v))) throw new UnknownGround('No level is known under part of it');
   let lengthM = 0;
   for (let k = 1; k <= count; k++) lengthM += Math.hypot(stepM, groundM[k] - groundM[k - 1]);
