@@ -79,10 +79,11 @@ export class JoinedGroup {
     const n = pools.length;
     const byPool = (): Float64Array => new Float64Array(n);
     const byJoint = (): Float64Array => new Float64Array(joints.length);
-    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial, this.moves, this.surfaces, this.weights] = Array.from(
-      { length: 9 },
+    [this.levels, this.targets, this.later, this.residual, this.brought, this.trial, this.moves, this.weights] = Array.from(
+      { length: 8 },
       byPool,
     );
+    this.surfaces = Float64Array.from(pools, (p) => p.surfaceAt(p.floorM));
     [this.out, this.outThen, this.perOut, this.volumes, this.volumeAt, this.outAt] = Array.from({ length: 6 }, byPool);
     this.floors = Float64Array.from(pools, (p) => p.floorM);
     [this.ran, this.ranThen, this.ranBefore, this.ranAt, this.perA, this.perB, this.ends] = Array.from({ length: 7 }, byJoint);

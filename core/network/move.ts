@@ -14,6 +14,7 @@ export interface Move {
   jointIn: number;
 }
 
+/** A move not yet taken: fractions in every member, so that room for them is kept from the first. */
 export const newMove = (): Move => ({ stepS: 0.5, later: 0.5, meanIn: 0.5, levelM: 0.5, slopeM2: 0.5, jointIn: 0.5 });
 
 /** Share of a step's flow that is taken at its end, by how much of what it moves the flow answers to within the step. */
