@@ -321,7 +321,6 @@ export class JoinedGroup {
       targets[j] = there - (1 - later[j]) * stepS * pool.leftBefore;
       // It goes on as it came.
       levels[j] = pool.goingTo(n);
-      if (pool.mayFillSoil) this.levelAt[j] = NaN;
       weights[j] = 1 / Math.max(LEAST_SURFACE_M2, pool.surfaceAt(levels[j]));
     }
     this.takeEnds(stepS);

@@ -126,11 +126,6 @@ export class Pool {
     return this.own.length > 0 || this.soak > 0 || this.sumBefore > 0;
   }
 
-  /** Whether its law may yet change: soakage ends when the soil is full. */
-  get mayFillSoil(): boolean {
-    return this.soak > 0 && this.room < Infinity;
-  }
-
   /** What it holds now [m3]. */
   get nowM3(): number {
     return this.holdsM3;

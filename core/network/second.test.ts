@@ -1,7 +1,7 @@
 // Level-pool routing against a second computation: the level itself as a differential equation, by Runge and Kutta with steps
 // that halve until they agree. Other unknown, other form, other steps.
 import { describe, expect, it } from '@jest/globals';
-import { DRAIN_DOWN_FED, SOIL_SHORT, leftAfter, levelAt, route } from './index.ts';
+import { DRAIN_DOWN_FED, type RoutedStore, SOIL_SHORT, leftAfter, levelAt, route } from './index.ts';
 
 /** A repeatable sequence of numbers from 0 to 1. */
 function randomFrom(seed: number): () => number {
@@ -168,5 +168,36 @@ describe('what is left of standing water', () => {
     const alone = DRAIN_DOWN_FED.evaluate({ V: 10, f: 20, A: 50, q: 0 });
     expect(alone).toBeCloseTo(10, 9);
     expect(DRAIN_DOWN_FED.evaluate({ V: 10, f: 20, A: 50, q: 0.5 / 3600 })).toBeCloseTo(20, 9);
+  });
+});
+
+describe('two joined stores, one over soil that fills', () => {
+  it('stand still and level once it is full: what soaked in before is asked of neither any more', () => {
+    const levelM = Float64Array.of(0, 2);
+    const tank = (id: string, more: Partial<RoutedStore>): RoutedStore => ({
+      id,
+      stage: { levelM, volumeM3: levelM.map((h) => 100 * h), wettedM2: Float64Array.of(100, 100) },
+      inflow: [],
+      startM: 1,
+      outlets: [],
+      ...more,
+    });
+    const pipe = {
+      id: 'j',
+      to: 'b',
+      lagS: 0,
+      isJoint: true,
+      flowAt: (up: number, down = 0) => 0.3 * Math.sign(up - down) * Math.sqrt(Math.abs(up - down)),
+    };
+    const a = tank('a', { soakMPerS: 1e-5, soakRoomM3: 5, outlets: [pipe] });
+    const { stores, balance } = route({ stepS: 60, steps: 300, stores: [a, tank('b', {})] });
+    const [up, down] = ['a', 'b'].map((id) => stores.get(id)!.levelM);
+    expect(stores.get('a')!.soakedM3).toBeCloseTo(5, 12);
+    // 1 L/s fills 5 m3 in 83 minutes; then both stand at 1 - 5 / 200.
+    for (let i = 90; i <= 300; i++) {
+      expect(Math.abs(up[i] - 0.975)).toBeLessThan(2e-6);
+      expect(Math.abs(down[i] - 0.975)).toBeLessThan(2e-6);
+    }
+    expect(Math.abs(balance.errorFraction)).toBeLessThan(1e-12);
   });
 });
