@@ -201,3 +201,40 @@ describe('two joined stores, one over soil that fills', () => {
     expect(Math.abs(balance.errorFraction)).toBeLessThan(1e-12);
   });
 });
+
+describe('a joint that opens all at once', () => {
+  it('holds its upper store at the level it opens at, and lets on what comes', () => {
+    const levelM = Float64Array.of(0, 3);
+    const opensM = 1.2;
+    const steps = 240;
+    const tank = (id: string, more: Partial<RoutedStore>): RoutedStore => ({
+      id,
+      stage: { levelM, volumeM3: levelM.map((h) => 50 * h), wettedM2: levelM.map(() => 50) },
+      inflow: [],
+      outlets: [],
+      ...more,
+    });
+    // Shut below its level; over the next hundredth of a millimetre it passes four times what comes.
+    const valve = {
+      id: 'j',
+      to: 'b',
+      lagS: 0,
+      isJoint: true,
+      flowAt: (up: number) => 0.08 * Math.min(1, Math.max(0, (up - opensM) / 1e-5)),
+    };
+    const inflow = new Float64Array(steps).fill(0.02);
+    const { stores, outlets, balance } = route({
+      stepS: 30,
+      steps,
+      stores: [tank('a', { inflow, startM: 1, outlets: [valve] }), tank('b', {})],
+    });
+    const [up, down] = ['a', 'b'].map((id) => stores.get(id)!);
+    // 10 m3 at 20 L/s fill it to that level in 500 s; from then on all that comes goes on.
+    const full = Math.ceil(500 / 30) + 1;
+    const passes = outlets.get('j')!.flowM3s;
+    for (let i = full; i <= steps; i++) expect([i, Math.abs(up.levelM[i] - opensM) < 2e-5]).toEqual([i, true]);
+    for (let i = full; i < steps; i++) expect([i, Math.abs(passes[i] - 0.02) < 1e-4]).toEqual([i, true]);
+    expect(down.volumeM3[steps]).toBeCloseTo(0.02 * (30 * steps - 15) - 10, 1);
+    expect(Math.abs(balance.errorFraction)).toBeLessThan(1e-9);
+  });
+});
