@@ -58,7 +58,6 @@ export class JoinedGroup {
   private readonly feltA: Float64Array;
   private readonly feltB: Float64Array;
   private isFelt = false;
-  private wasFelt = false;
   /** What each joint carried at the end of the step before [m3/s]. */
   private readonly ranBefore: Float64Array;
   /** The share of a step's flow that is taken at its end. */
@@ -87,6 +86,8 @@ export class JoinedGroup {
     [this.out, this.outThen, this.perOut, this.volumes, this.volumeAt, this.outAt] = Array.from({ length: 6 }, byPool);
     this.floors = Float64Array.from(pools, (p) => p.floorM);
     [this.ran, this.ranThen, this.ranBefore, this.ranAt, this.perA, this.perB, this.ends] = Array.from({ length: 7 }, byJoint);
+    // Before it was ever felt a joint is taken to be as fast as can be.
+    this.perA.fill(Infinity);
     this.levelAt = byPool().fill(NaN);
     [this.atA, this.atB, this.feltA, this.feltB] = Array.from({ length: 4 }, () => byJoint().fill(NaN));
     this.isEmpty = new Uint8Array(n);
@@ -177,7 +178,6 @@ export class JoinedGroup {
       feltA[k] = atA[k];
       feltB[k] = atB[k];
     }
-    this.wasFelt = true;
   }
 
   /**
@@ -360,7 +360,7 @@ export class JoinedGroup {
     const { ofA, ofB, surfaces, targets, ranBefore, perA, perB, ends } = this;
     for (let k = 0; k < ofA.length; k++) {
       const [a, b] = [ofA[k], ofB[k]];
-      const draws = this.wasFelt ? Math.abs(perA[k]) / surfaces[a] + Math.abs(perB[k]) / surfaces[b] : Infinity;
+      const draws = Math.abs(perA[k]) / surfaces[a] + Math.abs(perB[k]) / surfaces[b];
       const asks = (stepS * ranBefore[k]) / 2;
       const gives = asks >= 0 ? targets[a] : targets[b];
       ends[k] = Math.abs(asks) > gives / ofA.length ? 1 : shareAtEnd(stepS * draws);

@@ -1,6 +1,6 @@
 // Ground that is shaped: made level, sloped, filled, taken off, dished. Outside what is drawn a batter runs out to the ground that
 // was there before.
-import { type Line, type Point, closed, contains, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
+import { type Line, type Point, closed, contains, evenlyAlong, lineLength, nearestOnLine, pointAlong } from '../geometry/index.ts';
 import { type Grid, cellAt, centreOf } from './grid.ts';
 
 interface InRing {
@@ -98,8 +98,7 @@ export function reachOf(shape: Reshape, before: LevelAt): readonly [number, numb
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   const box = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] as const;
   // As far as the highest change along its edge asks for, with a share more: ground beside it may fall away.
-  const length = lineLength(points);
-  const edge = Array.from({ length: EDGE + 1 }, (_, k) => pointAlong(points, (length * k) / EDGE).point);
+  const edge = evenlyAlong(points, EDGE);
   const changes = edge.map((p) => {
     const level = before(p);
     if (Number.isNaN(level)) return 0;

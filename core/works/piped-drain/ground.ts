@@ -1,6 +1,6 @@
 // A drain on its ground: the ground over it, the hollows its basins lie in, and what takes it.
 import type { Plot } from '../../contract/index.ts';
-import { type Line, type Point, distance, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Line, type Point, distance, evenlyAlong, lineLength, pointAlong } from '../../geometry/index.ts';
 import { type Grid, type PoolGround, centreOf, gradientAt, isSamePool, levelAt, outlineOf, poolAt, setOf } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import { type Basin, type PipedDrain, isOpen } from './model.ts';
@@ -80,7 +80,7 @@ export function measureDrain({ line, basins, into }: PipedDrain, { grid, placed 
   const lengthM = lineLength(line);
   const count = Math.max(2, Math.min(MOST_PLACES, Math.ceil(lengthM / STEP_M)));
   const stepM = lengthM / count;
-  const groundM = Float64Array.from({ length: count + 1 }, (_, k) => levelAt(grid, pointAlong(line, k * stepM).point));
+  const groundM = Float64Array.from(evenlyAlong(line, count), (place) => levelAt(grid, place));
   carryOver(groundM, 'No level is known over it');
   const at = (atM: number): number => groundM[Math.min(count, Math.max(0, Math.round(atM / stepM)))];
   return {

@@ -1,6 +1,16 @@
 // Rules on shaped ground: that water leaves it and the walls beside it, that earth comes out even, and what lies in the way.
 import type { Rule } from '../../contract/index.ts';
-import { type Point, closed, distance, distanceToRing, lineLength, middleOf, nearestOnLine, pointAlong } from '../../geometry/index.ts';
+import {
+  type Point,
+  closed,
+  distance,
+  distanceToRing,
+  evenlyAlong,
+  lineLength,
+  middleOf,
+  nearestOnLine,
+  pointAlong,
+} from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { COMMON_PRACTICE, gradeMax, gradeMin, metres, millimetres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
@@ -233,7 +243,7 @@ const boundary: Rule<RegradeFacts> = {
     const change = Math.max(moved.deepestCutM, moved.highestFillM);
     const batterM = isDish(work) ? work.dimensions.bedWidthM / 2 + work.dimensions.sideHV * moved.deepestCutM : work.dimensions.batterHV * change;
     const edge = edgeOf(work);
-    const places = Array.from({ length: 40 }, (_, k) => pointAlong(edge, (lineLength(edge) * k) / 40).point);
+    const places = evenlyAlong(edge, 40);
     const off = (p: Point): number => (distanceToRing(site.outline, p) > 0 ? -1 : 1) * nearestOnLine(p, outline).distanceM - batterM;
     const at = places.reduce((a, b) => (off(b) < off(a) ? b : a));
     const value = off(at);

@@ -1,6 +1,6 @@
 // What was there, what there will be, and what lies near.
 import type { StormFacts } from '../../contract/index.ts';
-import { type Line, type Point, closed, contains, lineLength, middleOf, pointAlong, signedArea } from '../../geometry/index.ts';
+import { type Line, type Point, closed, contains, evenlyAlong, lineLength, middleOf, signedArea } from '../../geometry/index.ts';
 import { type Grid, type Moved, type PoolGround, levelAt, movedBy, poolAt, cellAt, reachOf, shapedAt } from '../../terrain/index.ts';
 import { type Regrade, drawnOf, isDish, reshapesOf } from './model.ts';
 
@@ -24,9 +24,7 @@ const LOOKS = 7;
 /** The hollow that stands deepest of those met at places all over it, on the finished ground. */
 function deepestPool(work: Regrade, finished: Grid): PoolGround | null {
   const drawn = drawnOf(work);
-  const along = isDish(work)
-    ? Array.from({ length: LOOKS ** 2 }, (_, k) => pointAlong(drawn, (lineLength(drawn) * k) / (LOOKS ** 2 - 1)).point)
-    : placesIn(drawn);
+  const along = isDish(work) ? evenlyAlong(drawn, LOOKS ** 2 - 1) : placesIn(drawn);
   let best: PoolGround | null = null;
   const seen = new Set<number>();
   for (const at of along) {

@@ -1,6 +1,6 @@
 // A seepage drain on its ground: the ground over it, the hollow it lies in, what takes it.
 import type { Plot } from '../../contract/index.ts';
-import { type Point, evenlyAlong, lineLength, pointAlong } from '../../geometry/index.ts';
+import { type Point, evenlyAlong, lineLength } from '../../geometry/index.ts';
 import { type PoolGround, centreOf, levelAt, poolAt, poolHolds } from '../../terrain/index.ts';
 import { carryOver } from '../lip.ts';
 import type { SeepDrain } from './model.ts';
@@ -34,7 +34,7 @@ export function measureSeep(work: SeepDrain, plot: Plot): SeepGround {
   const lengthM = lineLength(work.line);
   const count = Math.max(2, Math.min(MOST_PLACES, Math.ceil(lengthM / STEP_M)));
   const stepM = lengthM / count;
-  const groundM = Float64Array.from({ length: count + 1 }, (_, k) => levelAt(plot.grid, pointAlong(work.line, k * stepM).point));
+  const groundM = Float64Array.from(evenlyAlong(work.line, count), (at) => levelAt(plot.grid, at));
   carryOver(groundM, 'No level is known over it');
   const pool = deepestPool(work, plot, lengthM);
   const other = work.into === undefined ? undefined : plot.placed?.get(work.into);
