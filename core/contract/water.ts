@@ -211,7 +211,8 @@ export interface Link {
   readonly share?: number;
 }
 
-export interface Catchment {
+/** Ground that drains to a place. */
+export interface Drained {
   readonly of: string;
   readonly areaM2: number;
   readonly meanSlope: number;
@@ -219,6 +220,10 @@ export interface Catchment {
   /** Where the longest flow path begins. */
   readonly farthest: Point;
   readonly touchesTerrainEdge: boolean;
+}
+
+/** The same with its outline. */
+export interface Catchment extends Drained {
   readonly ring: readonly Point[];
 }
 

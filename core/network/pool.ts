@@ -51,8 +51,9 @@ const PROBE_M = 0.001;
 /** A store being routed: its tables, its laws, and what has happened to it so far. */
 export class Pool {
   readonly levelM: Float64Array;
-  readonly volumeM3: Float64Array;
+  /** What comes is laid in here before it is routed: `comes` is the same without the first instant, step by step. */
   readonly inM3s: Float64Array;
+  readonly comes: Float64Array;
   readonly outM3s: Float64Array;
   /** What its ways out let through in each step; null where one never has. */
   private readonly flows: (Float64Array | null)[];
@@ -72,6 +73,9 @@ export class Pool {
   /** Where its outflow was evaluated last, and how much it was there. */
   private seenM = NaN;
   private seenM3s = 0;
+  /** What it held before the first step, and at most [m3]. */
+  readonly startM3: number;
+  private mostM3: number;
   /** Where it stands now, by level and by what it holds. */
   private standsM: number;
   private holdsM3: number;
@@ -105,8 +109,8 @@ export class Pool {
     this.wettedOf = new Curve(stage.levelM, stage.wettedM2);
     this.floorM = stage.levelM[0];
     this.levelM = new Float64Array(steps + 1);
-    this.volumeM3 = new Float64Array(steps + 1);
     this.inM3s = new Float64Array(steps + 1);
+    this.comes = this.inM3s.subarray(1);
     this.outM3s = new Float64Array(steps + 1);
     this.flows = outlets.map(() => null);
     this.peakM3s = new Float64Array(outlets.length);
@@ -116,7 +120,8 @@ export class Pool {
     this.standsM = Math.max(this.floorM, store.startM ?? this.floorM);
     this.holdsM3 = Math.max(0, this.volumeOf.at(this.standsM));
     this.levelM[0] = this.standsM;
-    this.volumeM3[0] = this.holdsM3;
+    this.startM3 = this.holdsM3;
+    this.mostM3 = this.holdsM3;
     this.sumBefore = this.outflowAt(this.standsM);
     this.before.set(this.now);
   }
@@ -147,7 +152,13 @@ export class Pool {
 
   /** How fast volume grows with level [m2]. */
   surfaceAt(level: number): number {
-    return Math.max(1e-6, this.volumeOf.slopeAt(level));
+    this.volumeOf.find(level);
+    return this.surfaceThere;
+  }
+
+  /** The same where the volume was read last. */
+  get surfaceThere(): number {
+    return Math.max(1e-6, this.volumeOf.slopeThere);
   }
 
   /** All outflow through its own outlets and soakage at a level [m3/s]; leaves its parts in `now`. */
@@ -197,7 +208,6 @@ export class Pool {
   }
 
   rest(i: number, n: number): void {
-    this.volumeM3.fill(this.holdsM3, i + 1, i + n + 1);
     this.levelM.fill(this.standsM, i + 1, i + n + 1);
     this.trend = 0;
   }
@@ -316,13 +326,14 @@ export class Pool {
     const levelM = this.levelOf.at(this.holdsM3);
     this.trend = (levelM - this.standsM) / n;
     this.standsM = levelM;
-    this.volumeM3[end] = this.holdsM3;
+    if (this.holdsM3 > this.mostM3) this.mostM3 = this.holdsM3;
     this.levelM[end] = levelM;
     if (this.soakedM3 >= this.room) this.stopSoaking();
     // The level found and that of the water left there are one, but for rounding.
     this.sumBefore = Math.abs(levelM - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(levelM);
-    before.set(now);
-    this.inM3s[end] = meanIn + Math.max(0, on.jointIn) / stepS;
+    // Written out: they are few, and a call for them costs more.
+    for (let k = 0; k <= own.length; k++) before[k] = now[k];
+    if (on.jointIn > 0) for (let k = i + 1; k <= end; k++) this.inM3s[k] += on.jointIn / stepS;
     this.outM3s[end] = this.sumBefore - now[own.length];
     if (n > 1) this.drawThrough(i, n);
     for (let k = 0; k < own.length; k++) {
@@ -341,11 +352,10 @@ export class Pool {
 
   /** Levels and flows within several steps taken as one, straight between their ends. */
   private drawThrough(i: number, n: number): void {
-    for (const series of [this.levelM, this.volumeM3, this.outM3s]) {
+    for (const series of [this.levelM, this.outM3s]) {
       const rise = (series[i + n] - series[i]) / n;
       for (let k = 1; k < n; k++) series[i + k] = series[i] + k * rise;
     }
-    this.inM3s.fill(this.inM3s[i + n], i + 1, i + n);
   }
 
   /** `n` steps of a store that hangs on no other, taken as one: how much it stirs. Where that is more than may be nothing is done. */
@@ -372,8 +382,8 @@ export class Pool {
   }
 
   run(): StoreRun {
-    const { levelM, volumeM3, inM3s, outM3s, inM3, soakedM3, outM3 } = this;
-    return { id: this.store.id, levelM, volumeM3, inM3s, outM3s, inM3, soakedM3, outM3 };
+    const { levelM, inM3s, outM3s, inM3, soakedM3, outM3, mostM3, holdsM3: endM3 } = this;
+    return { id: this.store.id, levelM, inM3s, outM3s, inM3, soakedM3, outM3, mostM3, endM3 };
   }
 
   outletRuns(stepS: number): OutletRun[] {

@@ -65,8 +65,9 @@ describe('level-pool routing', () => {
       outlets: [{ id: 'o', to: 'ground', lagS: 0, flowAt: (h) => (1000 * h) / k }],
     };
     const run = route({ stores: [store], stepS: 30, steps: 400 }).stores.get('a');
-    const v = run?.volumeM3 ?? new Float64Array();
-    expect(v[300] / v[60]).toBeCloseTo(Math.exp((-240 * 30) / k), 4);
+    // The tank's sides stand straight and its floor is at nothing: what it holds goes with its level.
+    const h = run?.levelM ?? new Float64Array();
+    expect(h[300] / h[60]).toBeCloseTo(Math.exp((-240 * 30) / k), 4);
   });
 });
 
@@ -111,7 +112,8 @@ describe('a cascade', () => {
         expect(Math.abs(result.balance.errorFraction)).toBeLessThan(1e-9);
         const { inM3, storedM3, soakedM3, leftM3 } = result.balance;
         expect(Math.abs(inM3 - storedM3 - soakedM3 - leftM3)).toBeLessThanOrEqual(1e-9 * Math.max(1, inM3));
-        for (const run of result.stores.values()) expect(Math.min(...run.volumeM3)).toBeGreaterThanOrEqual(0);
+        for (const run of result.stores.values())
+          expect([Math.min(...run.levelM) >= 0, run.endM3 >= 0, run.mostM3 >= run.endM3]).toEqual([true, true, true]);
       }),
       { seed: 8, numRuns: 120 },
     );
@@ -158,8 +160,10 @@ describe('soil that is full', () => {
     ];
     const run = route({ stores, stepS: 60, steps: 100 }).stores.get('a')!;
     expect(run.soakedM3).toBeCloseTo(2, 12);
-    expect(run.volumeM3[30]).toBeCloseTo(10 + 18 - 0.3 - 1.8, 0);
-    expect(run.volumeM3[100] - run.volumeM3[40]).toBeCloseTo(60 * 60 * 0.01, 9);
+    const heldM3 = (step: number): number => 100 * (run.levelM[step] - run.levelM[0]) + 10;
+    expect(heldM3(30)).toBeCloseTo(10 + 18 - 0.3 - 1.8, 0);
+    expect(heldM3(100) - heldM3(40)).toBeCloseTo(60 * 60 * 0.01, 9);
+    expect([run.endM3, run.mostM3]).toEqual([expect.closeTo(heldM3(100), 9), run.endM3]);
   });
   it('once it is full, what is told to run out is what the way out passes, and nothing that soaked before', () => {
     const out = { id: 'o', to: 'ground', lagS: 0, flowAt: (levelM: number) => 0.02 * Math.max(0, levelM - 0.1) };

@@ -1,5 +1,5 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
-import { type Arrivals, type Arriving, type Coming, arrivalsOf, hasRun } from './arrivals.ts';
+import { type Arriving, type Coming, bring, hasRun } from './arrivals.ts';
 import { JoinedGroup } from './joined.ts';
 import { type Joint, fromWater, straightened } from './joint.ts';
 import { newMove } from './move.ts';
@@ -67,11 +67,12 @@ class Group {
   constructor(
     private readonly stores: readonly RoutedStore[],
     private readonly over: Steps,
-    private readonly arrivals: ReadonlyMap<string, Arrivals>,
+    coming: Coming,
   ) {
     const { steps } = over;
     this.place = new Map(stores.map((s, k) => [s.id, k]));
     this.nodes = new Map(stores.map((s) => [s.id, s.takes ? new Splitter(s, over) : new Pool(s, steps, (o) => joins(o, this.place))]));
+    stores.forEach((store, k) => this.layDown(store, coming[k]));
     this.run();
   }
 
@@ -87,10 +88,11 @@ class Group {
     return node;
   }
 
-  /** Mean of what comes to a store in each step: from its own catchment, between the instants it is told for, and from other groups. */
-  private comesTo({ id, inflow }: RoutedStore): Float64Array {
-    const { steps } = this.over;
-    const comes = this.arrivals.get(id)?.flowM3s.slice() ?? new Float64Array(steps);
+  /** Lays down the mean of what comes to a store in each step: from other groups, and from its own catchment between the instants it is told for. */
+  private layDown({ id, inflow }: RoutedStore, ways: readonly Arriving[]): void {
+    const { steps, stepS } = this.over;
+    const { comes } = this.nodeOf(id);
+    this.onTheWayM3 += bring(ways, comes, stepS);
     let before = 0;
     const end = Math.min(steps, inflow.length);
     for (let i = 0; i < end; i++) {
@@ -99,7 +101,6 @@ class Group {
       before = now;
     }
     if (end < steps) comes[end] += before / 2;
-    return comes;
   }
 
   /** Parts of a group that joints hold together, in the order given. */
@@ -156,11 +157,11 @@ class Group {
   }
 
   /** Where a unit's outflows go; within a group, a store already passed in a step is reached in the next. */
-  private waysOf(unit: Unit, passed: ReadonlySet<string>, comes: ReadonlyMap<string, Float64Array>): Way[] {
+  private waysOf(unit: Unit, passed: ReadonlySet<string>): Way[] {
     return unit.members.flatMap((pool) =>
       pool.own.flatMap((k): Way[] => {
         const { to, lagS, share: part = 1 } = pool.store.outlets[k];
-        const into = comes.get(to);
+        const into = this.nodes.get(to)?.comes;
         if (!into) return [];
         const shift = passed.has(to) ? Math.max(1, lagS / this.over.stepS) : lagS / this.over.stepS;
         const whole = Math.floor(shift);
@@ -171,16 +172,10 @@ class Group {
 
   private run(): void {
     const passed = new Set<string>();
-    const comes = new Map(this.stores.map((store) => [store.id, this.comesTo(store)]));
-    const comesOf = (id: string): Float64Array => {
-      const one = comes.get(id);
-      if (!one) throw new Error(`no store ${id}`);
-      return one;
-    };
     const units = this.units().map((unit) => {
       for (const pool of unit.members) passed.add(pool.store.id);
-      const own = unit.members.map(({ store }) => comesOf(store.id));
-      return { unit, ways: this.waysOf(unit, passed, comes), comes: own, meanIn: new Float64Array(unit.members.length) };
+      const own = unit.members.map((node) => node.comes);
+      return { unit, ways: this.waysOf(unit, passed), comes: own, meanIn: new Float64Array(unit.members.length) };
     });
     const [{ unit: first, ways: within, comes: own }] = units;
     if (units.length === 1 && within.length === 0) {
@@ -229,11 +224,11 @@ class Group {
     let [inM3, soakedM3, storedM3] = [0, 0, 0];
     for (const { id, inflow } of this.stores) {
       const pool = this.nodeOf(id);
-      inM3 += pool.volumeM3[0];
+      inM3 += pool.startM3;
       // Each instant counts half in the step before it and half in the one after; the last only in its own.
       for (let i = 0; i < steps && i < inflow.length; i++) inM3 += (i < steps - 1 ? inflow[i] : inflow[i] / 2) * stepS;
       soakedM3 += pool.soakedM3;
-      storedM3 += pool.volumeM3[steps];
+      storedM3 += pool.nowM3;
     }
     return {
       stores: this.stores.map(({ id }) => this.nodeOf(id).run()),
@@ -246,10 +241,6 @@ class Group {
   }
 }
 
-/** Routes stores that hang on one another, with what comes to them from others. */
-const routeGroup = (stores: readonly RoutedStore[], over: Steps, arrivals: ReadonlyMap<string, Arrivals>): GroupRun =>
-  new Group(stores, over, arrivals).result();
-
 /** A group that is routed, named by its first store. */
 export interface GroupToRoute {
   readonly id: string;
@@ -257,11 +248,8 @@ export interface GroupToRoute {
 }
 
 /** Routes a group with all that comes to it. */
-export function routeComing(stores: readonly RoutedStore[], over: Steps, coming: Coming): GroupRun {
-  const arrivals = stores.flatMap(({ id }, k) => (coming[k].length > 0 ? [[id, arrivalsOf(coming[k], over)] as const] : []));
-  const run = routeGroup(stores, over, new Map(arrivals));
-  return { ...run, onTheWayM3: arrivals.reduce((sum, [, { onTheWayM3 }]) => sum + onTheWayM3, run.onTheWayM3) };
-}
+export const routeComing = (stores: readonly RoutedStore[], over: Steps, coming: Coming): GroupRun =>
+  new Group(stores, over, coming).result();
 
 /** How groups are routed, one after the other: `comingOf` tells what those done already send to the next. */
 export type EachGroup = (

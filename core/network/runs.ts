@@ -4,14 +4,16 @@ export interface StoreRun {
   readonly id: string;
   /** Level at the start and at the end of each step [m]. */
   readonly levelM: Float64Array;
-  readonly volumeM3: Float64Array;
-  /** All flow arriving at the same instants, what joints bring included [m3/s]. */
+  /** Mean of all flow that arrives in the step up to the same instants, what joints bring included [m3/s]. */
   readonly inM3s: Float64Array;
   /** Flow over its own outlets at those instants; what joints carry away is told by them. */
   readonly outM3s: Float64Array;
   readonly inM3: number;
   readonly soakedM3: number;
   readonly outM3: number;
+  /** Most that it held at any of those instants, and what it holds at the last [m3]. */
+  readonly mostM3: number;
+  readonly endM3: number;
 }
 
 export interface OutletRun {

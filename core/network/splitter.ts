@@ -7,9 +7,12 @@ import type { Steps } from './steps.ts';
 export class Splitter {
   readonly own: readonly number[];
   private readonly flows: readonly Float64Array[];
-  readonly volumeM3: Float64Array;
   readonly soakedM3 = 0;
+  readonly startM3 = 0;
+  readonly nowM3 = 0;
   private readonly inM3s: Float64Array;
+  /** What comes in each step. */
+  readonly comes: Float64Array;
   private readonly takes: (arrivingM3s: number) => number;
 
   constructor(
@@ -22,8 +25,8 @@ export class Splitter {
     this.takes = takes;
     this.own = [0, 1];
     this.flows = outlets.map(() => new Float64Array(steps));
-    this.volumeM3 = new Float64Array(steps + 1);
     this.inM3s = new Float64Array(steps + 1);
+    this.comes = this.inM3s.subarray(1);
   }
 
   flowOf(outlet: number): Float64Array {
@@ -35,7 +38,6 @@ export class Splitter {
     const taken = Math.min(meanIn, Math.max(0, this.takes(meanIn)));
     this.flows[0].fill(taken, i, i + n);
     this.flows[1].fill(meanIn - taken, i, i + n);
-    this.inM3s.fill(meanIn, i + 1, i + n + 1);
     return 0;
   }
 
@@ -45,12 +47,13 @@ export class Splitter {
     return {
       id: this.store.id,
       levelM: new Float64Array(this.over.steps + 1).fill(floorM),
-      volumeM3: this.volumeM3,
       inM3s: this.inM3s,
       outM3s: this.inM3s,
       inM3: sum,
       soakedM3: 0,
       outM3: sum,
+      mostM3: 0,
+      endM3: 0,
     };
   }
 

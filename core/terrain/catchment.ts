@@ -1,7 +1,8 @@
-import { type Point, signedArea } from '../geometry/index.ts';
+import type { Point } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
 import { JUMPS, NO_GROUND, facetLength, stepLength, stepsOf } from './kernels/flow.ts';
 import { type Grid, STEP_COL, STEP_ROW, centreOf } from './grid.ts';
+import { type Labelled, outlineIn } from './outline.ts';
 
 export interface CellSet {
   /** 1 in the set, with one entry a cell of the grid. */
@@ -10,9 +11,32 @@ export interface CellSet {
   readonly members: Int32Array;
 }
 
-/** Cells as a set on a grid of so many. */
-export function setOf(members: Int32Array, size: number): CellSet {
-  const mask = new Uint8Array(size);
+/** Room to gather cells of one grid again and again. A set gathered in it is there until it is cleared for the next. */
+export class CellRoom {
+  /** One entry a cell of the grid: clean between sets. */
+  readonly mask: Uint8Array;
+  readonly sides: Uint8Array;
+  /** One entry a cell, as the last set left them. */
+  readonly members: Int32Array;
+  readonly stack: Int32Array;
+  readonly lengths: Float64Array;
+
+  constructor(cells: number) {
+    this.mask = new Uint8Array(cells);
+    this.sides = new Uint8Array(cells);
+    this.members = new Int32Array(cells);
+    this.stack = new Int32Array(cells);
+    this.lengths = new Float64Array(cells);
+  }
+
+  clear({ members }: Pick<CellSet, 'members'>): void {
+    for (let k = 0; k < members.length; k++) this.mask[members[k]] = 0;
+  }
+}
+
+/** Cells as a set on a grid of so many, or with the clean marks given for it. */
+export function setOf(members: Int32Array, on: number | Uint8Array): CellSet {
+  const mask = typeof on === 'number' ? new Uint8Array(on) : on;
   for (let k = 0; k < members.length; k++) mask[members[k]] = 1;
   return { mask, members };
 }
@@ -20,12 +44,10 @@ export function setOf(members: Int32Array, size: number): CellSet {
 const NONE_LED: readonly number[] = [];
 
 /** All cells whose water passes the given cells, these included; walks upstream only. */
-export function upstreamOf(flow: Flow, outlets: ArrayLike<number>): CellSet {
+export function upstreamOf(flow: Flow, outlets: ArrayLike<number>, room: CellRoom = new CellRoom(flow.receiver.length)): CellSet {
   const { ncols, receiver } = flow;
   const n = receiver.length;
-  const mask = new Uint8Array(n);
-  const members = new Int32Array(n);
-  const stack = new Int32Array(n);
+  const { mask, members, stack } = room;
   let count = 0;
   let held = 0;
   for (let k = 0; k < outlets.length; k++) {
@@ -109,7 +131,7 @@ function sourcesOf(jumps: ReadonlyMap<number, number>): Map<number, number[]> | 
   return led;
 }
 
-export interface CatchmentShape {
+export interface CatchmentSize {
   readonly areaM2: number;
   /** Mean over its cells of the steepest slope of the ground [m/m]. */
   readonly meanSlope: number;
@@ -118,6 +140,9 @@ export interface CatchmentShape {
   /** Where that way begins. */
   readonly farthest: Point;
   readonly touchesTerrainEdge: boolean;
+}
+
+export interface CatchmentShape extends CatchmentSize {
   /** Outline through cell corners, counter-clockwise, not repeating its start. */
   readonly ring: readonly Point[];
 }
@@ -155,30 +180,31 @@ export function slopesOf(grid: Grid, edge: Uint8Array): Float32Array {
   return slopes;
 }
 
-/** Cells that bear a number. */
-interface Labelled {
-  readonly label: ArrayLike<number>;
-  readonly wanted: number;
-  /** Downstream before upstream. */
-  readonly members: Int32Array;
+/** What is known of each cell of a grid. */
+interface OnCells {
+  readonly edge: Uint8Array;
+  readonly slopes: Float32Array;
 }
 
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
-export const shapeOf = (
-  grid: Grid,
-  flow: Flow,
-  set: CellSet & { readonly edge: Uint8Array; readonly slopes: Float32Array },
-): CatchmentShape => shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1, lengths: new Float64Array(set.mask.length) });
+export const shapeOf = (grid: Grid, flow: Flow, set: CellSet & OnCells): CatchmentShape =>
+  shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1 });
 
 /**
- * The same of cells that bear a number among others: `members` are these, of all that were parted by one list of numbers. `lengths`,
- * one a cell of the grid, holds path length to the outlet, in cells, of the members done so far; all parts may share it.
+ * The same of cells that bear a number among others: `members` are these, downstream first, of all that were parted by one list of
+ * numbers. All parts may share one room.
  */
 export function shapeIn(
   grid: Grid,
   flow: Flow,
-  set: Labelled & { readonly edge: Uint8Array; readonly slopes: Float32Array; readonly lengths: Float64Array },
+  set: Labelled & OnCells,
+  room: Pick<CellRoom, 'lengths' | 'sides'> = new CellRoom(grid.z.length),
 ): CatchmentShape {
+  return { ...sizeIn(grid, flow, { ...set, lengths: room.lengths }), ring: outlineIn(grid, set, room.sides) };
+}
+
+/** The same without an outline. `lengths`, one a cell of the grid, holds path length to the outlet, in cells, of the members done so far. */
+export function sizeIn(grid: Grid, flow: Flow, set: Labelled & OnCells & { readonly lengths: Float64Array }): CatchmentSize {
   const { members, label, wanted, edge, slopes, lengths } = set;
   const { receiver, facet, jumps, ncols } = flow;
   const off = stepsOf(ncols);
@@ -211,7 +237,6 @@ export function shapeIn(
     longestPathM: count === 0 ? 0 : (longest + 0.5) * grid.cellM,
     farthest: head < 0 ? [0, 0] : centreOf(grid, head),
     touchesTerrainEdge: touches,
-    ring: outlineIn(grid, set),
   };
 }
 
@@ -227,77 +252,5 @@ export function partedBy(flow: Flow, label: ArrayLike<number>, count: number): I
   return Array.from({ length: count }, (_, n) => members.subarray(starts[n + 1], starts[n + 2]));
 }
 
-/** Outer boundary of a cell set through cell corners; the largest piece when it falls apart. */
+/** Outline of a set through cell corners; of its largest piece when it falls apart. */
 export const outlineOf = (grid: Grid, { mask, members }: CellSet): Point[] => outlineIn(grid, { label: mask, wanted: 1, members });
-
-/** The same of the cells that bear a number; `members` are these. */
-function outlineIn(grid: Grid, { label, wanted, members }: Labelled): Point[] {
-  const { ncols, nrows } = grid;
-  const stride = ncols + 1;
-  const has = (col: number, row: number): boolean =>
-    col >= 0 && row >= 0 && col < ncols && row < nrows && label[row * ncols + col] === wanted;
-  // Directed boundary edges with the set on the left, kept by their starting corner (two at a pinch).
-  const next = new Map<number, number[]>();
-  const add = (from: number, to: number): void => {
-    const list = next.get(from);
-    if (list) list.push(to);
-    else next.set(from, [to]);
-  };
-  for (let k = 0; k < members.length; k++) {
-    const i = members[k];
-    // Most cells lie inside: their four neighbours say so at once. A wrapped neighbour only leads to the careful test.
-    const isWithin = label[i + 1] === wanted && label[i - 1] === wanted && label[i + ncols] === wanted && label[i - ncols] === wanted;
-    if (isWithin && i % ncols !== 0 && (i + 1) % ncols !== 0) continue;
-    const col = i % ncols;
-    const row = (i - col) / ncols;
-    const nw = row * stride + col;
-    if (!has(col, row + 1)) add(nw + stride, nw + stride + 1);
-    if (!has(col + 1, row)) add(nw + stride + 1, nw + 1);
-    if (!has(col, row - 1)) add(nw + 1, nw);
-    if (!has(col - 1, row)) add(nw, nw + stride);
-  }
-  let best: Point[] = [];
-  let bestArea = 0;
-  for (const start of [...next.keys()]) {
-    const corners: number[] = [];
-    let from = start;
-    let to = take(next, from, 0);
-    while (to !== undefined) {
-      corners.push(from);
-      const came = to - from;
-      from = to;
-      to = from === start ? undefined : take(next, from, came);
-    }
-    const ring = dropStraight(corners, stride).map((corner): Point => [
-      grid.west + (corner % stride) * grid.cellM,
-      grid.south + (nrows - Math.floor(corner / stride)) * grid.cellM,
-    ]);
-    const area = signedArea(ring);
-    if (area > bestArea) [best, bestArea] = [ring, area];
-  }
-  return best;
-}
-
-/** Takes the next edge from a corner; at a pinch, the one that turns right and so keeps diagonal neighbours together. */
-function take(next: Map<number, number[]>, from: number, came: number): number | undefined {
-  const list = next.get(from);
-  if (!list || list.length === 0) return undefined;
-  if (list.length === 1 || came === 0) return list.pop();
-  // Rows run down, so with steps (dx, dy) a right turn has a positive cross product came x to.
-  const sign = (to: number): number => {
-    const isHorizontal = Math.abs(came) === 1;
-    const step = to - from;
-    return isHorizontal ? Math.sign(came) * Math.sign(step) : -Math.sign(came) * Math.sign(step);
-  };
-  const index = sign(list[0]) > sign(list[1]) ? 0 : 1;
-  return list.splice(index, 1)[0];
-}
-
-function dropStraight(corners: number[], stride: number): number[] {
-  const n = corners.length;
-  return corners.filter((corner, i) => {
-    const before = corner - corners[(i + n - 1) % n];
-    const after = corners[(i + 1) % n] - corner;
-    return before !== after || Math.abs(before) > stride;
-  });
-}

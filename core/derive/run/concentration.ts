@@ -1,5 +1,5 @@
 // Time of concentration by every method, each with where it may be used.
-import type { Catchment } from '../../contract/index.ts';
+import type { Drained } from '../../contract/index.ts';
 import { Worksheet } from '../../formula/index.ts';
 import { MANNING } from '../../hydraulics/index.ts';
 import type { TimeMethod } from '../../project/index.ts';
@@ -19,7 +19,7 @@ import { CHANNEL_RADIUS_M, type FlowParts } from '../world/flow-parts.ts';
 
 /** What the methods ask of a catchment. */
 export interface TimeFacts {
-  readonly catchment: Catchment;
+  readonly catchment: Drained;
   readonly curveNumber: number;
   readonly runoffC: number;
   readonly kerbyN: number;

@@ -64,9 +64,8 @@ export function stormOf(...[store, run, outlets, under, steadyM3s, stepS]: Ran):
     spillsS = Math.max(spillsS, ran.runsS);
   });
   const { riseM, leftM } = store.tilt?.(peakLevelM) ?? { riseM: 0, leftM: store.crestM - peakLevelM };
-  const endM3 = run.volumeM3[run.volumeM3.length - 1];
   // Drain-down starts from what stands when the sill stops running.
-  const standing = Math.min(greatestOf(run.volumeM3, 0), store.heldM3);
+  const standing = Math.min(run.mostM3, store.heldM3);
   const { mmPerHour } = soaks;
   const roomM3 = roomOf(soaks) - run.soakedM3;
   const { driesMmPerHour = 0 } = store;
@@ -77,7 +76,7 @@ export function stormOf(...[store, run, outlets, under, steadyM3s, stepS]: Ran):
     inM3: run.inM3,
     soakedM3: run.soakedM3,
     spilledM3,
-    endM3,
+    endM3: run.endM3,
     peakLevelM,
     peakInM3s,
     peakOutM3s,

@@ -1,5 +1,5 @@
 // Soil worn off the property in a mean year, cell by cell, and what of it reaches each work.
-import type { Catchment, Store } from '../../contract/index.ts';
+import type { Drained, Store } from '../../contract/index.ts';
 import { Worksheet, type WorksheetLine } from '../../formula/index.ts';
 import type { Erosion, Ground } from '../../project/index.ts';
 import {
@@ -58,7 +58,7 @@ interface Sediment {
   readonly lines: readonly WorksheetLine[];
 }
 
-function sedimentIn({ id, heldM3 }: Store, { areaM2 }: Catchment, wornT: number): Sediment {
+function sedimentIn({ id, heldM3 }: Store, { areaM2 }: Drained, wornT: number): Sediment {
   const sheet = new Worksheet(id);
   const arrivesT = wornT * sheet.use(DELIVERY, { A: areaM2 / 1e6 });
   const arrivesM3 = arrivesT / SILT_DENSITY;

@@ -1,5 +1,5 @@
 // The works on the land, and the water between them: stores, what each catches, and the ways out with where they lead.
-import type { Below, Link, Store } from '../../contract/index.ts';
+import type { Below, Catchment, Link, Store } from '../../contract/index.ts';
 import type { Plan } from '../../network/index.ts';
 import type { Registry } from '../../works/index.ts';
 import { type Graph, idsOf } from '../graph/graph.ts';
@@ -17,7 +17,7 @@ import { type Ways, tracedLinks } from './stores.ts';
 export interface Water extends Standing, Ways {
   readonly met: Interception;
   /** What each pin and each store catches. */
-  readonly catchments: readonly Gathered[];
+  readonly catchments: readonly Gathered<Catchment>[];
   /** All that would come to each store that catches water if nothing stood above it. */
   readonly natural: readonly Gathered[];
   /** Where stores take only part of what meets them. */

@@ -1,7 +1,8 @@
-import type { Catchment, Intake } from '../../contract/index.ts';
+import type { Catchment, Drained, Intake } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import type { Project } from '../../project/index.ts';
 import {
+  CellRoom,
   type CellSet,
   type Exit,
   NO_GROUND,
@@ -16,6 +17,7 @@ import {
   setOf,
   shapeIn,
   shapeOf,
+  sizeIn,
   upstreamOf,
 } from '../../terrain/index.ts';
 import { type Graph, asItself, forAll } from '../graph/graph.ts';
@@ -71,17 +73,34 @@ function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]):
 export const interception = (model: GroundModel, intakes: readonly (readonly Intake[])[], graph: Graph): Interception =>
   graph.step('interception', [model, intakes], intercepted);
 
-/** A catchment with the cells it is made of. */
-export interface Gathered {
-  readonly catchment: Catchment;
+/** Ground that drains to a place, with the cells it is made of. */
+export interface Gathered<D extends Drained = Drained> {
+  readonly catchment: D;
   readonly members: Int32Array;
 }
 
-/** A catchment of cells gathered for it alone. */
-function gather(of: string, on: { readonly model: GroundModel; readonly graph: Graph; readonly cells: CellSet }): Gathered {
-  const { model, graph, cells } = on;
-  const shape = shapeOf(model.grid, model.flow, { ...cells, edge: model.edge, slopes: slopesIn(model, graph) });
-  return asItself({ catchment: { of, ...shape }, members: cells.members.slice() });
+/** Where cells are gathered: made once something is. */
+interface Gathering {
+  readonly model: GroundModel;
+  readonly graph: Graph;
+  readonly room: () => CellRoom;
+}
+
+function gatheringOn(model: GroundModel, graph: Graph): Gathering {
+  let made: CellRoom | null = null;
+  return { model, graph, room: () => (made ??= new CellRoom(model.flow.receiver.length)) };
+}
+
+/** Ground of cells gathered for it alone: kept by `slot` while they stay the same. The room is clean after it. */
+function gather(of: string, cells: CellSet, on: Gathering & { readonly slot: string }): Gathered {
+  const { model, graph, room, slot } = on;
+  const { members, mask } = cells;
+  const gathered = graph.step(`${slot}:${of}`, [model, nameOf(members)], ({ grid, flow, edge }): Gathered => {
+    const own = { members, label: mask, wanted: 1, edge, slopes: slopesIn(model, graph), lengths: room().lengths };
+    return asItself({ catchment: { of, ...sizeIn(grid, flow, own) }, members: members.slice() });
+  });
+  room().clear(cells);
+  return gathered;
 }
 
 /** How many cells, and two sums of them mixed: what is the same twice is the same catchment. */
@@ -95,16 +114,16 @@ function nameOf(members: Int32Array): string {
 }
 
 /** What runs onto each store directly, its own cells included: all of them in one pass, each kept while its cells stay. */
-export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered[] {
+export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered<Catchment>[] {
   return graph.step('catchments', [model, met], () => {
     const { grid, flow, edge } = model;
     const { label, stores } = met;
     const slopes = slopesIn(model, graph);
-    const lengths = new Float64Array(label.length);
-    return partedBy(flow, label, stores.length).map((members, k): Gathered => {
+    const { room } = gatheringOn(model, graph);
+    return partedBy(flow, label, stores.length).map((members, k): Gathered<Catchment> => {
       const of = stores[k];
       return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({
-        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, lengths }) },
+        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes }, room()) },
         members: members.slice(),
       }));
     });
@@ -114,27 +133,35 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
 /** All ground that would drain to the intakes of each list if nothing above caught water, under the store of its first. */
 export function naturalCatchments(model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): readonly Gathered[] {
   const ids = lists.map((intakes) => intakes[0].store);
-  return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (on, intakes, store) => {
-    const cells = drainingTo(on, intakes);
-    return graph.step(`natural-shape:${store}`, [on, nameOf(cells.members)], () => gather(store, { model: on, graph, cells }));
-  }).all;
+  const on = gatheringOn(model, graph);
+  return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (_, intakes, store) =>
+    gather(store, drainingTo(model, intakes, on.room()), { ...on, slot: 'natural-shape' }),
+  ).all;
 }
 
-function drainingTo({ grid, flow }: GroundModel, intakes: readonly Intake[]): CellSet {
+function drainingTo({ grid, flow }: GroundModel, intakes: readonly Intake[], room: CellRoom): CellSet {
   const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(grid, roof) : []));
-  if (roofs.length > 0) return setOf(Int32Array.from(roofs), grid.z.length);
+  if (roofs.length > 0) return setOf(Int32Array.from(roofs), room.mask);
   return upstreamOf(
     flow,
     intakes.flatMap((i) => catchingCells(grid, i)),
+    room,
   );
 }
 
 /** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
-export function pinCatchments(model: GroundModel, { pins }: Pick<Project, 'pins'>, graph: Graph): Gathered[] {
+export function pinCatchments(model: GroundModel, { pins }: Pick<Project, 'pins'>, graph: Graph): Gathered<Catchment>[] {
+  const { grid, flow, edge } = model;
   return pins.flatMap((pin) => {
-    const cell = cellAt(model.grid, pin.at);
-    if (cell < 0 || model.flow.receiver[cell] === NO_GROUND) return [];
-    return [graph.step(`pin:${pin.id}`, [model, cell], () => gather(pin.id, { model, graph, cells: upstreamOf(model.flow, [cell]) }))];
+    const cell = cellAt(grid, pin.at);
+    if (cell < 0 || flow.receiver[cell] === NO_GROUND) return [];
+    return [
+      graph.step(`pin:${pin.id}`, [model, cell], (_, at): Gathered<Catchment> => {
+        const cells = upstreamOf(flow, [at]);
+        const shape = shapeOf(grid, flow, { ...cells, edge, slopes: slopesIn(model, graph) });
+        return asItself({ catchment: { of: pin.id, ...shape }, members: cells.members.slice() });
+      }),
+    ];
   });
 }
 
@@ -164,23 +191,30 @@ export function exitGrounds(
   on: { readonly met: Interception; readonly graph: Graph },
 ): readonly ExitGround[] {
   const { met, graph } = on;
+  const gathering = gatheringOn(model, graph);
   const exits = graph.step('exits', [model, inside], ({ grid, flow }, within) => exitsOf(grid, flow, within).map((exit) => asItself(exit)));
   const wholes = graph.step('exit-grounds', [model, exits], (_, all) =>
     all.map((exit, k) => {
       const id = exitId(exit, k);
-      return { exit, id, own: gather(id, { model, graph, cells: upstreamOf(model.flow, exit.cells) }) };
+      return { exit, id, own: gather(id, upstreamOf(model.flow, exit.cells, gathering.room()), { ...gathering, slot: 'exit-all' }) };
     }),
   );
   return graph.step('exits-open', [model, wholes, met], (_, all, { label, stores }) =>
     all.map(({ exit, id, own }): ExitGround => {
       if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
-      const open = own.members.filter((i) => label[i] === 0);
-      const uncaught = graph.step(`exit-open:${id}`, [model, nameOf(open)], () =>
-        gather(id, { model, graph, cells: setOf(open, label.length) }),
-      );
+      const open = unlabelled(own.members, label);
+      const uncaught = gather(id, setOf(open, gathering.room().mask), { ...gathering, slot: 'exit-open' });
       return { exit, id, whole: own, uncaught };
     }),
   );
+}
+
+/** Cells without a number, in their order. */
+function unlabelled(members: Int32Array, label: Int16Array): Int32Array {
+  const found = new Int32Array(members.length);
+  let count = 0;
+  for (let k = 0; k < members.length; k++) if (label[members[k]] === 0) found[count++] = members[k];
+  return found.slice(0, count);
 }
 
 const exitId = (exit: Exit, k: number): string => (exit.isPlace ? `exit-${k + 1}` : 'exit-rest');
