@@ -1,6 +1,7 @@
 // Uniform and critical flow in trapezoidal channels and round pipes.
 import { defineFormula } from '../formula/index.ts';
 import { GRAVITY } from './orifice.ts';
+import { rootOf } from './root.ts';
 
 /** A section that holds water: everything about it at a depth. */
 export interface ChannelSection {
@@ -30,33 +31,6 @@ export function circle(diameterM: number): ChannelSection {
     perimeter: (y) => (y >= diameterM ? 2 * Math.PI * r : r * angle(y)),
     topWidth: (y) => Math.max(SLOT * diameterM, y >= diameterM ? 0 : 2 * Math.sqrt(Math.max(0, y * (diameterM - y)))),
   };
-}
-
-/** Root of a function that rises with x: bracketed upwards from [low, high], then by false position with the Illinois weight. */
-export function rootOf(rising: (x: number) => number, low = 0, high = 1): number {
-  let [lo, hi] = [low, high];
-  let [fLo, fHi] = [rising(lo), rising(hi)];
-  if (fLo >= 0) return lo;
-  for (let k = 0; fHi < 0 && k < 60; k++) {
-    [lo, fLo] = [hi, fHi];
-    hi += 2 * (hi - low);
-    fHi = rising(hi);
-  }
-  for (let k = 0, side = 0; k < 60 && hi - lo > 1e-11 * Math.max(1, hi); k++) {
-    const x = k % 6 === 5 || !Number.isFinite(fHi) ? (lo + hi) / 2 : (lo * fHi - hi * fLo) / (fHi - fLo);
-    const f = rising(x);
-    if (Math.abs(f) < 1e-13) return x;
-    if (f < 0) {
-      [lo, fLo] = [x, f];
-      if (side === -1) fHi /= 2;
-      side = -1;
-    } else {
-      [hi, fHi] = [x, f];
-      if (side === 1) fLo /= 2;
-      side = 1;
-    }
-  }
-  return (lo + hi) / 2;
 }
 
 export interface Uniform {

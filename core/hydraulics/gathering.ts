@@ -1,5 +1,6 @@
 // Spatially varied flow: how the water line tilts along a channel that gathers water all the way to where it leaves.
-import { type ChannelSection, criticalDepth, rootOf } from './channel.ts';
+import { type ChannelSection, criticalDepth } from './channel.ts';
+import { rootOf } from './root.ts';
 import { GRAVITY } from './orifice.ts';
 import { type Reach, frictionSlope } from './profile.ts';
 

@@ -4,6 +4,7 @@ export * from './grassed.ts';
 export * from './manning.ts';
 export * from './sheet.ts';
 export * from './orifice.ts';
+export * from './root.ts';
 export * from './channel.ts';
 export * from './profile.ts';
 export * from './gathering.ts';

@@ -250,6 +250,16 @@ describe('culverts', () => {
     );
     expect(culvertLaw({ ...CULVERT, blocked: 1 })(103)).toBe(0);
   });
+  it('say the same whatever was asked before', () => {
+    const level = fc.constantFrom(99.95, 100, 100.2, 100.4, 100.61, 101.5, 104);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(level, level), { minLength: 2, maxLength: 8 }), (asked) => {
+        const law = culvertLaw(CULVERT);
+        for (const [up, down] of asked) expect(law(up, down)).toBe(culvertLaw(CULVERT)(up, down));
+      }),
+      { seed: 33, numRuns: 60 },
+    );
+  });
   it('that rise hold water back to the level of their far end', () => {
     const rising = culvertLaw({ ...CULVERT, outletM: 100.4 });
     expect(rising(100.39)).toBe(0);

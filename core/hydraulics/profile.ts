@@ -1,5 +1,6 @@
 // Gradually varied flow: how the water line tilts along a channel of one section.
-import { type ChannelSection, criticalDepth, rootOf } from './channel.ts';
+import { type ChannelSection, criticalDepth } from './channel.ts';
+import { rootOf } from './root.ts';
 import { GRAVITY } from './orifice.ts';
 
 export interface Reach {

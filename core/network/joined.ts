@@ -327,7 +327,11 @@ export class JoinedGroup {
     this.takeEnds(stepS);
     if (!this.newton(stepS)) this.sweep(stepS);
     let stirs = 0;
-    for (let j = 0; j < pools.length; j++) stirs = Math.max(stirs, pools[j].stirs(levels[j], n, stepS));
+    move.stepS = on.stepS;
+    for (let j = 0; j < pools.length; j++) {
+      move.levelM = levels[j];
+      stirs = Math.max(stirs, pools[j].stirs(move, n));
+    }
     if (n > 1 && stirs > 1) return stirs;
     brought.fill(0);
     for (let k = 0; k < joints.length; k++) {
@@ -340,7 +344,6 @@ export class JoinedGroup {
     }
     ranBefore.set(ran);
     for (let j = 0; j < pools.length; j++) {
-      move.stepS = on.stepS;
       move.later = later[j];
       move.meanIn = meanIn[j];
       move.levelM = levels[j];

@@ -178,6 +178,8 @@ describe('any network of up to 50 stores', () => {
             (a, o) => a + (o.id === `j${id.slice(1)}` ? -o.volumeM3 : Number(o.id.slice(1)) + 1 === Number(id.slice(1)) ? o.volumeM3 : 0),
             0,
           );
+          // Joints only add to what comes by itself.
+          expect(60 * s.inM3s.reduce((a, q) => a + q, 0) - s.inM3).toBeGreaterThan(-1e-9 * Math.max(1, s.inM3));
           expect(Math.abs(s.inM3 + net - s.outM3 - s.soakedM3 - s.endM3)).toBeLessThan(1e-8 * Math.max(1, s.inM3));
         }
       }),

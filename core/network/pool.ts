@@ -1,6 +1,7 @@
 // One store in a storm: a level pool solved implicitly by the storage-indication method (Chow, Maidment & Mays 1988,
 // section 8.2). Volume is the state and fluxes move it, so water is neither made nor lost.
 import type { Stage } from '../contract/index.ts';
+import { rootAbout } from './bracket.ts';
 import { Curve } from './curve.ts';
 import { type Move, shareAtEnd } from './move.ts';
 import { type OutletRun, type StoreRun, nothingRan, outletRun, spread } from './runs.ts';
@@ -47,6 +48,9 @@ const BEND_SHARE = 0.0025;
 const ONE_LEVEL_M = 1e-8;
 /** Rise used to feel how fast outflow answers to level [m]. */
 const PROBE_M = 0.001;
+
+/** Water is kept by what is moved, not by the level found for it: a millionth of a litre in each cubic metre is near enough [m3]. */
+const closeTo = (targetM3: number): number => 1e-9 * Math.max(1, Math.abs(targetM3));
 
 /** A store being routed: its tables, its laws, and what has happened to it so far. */
 export class Pool {
@@ -163,11 +167,17 @@ export class Pool {
 
   /** All outflow through its own outlets and soakage at a level [m3/s]; leaves its parts in `now`. */
   outflowAt(level: number): number {
-    const { own, now, soak } = this;
-    if (!this.letsOut) return 0;
     // Asked again where it was evaluated last: its parts still stand in `now`.
-    if (level === this.seenM) return this.seenM3s;
-    const { laws, fromM } = this;
+    if (level !== this.seenM) {
+      this.seenM = level;
+      this.evaluate();
+    }
+    return this.seenM3s;
+  }
+
+  /** The same at the level that is asked for, by what stands in the pool: numbers handed over would be things of their own. */
+  private evaluate(): void {
+    const { own, now, soak, laws, fromM, seenM: level } = this;
     let sum = 0;
     for (let k = 0; k < own.length; k++) {
       const q = level <= fromM[k] ? 0 : laws[k](level);
@@ -180,9 +190,7 @@ export class Pool {
       now[own.length] = q;
       sum += q;
     } else now[own.length] = 0;
-    this.seenM = level;
     this.seenM3s = sum;
-    return sum;
   }
 
   /**
@@ -218,67 +226,36 @@ export class Pool {
 
   /**
    * Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one.
-   * It is looked for from the level guessed.
+   * It is looked for from the level guessed, which it takes the place of.
    */
-  private solve(targetM3: number, laterS: number, { levelM: guessM, slopeM2: slope }: Move): number {
-    const floor = this.floorM;
-    // Water is kept by what is moved, not by this level: a millionth of a litre in each cubic metre is near enough.
-    const close = 1e-9 * Math.max(1, Math.abs(targetM3));
-    let at = guessM;
+  private solve(on: Move): void {
+    const { floorM: floor } = this;
+    const { targetM3, laterS } = on;
+    const close = closeTo(targetM3);
+    let at = on.levelM;
     let f = this.excess(at, targetM3, laterS);
-    if (Math.abs(f) < close) return at;
     // Along its slope, as long as each look leaves far less to find: on these nearly straight curves one or two do.
-    for (let k = 0, rise = slope; k < 4; k++) {
+    for (let k = 0, rise = on.slopeM2; k < 4 && (f >= close || f <= -close); k++) {
       const next = Math.max(floor, at - f / rise);
       if (next === at) break;
       const found = this.excess(next, targetM3, laterS);
-      if (Math.abs(found) < close) return next;
-      if (Math.abs(found) > Math.abs(f) / 4) break;
+      const isNear = Math.abs(found) <= Math.abs(f) / 4;
+      if (!isNear && (found >= close || found <= -close)) break;
       rise = (found - f) / (next - at);
       at = next;
       f = found;
       if (!(rise > 0)) break;
     }
-    let [lo, hi] = [at, at];
-    let [fLo, fHi] = [f, f];
-    // Outwards from the guess until the target is bracketed; twice as far as its own miss says, so that one look does.
-    const first = Math.max(1e-7, (2 * Math.abs(f)) / this.surface);
-    for (let widen = first; fHi < 0; widen *= 2) {
-      lo = hi;
-      fLo = fHi;
-      hi += widen;
-      fHi = this.excess(hi, targetM3, laterS);
+    if (f >= close || f <= -close) {
+      const { surface } = this;
+      at = rootAbout((level) => this.excess(level, targetM3, laterS), { at, f, floor, surface, close });
     }
-    for (let widen = first; fLo > 0; widen *= 2) {
-      if (lo <= floor) return floor;
-      hi = lo;
-      fHi = fLo;
-      lo = Math.max(floor, lo - widen);
-      fLo = this.excess(lo, targetM3, laterS);
-    }
-    // False position with the Illinois weight: bracketed, and quick on these nearly straight curves.
-    for (let k = 0, side = 0; k < 60 && hi - lo > 1e-12 * Math.max(1, Math.abs(hi)); k++) {
-      const h = k % 8 === 7 || fHi === fLo ? (lo + hi) / 2 : (lo * fHi - hi * fLo) / (fHi - fLo);
-      const f = this.excess(h, targetM3, laterS);
-      if (Math.abs(f) < close) return h;
-      if (f > 0) {
-        hi = h;
-        fHi = f;
-        if (side === 1) fLo /= 2;
-        side = 1;
-      } else {
-        lo = h;
-        fLo = f;
-        if (side === -1) fHi /= 2;
-        side = -1;
-      }
-    }
-    return (lo + hi) / 2;
+    on.levelM = at;
   }
 
   /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
-  stirs(levelM: number, n: number, stepS: number): number {
-    if (n > 1 && this.fillsItsSoil(stepS)) return Infinity;
+  stirs({ levelM, stepS }: Move, n: number): number {
+    if (n > 1 && this.fillsItsSoil(n * stepS)) return Infinity;
     const most = Math.min(BEND_M, BEND_SHARE * (this.standsM - this.floorM));
     const bent = Math.abs(levelM - this.standsM - n * this.trend);
     return bent === 0 ? 0 : bent / most;
@@ -368,14 +345,14 @@ export class Pool {
     const stepS = n * on.stepS;
     const later = this.laterShare(stepS);
     const gain = stepS * (meanIn - this.sumBefore);
-    const targetM3 = this.holdsM3 + stepS * (meanIn - (1 - later) * this.sumBefore);
+    on.later = later;
+    on.laterS = later * stepS;
+    on.targetM3 = this.holdsM3 + stepS * (meanIn - (1 - later) * this.sumBefore);
     on.slopeM2 = this.surface * (1 + later * this.answer);
     on.levelM = Math.max(this.floorM, this.standsM + gain / on.slopeM2);
-    const levelM = this.solve(targetM3, later * stepS, on);
-    const stirs = this.onlyFills(levelM) ? 0 : this.stirs(levelM, n, stepS);
+    this.solve(on);
+    const stirs = this.onlyFills(on.levelM) ? 0 : this.stirs(on, n);
     if (n > 1 && stirs > 1) return stirs;
-    on.later = later;
-    on.levelM = levelM;
     on.jointIn = 0;
     this.settle(i, n, on);
     return stirs;

@@ -25,9 +25,11 @@ export class Quiet {
   stepsFrom(i: number): number {
     const { comes, tolerance } = this;
     let n = Math.min(this.most, comes[0].length - i);
+    if (n === 1) return n;
     for (let j = 0; j < comes.length; j++) {
       const flow = comes[j];
-      let [low, high] = [flow[i], flow[i]];
+      let low = flow[i];
+      let high = low;
       let k = 1;
       for (; k < n; k++) {
         const q = flow[i + k];

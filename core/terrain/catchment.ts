@@ -188,7 +188,7 @@ interface OnCells {
 
 /** Area, slope, longest path and outline of a set from upstreamOf, whose members stand downstream first. */
 export const shapeOf = (grid: Grid, flow: Flow, set: CellSet & OnCells): CatchmentShape =>
-  shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1 });
+  shapeIn(grid, flow, { ...set, label: set.mask, wanted: 1, room: new CellRoom(grid.z.length) });
 
 /**
  * The same of cells that bear a number among others: `members` are these, downstream first, of all that were parted by one list of
@@ -197,8 +197,7 @@ export const shapeOf = (grid: Grid, flow: Flow, set: CellSet & OnCells): Catchme
 export function shapeIn(
   grid: Grid,
   flow: Flow,
-  set: Labelled & OnCells,
-  room: Pick<CellRoom, 'lengths' | 'sides'> = new CellRoom(grid.z.length),
+  { room, ...set }: Labelled & OnCells & { readonly room: Pick<CellRoom, 'lengths' | 'sides'> },
 ): CatchmentShape {
   return { ...sizeIn(grid, flow, { ...set, lengths: room.lengths }), ring: outlineIn(grid, set, room.sides) };
 }

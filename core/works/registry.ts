@@ -77,6 +77,7 @@ function once<T>(make: (work: WorkBase) => T): (work: WorkBase) => T {
 /** One work as its descriptor has it, with what else is bound to it. */
 function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, more: M): DescribedWork & M {
   const refs = of.refs(work);
+  let intakes: DescribedWork['intakes'] | undefined;
   return {
     ...more,
     work,
@@ -96,7 +97,10 @@ function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, m
     hostId: refs.find((r) => r.role === 'host')?.id ?? null,
     refersTo: refs.filter((r) => r.role !== 'host' && r.role !== 'back').map((r) => r.id),
     footprint: of.footprint(work),
-    intakes: of.intakes(work),
+    // Asked for of few of the works that are looked at, and long to write out.
+    get intakes() {
+      return (intakes ??= of.intakes(work));
+    },
     corners: of.corners ?? null,
     reshapes: of.reshapes?.(work) ?? [],
     groundKey: of.groundKey(work),

@@ -62,7 +62,11 @@ const isPlain = (value: object): value is Readonly<Record<string, unknown>> => O
 export function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
   if (a === b) return true;
   if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || names.has(b)) return false;
-  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((item, k) => isSurelySame(item, b[k], deep - 1));
+  if (Array.isArray(a)) {
+    if (!Array.isArray(b) || a.length !== b.length) return false;
+    for (let k = 0; k < a.length; k++) if (!isSurelySame(a[k], b[k], deep - 1)) return false;
+    return true;
+  }
   if (!isPlain(a) || !isPlain(b)) return false;
   for (const key in a) if (!isSurelySame(a[key], b[key], deep - 1)) return false;
   for (const key in b) if (!(key in a)) return false;

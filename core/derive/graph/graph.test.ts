@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type Column, Graph, asItself, columnOf, forAll, idsOf, knownOf } from './graph.ts';
+import { type Column, Graph, asItself, columnOf, forAll, idsOf, knownOf, orderOf } from './graph.ts';
 
 /** A chain of two steps, with how often each ran. */
 function chain(graph = new Graph()): { graph: Graph; ask: (a: number, b: unknown) => string } {
@@ -221,6 +221,31 @@ describe('alike steps of many things', () => {
     // A column that all read alike is another than one of their own.
     const of = (column: Column<number>): readonly number[] => graph.each('mixed', { ids: ['a', 'b'], columns: [column] }, (n) => n).all;
     expect([of([7, 8]), of(forAll(9)), of([7, 8])]).toEqual([[7, 8], [9, 9], [7, 8]]); // prettier-ignore
+    // As many columns as there are to read, now more and now fewer.
+    const most = (...columns: readonly number[][]): readonly number[] =>
+      graph.each<number[], number>('most', { ids: ['a', 'b'], columns }, (...said) => Math.max(...said)).all;
+    expect([most([1, 5]), most([1, 5], [3, 2]), most([1, 5]), most([1, 5], [0, 9])]).toEqual([[1, 5], [3, 5], [1, 5], [1, 9]]); // prettier-ignore
+    expect([orderOf(by), orderOf(new Map([['a', 1]]))]).toEqual([['a', 'b'], null]);
+  });
+  it('are read by their ids as from any map, and stay one thing to a step as long as they do', () => {
+    const graph = new Graph();
+    const ask = (...own: number[]): ReadonlyMap<string, number> =>
+      graph.each('own', { ids: ['a', 'b', 'c'], columns: [own] }, (n) => 10 * n).by;
+    const [by, same] = [ask(1, 2, 3), new Map([['a', 10], ['b', 20], ['c', 30]])]; // prettier-ignore
+    expect([[...by], [...by.keys()], [...by.values()], [...by.entries()], by.size]).toEqual([
+      [...same],
+      [...same.keys()],
+      [...same.values()],
+      [...same.entries()],
+      3,
+    ]);
+    for (const id of ['a', 'c', 'd', '']) expect([by.get(id), by.has(id)]).toEqual([same.get(id), same.has(id)]);
+    const told: unknown[] = [];
+    by.forEach((value, id, map) => told.push([id, value, map === by]));
+    expect(told).toEqual([['a', 10, true], ['b', 20, true], ['c', 30, true]]); // prettier-ignore
+    const sum = (map: ReadonlyMap<string, number>): number => graph.step('sum', [map], (m) => [...m.values()].reduce((a, v) => a + v, 0));
+    expect([sum(by), sum(ask(1, 2, 3)), sum(ask(1, 4, 3))]).toEqual([60, 60, 80]);
+    expect(graph.runs.get('sum')).toBe(2);
   });
 });
 

@@ -3,7 +3,7 @@ import { LOOKED_INTO, isAlike, nameOf, saysTheSame, textOf } from './alike.ts';
 import { type Column, type Columns, Each, areSame, changedIn, idsOf, readsAt } from './rows.ts';
 
 export { asItself } from './alike.ts';
-export { type Column, type Columns, type Each, columnOf, forAll, idsOf, knownOf } from './rows.ts';
+export { type Column, type Columns, type Each, columnOf, forAll, idsOf, knownOf, orderOf } from './rows.ts';
 
 /** What was made last, where what is made now says the same. */
 const asBefore = (last: unknown, made: unknown): unknown => (last !== undefined && saysTheSame(last, made) ? last : made);

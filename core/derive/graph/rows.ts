@@ -1,5 +1,5 @@
 // Alike steps of many things: what each reads stands in columns, so that what stayed is passed over at the cost of a glance.
-import { isSurelySame } from './alike.ts';
+import { asItself, isSurelySame } from './alike.ts';
 
 /** What all things read alike. */
 export class ForAll<T> {
@@ -15,9 +15,61 @@ export type Column<T> = readonly T[] | ForAll<T>;
 /** A column for each thing that is read. */
 export type Columns<C extends unknown[]> = { readonly [K in keyof C]: Column<C[K]> };
 
+const places = new WeakMap<readonly string[], ReadonlyMap<string, number>>();
+
+/** The place of each id in a list: found once for all that is kept in its order. */
+function placesOf(ids: readonly string[]): ReadonlyMap<string, number> {
+  const known = places.get(ids);
+  if (known) return known;
+  const found = new Map(ids.map((id, k) => [id, k]));
+  places.set(ids, found);
+  return found;
+}
+
+/** Results of alike steps by the id of what each is of, for reading: laid out in their order, so that making it costs nothing. */
+class ById<T> implements ReadonlyMap<string, T> {
+  constructor(readonly each: Each<T>) {
+    asItself(this);
+  }
+
+  get size(): number {
+    return this.each.ids.length;
+  }
+
+  has(id: string): boolean {
+    return placesOf(this.each.ids).has(id);
+  }
+
+  get(id: string): T | undefined {
+    const at = placesOf(this.each.ids).get(id);
+    return at === undefined ? undefined : this.each.all[at];
+  }
+
+  keys(): MapIterator<string> {
+    return this.each.ids[Symbol.iterator]();
+  }
+
+  values(): MapIterator<T> {
+    return this.each.all[Symbol.iterator]();
+  }
+
+  *entries(): MapIterator<[string, T]> {
+    const { ids, all } = this.each;
+    for (let k = 0; k < ids.length; k++) yield [ids[k], all[k]];
+  }
+
+  [Symbol.iterator](): MapIterator<[string, T]> {
+    return this.entries();
+  }
+
+  forEach(run: (value: T, id: string, map: ReadonlyMap<string, T>) => void): void {
+    this.each.ids.forEach((id, k) => run(this.each.all[k], id, this));
+  }
+}
+
 /** Results of alike steps, in the order of what they are of: one thing as long as all of them stay. */
 export class Each<T> {
-  private map: ReadonlyMap<string, T> | null = null;
+  private map: ById<T> | null = null;
 
   constructor(
     readonly ids: readonly string[],
@@ -26,15 +78,12 @@ export class Each<T> {
 
   /** By the id of what each is of. */
   get by(): ReadonlyMap<string, T> {
-    if (this.map) return this.map;
-    this.map = new Map(this.ids.map((id, k) => [id, this.all[k]]));
-    rows.set(this.map, this);
-    return this.map;
+    return (this.map ??= new ById(this));
   }
 }
 
-/** Results whose order is known, by the map made of them. */
-const rows = new WeakMap<object, Each<unknown>>();
+/** The steps a map was made of; null of any other map. */
+const eachOf = <T>(map: ReadonlyMap<string, T>): Each<T> | null => (map instanceof ById ? (map as ById<T>).each : null);
 
 /** Whether two lists name the same things in the same order. */
 export function areSame(a: readonly unknown[], b: readonly unknown[]): boolean {
@@ -44,9 +93,12 @@ export function areSame(a: readonly unknown[], b: readonly unknown[]): boolean {
   return true;
 }
 
+/** The ids of a map of alike steps, in the order of the steps; null of any other. */
+export const orderOf = (map: ReadonlyMap<string, unknown>): readonly string[] | null => eachOf(map)?.ids ?? null;
+
 /** What a map holds of each thing, in the order of the things. */
 export function columnOf<T, U>(ids: readonly string[], map: ReadonlyMap<string, T>, otherwise: U): readonly (T | U)[] {
-  const each = rows.get(map) as Each<T> | undefined;
+  const each = eachOf(map);
   if (each && areSame(each.ids, ids)) return each.all;
   const column = new Array<T | U>(ids.length);
   for (let k = 0; k < ids.length; k++) column[k] = map.get(ids[k]) ?? otherwise;
@@ -55,7 +107,7 @@ export function columnOf<T, U>(ids: readonly string[], map: ReadonlyMap<string, 
 
 /** The same where all things are known. @throws Error naming one that is not. */
 export function knownOf<T>(ids: readonly string[], map: ReadonlyMap<string, T>): readonly T[] {
-  const each = rows.get(map) as Each<T> | undefined;
+  const each = eachOf(map);
   if (each && areSame(each.ids, ids)) return each.all;
   return ids.map((id) => {
     const known = map.get(id);
@@ -81,6 +133,7 @@ export const readsAt = (columns: readonly Column<unknown>[], k: number): unknown
 
 /** Places at which columns differ from what they were; null where all must be looked at. */
 export function changedIn(was: readonly Column<unknown>[], are: readonly Column<unknown>[], deep: number): readonly number[] | null {
+  if (was.length !== are.length) return null;
   const changed = new Set<number>();
   for (let c = 0; c < are.length; c++) {
     const [before, now] = [was[c], are[c]];

@@ -39,6 +39,12 @@ const keptFlows = (...on: Parameters<typeof linkFlows>): LinkFlow[] => linkFlows
 
 const keptOutlets = (...on: Parameters<typeof outletStorms>): OutletStorm[] => outletStorms(...on).map((o) => asItself(o));
 
+function keptOutcome(...on: Parameters<typeof stormOf>): StoreOutcome {
+  const outcome = stormOf(...on);
+  asItself(outcome.storm);
+  return outcome;
+}
+
 /** Catchments of stores, without those of pins. */
 function ofStores({ stores, catchments }: Water): Water['catchments'] {
   const ids = new Set(stores.map((s) => s.id));
@@ -113,7 +119,7 @@ function whatItDid(on: {
   const pipes = stores.flatMap((s, k) => (s.soffitM === undefined ? [] : [k]));
   const among = <T>(list: readonly T[]): T[] => pipes.map((k) => list[k]);
   return {
-    outcomes: graph.each('outcome', { ids, columns: [stores, ran, runs, columnOf(ids, water.under, null), fed, stepS] }, stormOf).by,
+    outcomes: graph.each('outcome', { ids, columns: [stores, ran, runs, columnOf(ids, water.under, null), fed, stepS] }, keptOutcome).by,
     conduits: graph.each('conduit', { ids: among(ids), columns: [among(stores), among(ran), among(runs), stepS] }, conduitStorm).by,
     outlets: graph.each('outlet-storms', { ids, columns: [stores, runs, forAll(site)] }, keptOutlets).by,
   };

@@ -2,7 +2,7 @@
 import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
 import { type DesignStorm, isNested } from '../../rain/index.ts';
 import type { ExitFlows, LeavingFlow } from '../types.ts';
-import { type Graph, asItself, columnOf } from '../graph/graph.ts';
+import { type Graph, asItself, columnOf, orderOf } from '../graph/graph.ts';
 import type { CatchmentRunoff } from './hydrology.ts';
 import type { StoreOutcome } from './outcomes.ts';
 import type { Run } from './run.ts';
@@ -97,7 +97,7 @@ export function worstStore(all: readonly StoreOutcome[], found: readonly StoreOu
     nextDayM3: most(usual, (s) => s.nextDayM3),
     readyH: mostKnown(usual.map((s) => s.readyH)),
   };
-  return { storm, sheet: slowest.sheet };
+  return { storm: asItself(storm), sheet: slowest.sheet };
 }
 
 /** Flows of a store's ways out: the greatest peak of all, the greatest volume of those found as usual. */
@@ -169,21 +169,22 @@ const worstExit = (all: readonly ExitFlows[], found: readonly ExitFlows[]): Exit
 
 /** Ids anybody speaks of, in the order first met. */
 function idsIn(maps: readonly ReadonlyMap<string, unknown>[]): readonly string[] {
+  const [first = null] = maps.map(orderOf);
+  if (first && maps.every((map) => orderOf(map) === first)) return first;
   const ids = new Set<string>();
   for (const map of maps) for (const id of map.keys()) ids.add(id);
   return [...ids];
 }
 
-/** What is said of each thing; by whom nothing is said of it left out. */
-const saidOf = <T>(maps: readonly ReadonlyMap<string, T>[], ids: readonly string[]): readonly (readonly T[])[] =>
-  ids.map((id) => {
-    const said: T[] = [];
-    for (const map of maps) {
-      const one = map.get(id);
-      if (one !== undefined) said.push(one);
-    }
-    return said;
-  });
+/** What some members say of a thing; by whom nothing is said of it left out. */
+function saidIn<T>(said: readonly (T | null)[], from: number, to: number): readonly T[] {
+  const known: T[] = [];
+  for (let k = from; k < to; k++) {
+    const one = said[k];
+    if (one !== null) known.push(one);
+  }
+  return known;
+}
 
 /**
  * A run that was as bad as the worst of `all` in whatever can do harm, and of `found` in what is caught, kept and sent on. Series,
@@ -201,24 +202,25 @@ export function worstRun(
   ): ReadonlyMap<string, U> => {
     const [maps, usual] = [all.map((m) => of(m.brief)), found.map((m) => of(m.brief))];
     const ids = idsIn(maps);
-    return graph.each(word, { ids, columns: [saidOf(maps, ids), saidOf(usual, ids)] }, worst).by;
+    // A column for each member: what all say of a thing is brought together only where one of them differs.
+    const columns = [...maps, ...usual].map((map) => columnOf(ids, map, null));
+    return graph.each<(T | null)[], U>(word, { ids, columns }, (...said) =>
+      worst(saidIn(said, 0, maps.length), saidIn(said, maps.length, said.length)),
+    ).by;
   };
   const runoff = each((b) => b.runoff, 'worst-runoff', worstRunoff);
   const exits = each((b) => b.exits, 'worst-exit', worstExit);
   const { hydrology } = shown;
   const shed = [...hydrology.runoff.keys()];
   const naturals = [...hydrology.natural.keys()];
-  const natural = saidOf(
-    all.map((m) => m.brief.natural),
-    naturals,
-  );
+  const natural = (id: string): number => Math.max(...all.map((m) => m.brief.natural.get(id) ?? -Infinity));
   return {
     ...shown,
     hydrology: {
       ...hydrology,
       runoff: graph.each('worst-shed', { ids: shed, columns: [[...hydrology.runoff.values()], columnOf(shed, runoff, null)] }, worstShed)
         .by,
-      natural: new Map(naturals.map((id, k) => [id, Math.max(...natural[k])])),
+      natural: new Map(naturals.map((id) => [id, natural(id)])),
     },
     outcomes: each((b) => b.outcomes, 'worst', worstStore),
     flows: each((b) => b.flows, 'worst-flows', worstFlows),

@@ -105,7 +105,7 @@ function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<str
   const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: saidStarts(laid) };
   if (on.antecedent === 'dry' || askForLike(on).length === 0) return startsFound({ ...on, stoodM3: new Map() });
   const name = `${scenario.id}|before`;
-  const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), graph };
+  const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), isInside: true, graph };
   const before = graph.runFor(name, () => runOn(laid, like));
   const stoodM3 = stoodIn(water.stores, (id) => before.outcomes.get(id)?.storm.peakLevelM ?? null);
   return startsFound({ ...on, stoodM3 });

@@ -1,6 +1,6 @@
 // Each quantity at its worst over a set, and by which storm on what ground and water.
 import { type By, CONDITIONS, type Condition, type OutletStorm, type Store, type StoreStorm, type Worst } from '../../contract/index.ts';
-import { type Graph, forAll, idsOf } from '../graph/graph.ts';
+import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { StoreOutcome } from '../run/outcomes.ts';
 import { type Brief, type Member, greatest } from '../run/worst.ts';
 import type { LeavingFlow } from '../types.ts';
@@ -48,6 +48,9 @@ const valueIn = ({ outcomes }: Brief, id: string, of: (storm: StoreStorm) => num
 /** A storm of a set, by what tells it from the others. */
 type Named = Pick<Member, 'durationMin' | 'condition' | 'isRaised'>;
 
+/** What differs by less than this share, or by less than this, was worked out to be the same. */
+const ROUNDED = 1e-9;
+
 /** Each quantity at its worst over the members, and by which; nothing is said of it by those where it is null. */
 function worstOf<T>(members: readonly Named[], said: readonly (T | null)[], quantities: Quantities<T>): Record<string, Worst> {
   const worst: Record<string, Worst> = {};
@@ -60,7 +63,9 @@ function worstOf<T>(members: readonly Named[], said: readonly (T | null)[], quan
       const value = valueOf(one);
       const known = worst[name] as Worst | undefined;
       if (value === null || (known && sense * value <= sense * known.value)) continue;
-      worst[name] = { value, durationMin, condition };
+      // Worse by the last figures alone, it is as bad as the first of them, which is the most usual.
+      const isAsBad = known !== undefined && Math.abs(value - known.value) <= ROUNDED * Math.max(1, Math.abs(known.value));
+      worst[name] = isAsBad ? { ...known, value } : { value, durationMin, condition };
     }
   });
   return worst;
@@ -84,18 +89,17 @@ interface Found extends By {
 
 const NOT_RUN: StoreAtWorst = { worst: {}, least: null, leastIn: null, found: [], peaks: [] };
 
+/** The ways out of a store over a whole set, by their ids. */
+export type OutletsAtWorst = Readonly<Partial<Record<string, Record<string, Worst>>>>;
+
 /** Stores and ways out over a whole set. */
 export interface AtWorst {
   readonly storeOf: (id: string) => StoreAtWorst;
-  /** Of a way out, with the store it lets out. */
-  readonly outletOf: (outlet: Pick<OutletStorm, 'id' | 'store'>) => Record<string, Worst>;
+  /** Ways out by the store they let out. */
+  readonly outlets: ReadonlyMap<string, OutletsAtWorst>;
 }
 
-export const NOTHING_AT_WORST: AtWorst = { storeOf: () => NOT_RUN, outletOf: () => ({}) };
-
-/** What members say of each thing, in their order. */
-const saidOf = <T>(maps: readonly ReadonlyMap<string, T>[], ids: readonly string[]): readonly (readonly (T | null)[])[] =>
-  ids.map((id) => maps.map((map) => map.get(id) ?? null));
+export const NOTHING_AT_WORST: AtWorst = { storeOf: () => NOT_RUN, outlets: new Map() };
 
 export function atWorst(members: readonly Member[], stores: readonly Store[], graph: Graph): AtWorst {
   const names = graph.step(
@@ -104,14 +108,15 @@ export function atWorst(members: readonly Member[], stores: readonly Store[], gr
     (all) => all,
   );
   const ids = idsOf(stores);
-  const outcomes = saidOf(members.map((m) => m.brief.outcomes), ids); // prettier-ignore
-  const outlets = saidOf(members.map((m) => m.brief.outlets), ids); // prettier-ignore
-  const ofStores = graph.each('store-worst', { ids, columns: [forAll(names), outcomes] }, storeAtWorst).by;
-  const ofOutlets = graph.each('outlets-worst', { ids, columns: [forAll(names), outlets] }, outletsAtWorst).by;
-  return { storeOf: (id) => ofStores.get(id) ?? NOT_RUN, outletOf: ({ id, store }) => ofOutlets.get(store)?.[id] ?? {} };
+  const outcomes = members.map((m) => columnOf(ids, m.brief.outcomes, null));
+  const outlets = members.map((m) => columnOf(ids, m.brief.outlets, null));
+  const ofStores = graph.each('store-worst', { ids, columns: [forAll(names), ...outcomes] }, storeAtWorst).by;
+  const ofOutlets = graph.each('outlets-worst', { ids, columns: [forAll(names), ...outlets] }, outletsAtWorst).by;
+  return { storeOf: (id) => ofStores.get(id) ?? NOT_RUN, outlets: ofOutlets };
 }
 
-function storeAtWorst(members: readonly Named[], outcomes: readonly (StoreOutcome | null)[]): StoreAtWorst {
+/** A store over all members, by what each says of it, in their order. */
+function storeAtWorst(members: readonly Named[], ...outcomes: readonly (StoreOutcome | null)[]): StoreAtWorst {
   const storms = outcomes.map((o) => o?.storm ?? null);
   const leastIn = (isAmong: (m: Named) => boolean): Worst | null => {
     const among = members.map((m, k) => (STRICT.has(m.condition) && isAmong(m) ? storms[k] : null));
@@ -134,11 +139,8 @@ function storeAtWorst(members: readonly Named[], outcomes: readonly (StoreOutcom
   };
 }
 
-/** The ways out of a store over a whole set, by their ids. */
-function outletsAtWorst(
-  members: readonly Named[],
-  said: readonly (readonly OutletStorm[] | null)[],
-): Readonly<Record<string, Record<string, Worst>>> {
+/** The ways out of a store over all members, by their ids. */
+function outletsAtWorst(members: readonly Named[], ...said: readonly (readonly OutletStorm[] | null)[]): OutletsAtWorst {
   const ids = new Set(said.flatMap((list) => list?.map((o) => o.id) ?? []));
   return Object.fromEntries(
     Array.from(ids, (id) => {

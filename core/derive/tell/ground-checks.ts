@@ -88,6 +88,7 @@ export function groundChecks(told: Told, erosion: DerivedErosion | null): Readon
         forAll(isExample),
         forAll(isMadeUp),
       ],
+      isSettled: true,
     },
     groundJudged,
   ).by;

@@ -111,13 +111,13 @@ function catchmentChecks(told: Told, erosion: DerivedErosion | null): CheckParts
   const ids = idsOf(water.stores);
   const runoff = ids.map((id) => run.hydrology.runoff.get(id)?.runoff ?? null);
   const rains = graph.each('rain', { ids, columns: [runoff, forAll(rain), forAll(durationsMin)] }, rainJudged).all;
-  const lists = ids.map((id, k): readonly Check[] => {
-    const [ofRain, ofGround] = [rains[k], grounds.get(id) ?? NO_CHECKS];
-    return ofGround.length === 0 ? ofRain : ofRain.length === 0 ? ofGround : [...ofRain, ...ofGround];
-  });
+  const lists = graph.each('rain-and-ground', { ids, columns: [rains, columnOf(ids, grounds, NO_CHECKS)] }, bothJudged).all;
   return oncePerWork('rain', water.stores, { lists, graph });
 }
 const NO_CHECKS: readonly Check[] = [];
+
+const bothJudged = (ofRain: readonly Check[], ofGround: readonly Check[]): readonly Check[] =>
+  ofGround.length === 0 ? ofRain : ofRain.length === 0 ? ofGround : [...ofRain, ...ofGround];
 
 const rainJudged = (runoff: Runoff | null, rain: OneRain | null, durationsMin: Told['durationsMin']): readonly Check[] =>
   rain && runoff ? checkRain({ rain, runoff, durationsMin }) : [];

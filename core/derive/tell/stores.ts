@@ -1,5 +1,5 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import { type Below, NOBODY_KNOWS, type OutletStorm, type Store, type Worst, hazardOf } from '../../contract/index.ts';
+import { type Below, NOBODY_KNOWS, type OutletStorm, type Store, hazardOf } from '../../contract/index.ts';
 import type { StoreRun } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
@@ -8,7 +8,7 @@ import type { StoreOutcome } from '../run/outcomes.ts';
 import type { Run } from '../run/run.ts';
 import type { Looks } from '../set/rare.ts';
 import type { SetRan } from '../set/set.ts';
-import { type StoreAtWorst, governingNames } from '../set/worst-of.ts';
+import { type OutletsAtWorst, type StoreAtWorst, governingNames } from '../set/worst-of.ts';
 import { breachesOf } from './breach.ts';
 import type { Derived, DerivedSet, DerivedStore, FlowSeries, StoreSeries, View } from '../types.ts';
 import { storesOnly } from '../water/water.ts';
@@ -29,7 +29,6 @@ export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph):
   const heldIds = idsOf(held);
   const runs = ids.map((id) => runFor(set, id));
   const outlets = ids.map((id, k) => runs[k].outlets.get(id) ?? NO_OUTLETS);
-  const worst = outlets.map((own) => own.map(atWorst.outletOf));
   return {
     stores: graph.each(
       'store-json',
@@ -52,20 +51,21 @@ export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph):
       ...water.places.flatMap(({ store }) => set.shown.flows.get(`${store}#past`) ?? []),
     ],
     outlets: graph
-      .each('outlets-json', { ids, columns: [outlets, columnOf(ids, set.worst.outlets, NO_OUTLETS), worst] }, outletsJson)
+      .each(
+        'outlets-json',
+        { ids, columns: [outlets, columnOf(ids, set.worst.outlets, NO_OUTLETS), columnOf(ids, atWorst.outlets, NO_WORST)] },
+        outletsJson,
+      )
       .all.flat(),
     conduits: ids.flatMap((id, k) => runs[k].conduits.get(id) ?? []),
   };
 }
 const NO_OUTLETS: readonly OutletStorm[] = [];
+const NO_WORST: OutletsAtWorst = {};
 
 /** Ways out by the storm their store's members are of, with what they come to at their worst. */
-const outletsJson = (
-  own: readonly OutletStorm[],
-  atWorst: readonly OutletStorm[],
-  worst: readonly Readonly<Record<string, Worst>>[],
-): Derived['outlets'] =>
-  own.map((o, k) => ({ ...o, liningAtWorst: atWorst.find((w) => w.id === o.id)?.lining ?? o.lining, worst: worst[k] }));
+const outletsJson = (own: readonly OutletStorm[], atWorst: readonly OutletStorm[], worst: OutletsAtWorst): Derived['outlets'] =>
+  own.map((o) => ({ ...o, liningAtWorst: atWorst.find((w) => w.id === o.id)?.lining ?? o.lining, worst: worst[o.id] ?? {} }));
 
 /** Series of stores, and of flows of catchments and of places where water leaves. */
 export function seriesOf(set: SetRan, graph: Graph): Pick<View, 'series' | 'flows'> {
@@ -109,7 +109,8 @@ export function setView(set: SetRan): SetView {
   const stores = storesOnly(water.stores);
   return {
     governs: Object.fromEntries(stores.flatMap(({ id }) => (governing.has(id) ? [[id, governing.get(id)?.durationMin ?? 0]] : []))),
-    first: governingNames(set),
+    // Which decide is known once all were run.
+    first: isWhole ? governingNames(set) : [],
     isWhole,
     starts: Object.fromEntries(startsM),
     found: Object.fromEntries(stores.map(({ id }) => [id, atWorst.storeOf(id).found])),

@@ -123,7 +123,7 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
     return partedBy(flow, label, stores.length).map((members, k): Gathered<Catchment> => {
       const of = stores[k];
       return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({
-        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes }, room()) },
+        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, room: room() }) },
         members: members.slice(),
       }));
     });
