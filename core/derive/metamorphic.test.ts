@@ -8,6 +8,7 @@ import { readProject } from '../project/guard.ts';
 import { SEEN_KINDS } from '../seen/index.ts';
 import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
 import { type Tree, pathsIn, replacedAt, withFaults } from '../testing/trees.ts';
+import { EVERY_KIND, valleyProject } from '../testing/valley.ts';
 import { registry } from '../works/index.ts';
 import { type Derived, Graph, derive } from './index.ts';
 
@@ -239,6 +240,21 @@ describe('only one way', () => {
   });
 });
 
+/** Ways out that ran, though the water of their store never rose to them. */
+const ranUnfilled = ({ stores, outlets }: Derived): string[] =>
+  outlets.flatMap(({ id, store, levelM, volumeM3 }) => {
+    const of = stores.find((s) => s.id === store);
+    return of && Math.abs(volumeM3) > 1e-6 && (of.peakLevelM ?? -Infinity) <= levelM ? [id] : [];
+  });
+
+describe('a valley with a work of every kind', () => {
+  it('lets water out only of stores that filled to their way out', () => {
+    const { derived: d } = derived(valleyProject(EVERY_KIND));
+    expect(d.outlets.filter((o) => o.volumeM3 > 1).length).toBeGreaterThan(15);
+    expect(ranUnfilled(d)).toEqual([]);
+  });
+});
+
 describe('whatever is drawn', () => {
   const place = fc.tuple(
     fc.double({ min: -20, max: 140, noNaN: true }),
@@ -284,6 +300,7 @@ describe('whatever is drawn', () => {
           });
           expect(numbers({ ...d, pegs: [] }).filter(Number.isNaN)).toEqual([]);
           expect(Math.abs(d.balance?.errorFraction ?? 1)).toBeLessThan(1e-9);
+          expect(ranUnfilled(d)).toEqual([]);
           for (const c of d.checks) {
             expect(['mend', 'weigh', 'fine', 'unknown']).toContain(c.severity);
             expect(`${c.title} ${c.why} ${c.do}`).not.toMatch(/NaN|undefined|null|Infinity/);

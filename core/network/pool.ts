@@ -282,7 +282,8 @@ export class Pool {
     const { own, now, before } = this;
     const first = 1 - later;
     const sumNow = this.outflowAt(on.levelM);
-    const there = this.holdsM3 + meanIn * stepS + on.jointIn;
+    const held = this.holdsM3;
+    const there = held + meanIn * stepS + on.jointIn;
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * this.sumBefore + later * sumNow);
     const scale = wanted > there && wanted > 0 ? Math.max(0, there) / wanted : 1;
@@ -312,7 +313,10 @@ export class Pool {
     for (let k = 0; k <= own.length; k++) before[k] = now[k];
     if (on.jointIn > 0) for (let k = i + 1; k <= end; k++) this.inM3s[k] += on.jointIn / stepS;
     this.outM3s[end] = this.sumBefore - now[own.length];
-    if (n > 1) this.drawThrough(i, n);
+    if (n > 1) {
+      this.drawThrough(i, n);
+      if (left === 0 && soaked === 0 && on.jointIn >= 0) this.fillThrough(i, n, { fromM3: held, stepS: on.stepS });
+    }
     for (let k = 0; k < own.length; k++) {
       if (now[k] > this.peakM3s[own[k]]) {
         this.peakM3s[own[k]] = now[k];
@@ -332,6 +336,15 @@ export class Pool {
     for (const series of [this.levelM, this.outM3s]) {
       const rise = (series[i + n] - series[i]) / n;
       for (let k = 1; k < n; k++) series[i + k] = series[i] + k * rise;
+    }
+  }
+
+  /** Levels within several steps in which it only fills, whatever its shape: what comes in each of them is known. */
+  private fillThrough(i: number, n: number, { fromM3, stepS }: { readonly fromM3: number; readonly stepS: number }): void {
+    let holdsM3 = fromM3;
+    for (let k = 1; k < n; k++) {
+      holdsM3 += this.comes[i + k - 1] * stepS;
+      this.levelM[i + k] = this.levelOf.at(holdsM3);
     }
   }
 
