@@ -35,7 +35,7 @@ import { type Arguments, numberOption, readArguments, soleArgument } from './arg
 import { begunAt } from './begin.ts';
 import { exportGround, exportTables, patchCommand } from './ground.ts';
 import { toJson } from './json.ts';
-import { runBench } from './bench/run.ts';
+import { benchCompiled } from './bench/compiled.ts';
 import { openProject, readBytes } from './files.ts';
 import { scenarioIn } from './scenario.ts';
 import { seasonAt, sizesAt } from './season.ts';
@@ -336,5 +336,5 @@ export const COMMANDS: Readonly<Record<string, CliCommand>> = {
   season: (words) => seasonAt(words).then(toJson),
   size: (words) => sizesAt(words).then(toJson),
   calc: calcCommand,
-  bench: () => runBench().then(toJson),
+  bench: () => benchCompiled().then(toJson),
 };

@@ -153,7 +153,7 @@ async function fileChain(size: number): Promise<ChainReport> {
   const reports: string[] = [];
   const start = performance.now();
   const { cells, contourPoints } = await inWorker<{ cells: number; contourPoints: number }>(
-    './chain-worker.ts',
+    './chain-worker.mjs',
     { name: 'bench.tif', bytes },
     (part) => reports.push(part),
   );
@@ -163,10 +163,8 @@ async function fileChain(size: number): Promise<ChainReport> {
 /** Runs a worker to its last message, told apart by `done`; those before name the part just finished. */
 function inWorker<T>(entry: string, workerData: unknown, report: (part: string) => void = () => undefined): Promise<T> {
   return new Promise((resolve, reject) => {
-    // Node starts a worker without the TypeScript loader: a line of plain code registers it first.
-    const file = JSON.stringify(new URL(entry, import.meta.url).href);
-    const code = `import('tsx/esm/api').then(({ register }) => { register(); return import(${file}); })`;
-    const worker = new Worker(code, { eval: true, workerData });
+    // Compiled beside this.
+    const worker = new Worker(new URL(entry, import.meta.url), { workerData });
     worker.on('error', reject);
     worker.on('message', (m: T & { readonly part?: string }) => {
       if (m.part !== undefined) report(m.part);
@@ -181,12 +179,12 @@ function inWorker<T>(entry: string, workerData: unknown, report: (part: string) 
 /** Half a century of daily rain, read and fitted, and its bands by bootstrap, in a worker [s]. */
 function gaugeInWorker(): Promise<{ readAndFitS: number; bootstrapS: number; years: number; draws: number }> {
   const bytes = new TextEncoder().encode(syntheticGauge(50));
-  return inWorker('./gauge-worker.ts', { name: 'bench.csv', bytes });
+  return inWorker('./gauge-worker.mjs', { name: 'bench.csv', bytes });
 }
 
 /** Ten thousand draws of a catchment's runoff and peak by each loss, in a worker [s]. */
 function bandsInWorker(): Promise<{ samples: number; steps: number; seconds: Record<string, number> }> {
-  return inWorker('./bands-worker.ts', null);
+  return inWorker('./bands-worker.mjs', null);
 }
 
 interface Demo {

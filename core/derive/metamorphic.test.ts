@@ -8,7 +8,7 @@ import { readProject } from '../project/guard.ts';
 import { SEEN_KINDS } from '../seen/index.ts';
 import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.ts';
 import { type Tree, pathsIn, replacedAt, withFaults } from '../testing/trees.ts';
-import { EVERY_KIND, valleyProject } from '../testing/valley.ts';
+import { ranUnfilled } from '../testing/unfilled.ts';
 import { registry } from '../works/index.ts';
 import { type Derived, Graph, derive } from './index.ts';
 
@@ -237,21 +237,6 @@ describe('only one way', () => {
       store({ ...base, ground: { ...base.ground!, infiltrationMmPerHour: rate } }).drainDownH ?? Infinity;
     expect(hours(10)).toBeCloseTo(2 * hours(20), 6);
     expect(hours(0)).toBe(Infinity);
-  });
-});
-
-/** Ways out that ran, though the water of their store never rose to them. */
-const ranUnfilled = ({ stores, outlets }: Derived): string[] =>
-  outlets.flatMap(({ id, store, levelM, volumeM3 }) => {
-    const of = stores.find((s) => s.id === store);
-    return of && Math.abs(volumeM3) > 1e-6 && (of.peakLevelM ?? -Infinity) <= levelM ? [id] : [];
-  });
-
-describe('a valley with a work of every kind', () => {
-  it('lets water out only of stores that filled to their way out', () => {
-    const { derived: d } = derived(valleyProject(EVERY_KIND));
-    expect(d.outlets.filter((o) => o.volumeM3 > 1).length).toBeGreaterThan(15);
-    expect(ranUnfilled(d)).toEqual([]);
   });
 });
 

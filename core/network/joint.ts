@@ -12,28 +12,21 @@ export interface Joint {
 /** Difference of levels under which a joint's flow falls off in a straight line: root laws are infinitely steep at nothing [m]. */
 const STRAIGHT_M = 0.005;
 
-/** A joint's law made straight where levels are nearly equal. */
-export function straightened(law: (upM: number, downM: number) => number): (upM: number, downM: number) => number {
-  return (upM, downM) => {
-    const difference = upM - downM;
-    if (difference >= STRAIGHT_M || difference <= -STRAIGHT_M) return law(upM, downM);
-    const high = Math.max(upM, downM);
-    const whole = difference >= 0 ? law(high, high - STRAIGHT_M) : law(high - STRAIGHT_M, high);
-    return (whole * Math.abs(difference)) / STRAIGHT_M;
-  };
-}
-
 /** Depth over which a store's joints come to their full flow, so that an empty one gives nothing [m]. */
 const FULL_JOINT_M = 0.01;
 
-/** A joint's law that takes nothing from the store on either side that has nothing. */
-export function fromWater(
-  law: (upM: number, downM: number) => number,
-  floors: readonly [aM: number, bM: number],
-): (upM: number, downM: number) => number {
+/** A joint's law as it is solved: straight where levels are nearly equal, and taking nothing from the store on either side that has nothing. */
+export function solvable(law: Joint['flowAt'], [floorA, floorB]: readonly [aM: number, bM: number]): Joint['flowAt'] {
+  /** Where levels are nearly equal. */
+  const straight = (upM: number, downM: number): number => {
+    const high = Math.max(upM, downM);
+    const whole = upM >= downM ? law(high, high - STRAIGHT_M) : law(high - STRAIGHT_M, high);
+    return (whole * Math.abs(upM - downM)) / STRAIGHT_M;
+  };
   return (upM, downM) => {
-    const q = law(upM, downM);
-    const depth = q >= 0 ? upM - floors[0] : downM - floors[1];
+    const difference = upM - downM;
+    const q = difference >= STRAIGHT_M || difference <= -STRAIGHT_M ? law(upM, downM) : straight(upM, downM);
+    const depth = q >= 0 ? upM - floorA : downM - floorB;
     return depth >= FULL_JOINT_M ? q : (q * Math.max(0, depth)) / FULL_JOINT_M;
   };
 }

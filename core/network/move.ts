@@ -13,8 +13,9 @@ export interface Move {
   /** What volume and outflow over the later part of the step have to come to at that level [m3], and how long that part is [s]. */
   targetM3: number;
   laterS: number;
-  /** What joints bring [m3]. */
+  /** What joints bring, and all there is with what comes and is held [m3]. */
   jointIn: number;
+  thereM3: number;
 }
 
 /** A move not yet taken: fractions in every member, so that room for them is kept from the first. */
@@ -27,6 +28,7 @@ export const newMove = (): Move => ({
   targetM3: 0.5,
   laterS: 0.5,
   jointIn: 0.5,
+  thereM3: 0.5,
 });
 
 /** Share of a step's flow that is taken at its end, by how much of what it moves the flow answers to within the step. */

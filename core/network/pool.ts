@@ -42,7 +42,7 @@ const FULL_SOAK_M = 0.005;
 /** Most a level may bend away from how it went before over several steps that are taken as one [m]: its course between bends a quarter as far. */
 const BEND_M = 0.0005;
 /** And this share of the depth there is: what empties falls by the same share in the same time. */
-const BEND_SHARE = 0.0025;
+const BEND_SHARE = 0.005;
 
 /** Levels nearer than this are one. */
 const ONE_LEVEL_M = 1e-8;
@@ -276,17 +276,36 @@ export class Pool {
    * Moves the water of `n` steps, taken as one, through the pool's own outlets, by a level found for their end.
    */
   settle(i: number, n: number, on: Move): void {
-    const { later, meanIn } = on;
     const stepS = n * on.stepS;
     const end = i + n;
-    const { own, now, before } = this;
-    const first = 1 - later;
-    const sumNow = this.outflowAt(on.levelM);
     const held = this.holdsM3;
-    const there = held + meanIn * stepS + on.jointIn;
+    on.thereM3 = held + on.meanIn * stepS + on.jointIn;
+    this.inM3 += on.meanIn * stepS;
+    if (on.jointIn > 0) for (let k = i + 1; k <= end; k++) this.inM3s[k] += on.jointIn / stepS;
+    // Most pipes and yards let nothing out but over joints.
+    const isLet = this.letsOut;
+    const goesM3 = isLet ? this.letOut(i, n, on) : 0;
+    this.holdsM3 = Math.max(0, on.thereM3 - goesM3);
+    const levelM = this.levelOf.at(this.holdsM3);
+    this.trend = (levelM - this.standsM) / n;
+    this.standsM = levelM;
+    if (this.holdsM3 > this.mostM3) this.mostM3 = this.holdsM3;
+    this.levelM[end] = levelM;
+    if (isLet) this.tellOut(end, on);
+    if (n === 1) return;
+    this.drawThrough(i, n);
+    if (goesM3 === 0 && on.jointIn >= 0) this.fillThrough(i, n, { fromM3: held, stepS: on.stepS });
+  }
+
+  /** What leaves over its own outlets and into the soil, by how it runs at the level found for the end [m3]. */
+  private letOut(i: number, n: number, { later, levelM, thereM3, stepS: oneS }: Move): number {
+    const { own, now, before } = this;
+    const stepS = n * oneS;
+    const first = 1 - later;
+    const sumNow = this.outflowAt(levelM);
     // More cannot leave than there is: an emptying store scales all its outlets.
     const wanted = stepS * (first * this.sumBefore + later * sumNow);
-    const scale = wanted > there && wanted > 0 ? Math.max(0, there) / wanted : 1;
+    const scale = wanted > thereM3 && wanted > 0 ? Math.max(0, thereM3) / wanted : 1;
     // Of what ran over several steps the mean is known; half from either end, it went straight from one to the other.
     const isEven = scale === 1 && later === 0.5;
     let left = 0;
@@ -297,38 +316,30 @@ export class Pool {
       spread(this.flowOf(own[k]), i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
     }
     const soaked = Math.min(scale * stepS * (first * before[own.length] + later * now[own.length]), this.room - this.soakedM3);
-    this.inM3 += meanIn * stepS;
     this.outM3 += left;
     this.soakedM3 += soaked;
-    this.holdsM3 = Math.max(0, there - left - soaked);
-    const levelM = this.levelOf.at(this.holdsM3);
-    this.trend = (levelM - this.standsM) / n;
-    this.standsM = levelM;
-    if (this.holdsM3 > this.mostM3) this.mostM3 = this.holdsM3;
-    this.levelM[end] = levelM;
-    if (this.soakedM3 >= this.room) this.stopSoaking();
-    // The level found and that of the water left there are one, but for rounding.
-    this.sumBefore = Math.abs(levelM - on.levelM) < ONE_LEVEL_M ? sumNow : this.outflowAt(levelM);
+    return left + soaked;
+  }
+
+  /** How its ways out run where it stands at the end of a step. */
+  private tellOut(end: number, { levelM: foundM }: Move): void {
+    const { own, now, before } = this;
+    if (this.soakedM3 >= this.room) {
+      // The soil is full: what was evaluated with soakage holds no more.
+      this.soak = 0;
+      this.seenM = NaN;
+    }
+    // The level found and that of the water left there are one, but for rounding: what was evaluated there still stands.
+    this.sumBefore = Math.abs(this.standsM - foundM) < ONE_LEVEL_M ? this.seenM3s : this.outflowAt(this.standsM);
     // Written out: they are few, and a call for them costs more.
     for (let k = 0; k <= own.length; k++) before[k] = now[k];
-    if (on.jointIn > 0) for (let k = i + 1; k <= end; k++) this.inM3s[k] += on.jointIn / stepS;
     this.outM3s[end] = this.sumBefore - now[own.length];
-    if (n > 1) {
-      this.drawThrough(i, n);
-      if (left === 0 && soaked === 0 && on.jointIn >= 0) this.fillThrough(i, n, { fromM3: held, stepS: on.stepS });
-    }
     for (let k = 0; k < own.length; k++) {
       if (now[k] > this.peakM3s[own[k]]) {
         this.peakM3s[own[k]] = now[k];
         this.peakStep[own[k]] = end;
       }
     }
-  }
-
-  /** The soil is full: what was evaluated with soakage holds no more. */
-  private stopSoaking(): void {
-    this.soak = 0;
-    this.seenM = NaN;
   }
 
   /** Levels and flows within several steps taken as one, straight between their ends. */

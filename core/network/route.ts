@@ -1,7 +1,7 @@
 // Storm routing through all stores in the order water passes them; each is a level pool (pool.ts), joined ones a group (joined.ts).
 import { type Arriving, type Coming, bring, hasRun } from './arrivals.ts';
 import { JoinedGroup } from './joined.ts';
-import { type Joint, fromWater, straightened } from './joint.ts';
+import { type Joint, solvable } from './joint.ts';
 import { newMove } from './move.ts';
 import { type Linked, groupsOf, joins } from './order.ts';
 import { Pool, type RoutedStore } from './pool.ts';
@@ -141,7 +141,7 @@ class Group {
         const b = index.get(outlet.to);
         if (!joins(outlet, this.place) || b === undefined || b === a) return [];
         const floors = [members[a].floorM, members[b].floorM] as const;
-        return [{ a, b, outlet: k, flowAt: fromWater(straightened(outlet.flowAt), floors) }];
+        return [{ a, b, outlet: k, flowAt: solvable(outlet.flowAt, floors) }];
       }),
     );
     const group = new JoinedGroup(members, joints);

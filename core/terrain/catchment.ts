@@ -11,22 +11,35 @@ export interface CellSet {
   readonly members: Int32Array;
 }
 
-/** Room to gather cells of one grid again and again. A set gathered in it is there until it is cleared for the next. */
+/** Room to gather cells of one grid again and again: made as it is needed. A set gathered in it is there until it is cleared for the next. */
 export class CellRoom {
-  /** One entry a cell of the grid: clean between sets. */
+  /** One entry a cell of the grid. */
   readonly mask: Uint8Array;
-  readonly sides: Uint8Array;
-  /** One entry a cell, as the last set left them. */
-  readonly members: Int32Array;
-  readonly stack: Int32Array;
-  readonly lengths: Float64Array;
+  private list: Int32Array | null = null;
+  private waiting: Int32Array | null = null;
+  private paths: Float64Array | null = null;
+  private edges: Uint8Array | null = null;
 
-  constructor(cells: number) {
+  constructor(private readonly cells: number) {
     this.mask = new Uint8Array(cells);
-    this.sides = new Uint8Array(cells);
-    this.members = new Int32Array(cells);
-    this.stack = new Int32Array(cells);
-    this.lengths = new Float64Array(cells);
+  }
+
+  /** As the last set left them. */
+  get members(): Int32Array {
+    return (this.list ??= new Int32Array(this.cells));
+  }
+
+  get stack(): Int32Array {
+    return (this.waiting ??= new Int32Array(this.cells));
+  }
+
+  get lengths(): Float64Array {
+    return (this.paths ??= new Float64Array(this.cells));
+  }
+
+  /** Clean between outlines. */
+  get sides(): Uint8Array {
+    return (this.edges ??= new Uint8Array(this.cells));
   }
 
   clear({ members }: Pick<CellSet, 'members'>): void {
