@@ -3,7 +3,8 @@ export type Line = readonly Point[];
 
 /** Horizontal distance between two points [m]. */
 export function distance(a: Point, b: Point): number {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
   // Several times as fast as Math.hypot, which guards against sizes no land has.
   return Math.sqrt(dx * dx + dy * dy);
 }
@@ -19,7 +20,8 @@ export function lineLength(line: Line): number {
 export function pointAlong(line: Line, atM: number): { point: Point; direction: Point } {
   let left = Math.max(0, atM);
   for (let i = 1; i < line.length; i++) {
-    const [a, b] = [line[i - 1], line[i]];
+    const a = line[i - 1];
+    const b = line[i];
     const piece = distance(a, b);
     const isLast = i === line.length - 1;
     if (piece > 0 && (left <= piece || isLast)) {
@@ -43,7 +45,8 @@ export function evenlyAlong(line: Line, pieces: number): Point[] {
       piece++;
       length = distance(line[piece - 1], line[piece]);
     }
-    const [a, b] = [line[piece - 1], line[Math.min(piece, line.length - 1)]];
+    const a = line[piece - 1];
+    const b = line[Math.min(piece, line.length - 1)];
     const t = length > 0 ? Math.min(1, Math.max(0, (k * stepM - walked) / length)) : 1;
     places.push([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]);
   }
@@ -52,7 +55,8 @@ export function evenlyAlong(line: Line, pieces: number): Point[] {
 
 /** Nearest place on a segment, as fraction along it and distance from it. */
 export function nearestOnSegment(p: Point, a: Point, b: Point): { t: number; distanceM: number } {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
   const squared = dx * dx + dy * dy;
   const t = squared === 0 ? 0 : Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / squared));
   return { t, distanceM: distance(p, [a[0] + t * dx, a[1] + t * dy]) };

@@ -39,7 +39,8 @@ export class Rating {
   private rowBelow(head: number): number {
     const { headM, last } = this;
     if (headM[last] <= head && head < headM[last + 1]) return last;
-    let [lo, hi] = [0, headM.length - 1];
+    let lo = 0;
+    let hi = headM.length - 1;
     while (hi - lo > 1) {
       const mid = (lo + hi) >> 1;
       if (headM[mid] <= head) lo = mid;

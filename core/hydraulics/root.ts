@@ -44,11 +44,14 @@ export function rootBetween(rising: (x: number) => number, on: Bracket): number 
 
 /** Root of a function that rises with x, looked for upwards from [low, high]; `low` where it is too much even there. */
 export function rootOf(rising: (x: number) => number, low = 0, high = 1): number {
-  let [lo, hi] = [low, high];
-  let [fLo, fHi] = [rising(lo), rising(hi)];
+  let lo = low;
+  let hi = high;
+  let fLo = rising(lo);
+  let fHi = rising(hi);
   if (fLo >= 0) return lo;
   for (let k = 0; fHi < 0 && k < 60; k++) {
-    [lo, fLo] = [hi, fHi];
+    lo = hi;
+    fLo = fHi;
     hi += 2 * (hi - low);
     fHi = rising(hi);
   }

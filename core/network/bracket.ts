@@ -15,8 +15,10 @@ interface About {
 
 /** Bracketed outwards from a level, then by false position; at the floor where even that is too much. */
 export function rootAbout(excess: (level: number) => number, { at, f, floor, surface, close }: About): number {
-  let [lo, hi] = [at, at];
-  let [fLo, fHi] = [f, f];
+  let lo = at;
+  let hi = at;
+  let fLo = f;
+  let fHi = f;
   // Twice as far as its own miss says, so that one look does.
   const first = Math.max(1e-7, (2 * Math.abs(f)) / surface);
   for (let widen = first; fHi < 0; widen *= 2) {

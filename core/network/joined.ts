@@ -139,8 +139,10 @@ export class JoinedGroup {
       out[j] = outAt[j] = pool.outflowAt(levels[j]);
     }
     for (let k = 0; k < ofA.length; k++) {
-      const [upM, downM] = [levels[ofA[k]], levels[ofB[k]]];
-      const [byA, byB] = [upM - atA[k], downM - atB[k]];
+      const upM = levels[ofA[k]];
+      const downM = levels[ofB[k]];
+      const byA = upM - atA[k];
+      const byB = downM - atB[k];
       if (byA < SAME_M && byA > -SAME_M && byB < SAME_M && byB > -SAME_M) {
         ran[k] = ranAt[k] + byA * perA[k] + byB * perB[k];
         continue;
@@ -194,8 +196,10 @@ export class JoinedGroup {
       if (Math.abs(moved) > LEAST_MOVE_M) perOut[j] = (out[j] - outThen[j]) / moved;
     }
     for (let k = 0; k < ofA.length; k++) {
-      const [a, b] = [ofA[k], ofB[k]];
-      const [byA, byB] = [trial[a] - levels[a], trial[b] - levels[b]];
+      const a = ofA[k];
+      const b = ofB[k];
+      const byA = trial[a] - levels[a];
+      const byB = trial[b] - levels[b];
       const far = byA * byA + byB * byB;
       if (far < LEAST_MOVE_M * LEAST_MOVE_M) continue;
       const off = (ran[k] - ranThen[k] - perA[k] * byA - perB[k] * byB) / far;
@@ -216,8 +220,10 @@ export class JoinedGroup {
       moves[j] = isOut ? 0 : -residual[j];
     }
     for (let k = 0; k < ofA.length; k++) {
-      const [a, b] = [ofA[k], ofB[k]];
-      const [byA, byB] = [ends[k] * stepS * perA[k], ends[k] * stepS * perB[k]];
+      const a = ofA[k];
+      const b = ofB[k];
+      const byA = ends[k] * stepS * perA[k];
+      const byB = ends[k] * stepS * perB[k];
       if (isEmpty[a] === 0) {
         values[a] += byA;
         values[atAB[k]] += byB;
@@ -361,7 +367,6 @@ export class JoinedGroup {
   private takeEnds(stepS: number): void {
     const { ofA, ofB, targets, ranBefore, atA, ends } = this;
     for (let k = 0; k < ofA.length; k++) {
-      const [a, b] = [ofA[k], ofB[k]];
       let draws = this.drawsOf(k);
       // What was learned is not near enough to part a step by; before its law was ever read there is nothing to feel.
       if (stepS * draws > SURELY_SLOW && !Number.isNaN(atA[k])) {
@@ -369,14 +374,13 @@ export class JoinedGroup {
         draws = this.drawsOf(k);
       }
       const asks = (stepS * ranBefore[k]) / 2;
-      const gives = asks >= 0 ? targets[a] : targets[b];
+      const gives = targets[asks >= 0 ? ofA[k] : ofB[k]];
       ends[k] = Math.abs(asks) > gives / ofA.length ? 1 : shareAtEnd(stepS * draws);
     }
     for (let k = 0; k < ofA.length; k++) {
-      const [a, b] = [ofA[k], ofB[k]];
       const movedM3 = (1 - ends[k]) * stepS * ranBefore[k];
-      targets[a] -= movedM3;
-      targets[b] += movedM3;
+      targets[ofA[k]] -= movedM3;
+      targets[ofB[k]] += movedM3;
     }
   }
 

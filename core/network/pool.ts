@@ -247,8 +247,7 @@ export class Pool {
       if (!(rise > 0)) break;
     }
     if (f >= close || f <= -close) {
-      const { surface } = this;
-      at = rootAbout((level) => this.excess(level, targetM3, laterS), { at, f, floor, surface, close });
+      at = rootAbout((level) => this.excess(level, targetM3, laterS), { at, f, floor, surface: this.surface, close });
     }
     on.levelM = at;
   }
@@ -313,7 +312,8 @@ export class Pool {
       const moved = scale * stepS * (first * before[k] + later * now[k]);
       if (moved === 0) continue;
       left += moved;
-      spread(this.flowOf(own[k]), i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
+      if (n === 1) this.flowOf(own[k])[i] = moved / stepS;
+      else spread(this.flowOf(own[k]), i, { n, mean: moved / stepS, rise: isEven ? now[k] - before[k] : 0 });
     }
     const soaked = Math.min(scale * stepS * (first * before[own.length] + later * now[own.length]), this.room - this.soakedM3);
     this.outM3 += left;

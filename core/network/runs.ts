@@ -36,13 +36,18 @@ const TRICKLE_M3S = 2e-5;
 
 /** What a way out let through, by the mean of each step. */
 export function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
-  let [volumeM3, peakM3s, peakAt, running] = [0, 0, 0, 0];
+  let volumeM3 = 0;
+  let peakM3s = 0;
+  let peakAt = 0;
+  let running = 0;
   for (let i = 0; i < flowM3s.length; i++) {
     const q = flowM3s[i];
     volumeM3 += q * stepS;
     const size = Math.abs(q);
     if (size > TRICKLE_M3S) running++;
-    if (size > peakM3s) [peakM3s, peakAt] = [size, i + 1];
+    if (size <= peakM3s) continue;
+    peakM3s = size;
+    peakAt = i + 1;
   }
   return { id, volumeM3, peakM3s, peakAtS: peakAt * stepS, runsS: running * stepS, flowM3s };
 }
@@ -62,6 +67,5 @@ export function spread(
   i: number,
   { n, mean, rise }: { readonly n: number; readonly mean: number; readonly rise: number },
 ): void {
-  if (n === 1) flow[i] = mean;
-  else for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
+  for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
 }

@@ -83,7 +83,8 @@ export function eliminate(values: Float64Array, right: Float64Array, pattern: Pa
   let fill = 0;
   for (let step = 0; step < n; step++) {
     const v = order[step];
-    const [first, end] = [from[step], from[step + 1]];
+    const first = from[step];
+    const end = from[step + 1];
     const pivot = values[v];
     if (!(Math.abs(pivot) >= 1e-14)) return false;
     for (let i = first; i < end; i++) {

@@ -162,10 +162,15 @@ export interface CatchmentShape extends CatchmentSize {
 
 /** Rise per cell at a cell with eight neighbours (Horn 1981). */
 function innerRise(z: Float32Array, i: number, ncols: number): number {
-  const [a, b, c] = [z[i - ncols - 1], z[i - ncols], z[i - ncols + 1]];
-  const [g, h, k] = [z[i + ncols - 1], z[i + ncols], z[i + ncols + 1]];
+  // The corners above and below, at either side: written out, since this runs for every cell.
+  const above = i - ncols;
+  const below = i + ncols;
+  const a = z[above - 1];
+  const c = z[above + 1];
+  const g = z[below - 1];
+  const k = z[below + 1];
   const dx = c + 2 * z[i + 1] + k - a - 2 * z[i - 1] - g;
-  const dy = g + 2 * h + k - a - 2 * b - c;
+  const dy = g + 2 * z[below] + k - a - 2 * z[above] - c;
   return Math.sqrt(dx * dx + dy * dy) / 8;
 }
 

@@ -72,12 +72,17 @@ function ringFrom(
     if (way !== came) ring.push([west + (col + FROM_COL[way]) * cellM, south + (nrows - row - FROM_ROW[way]) * cellM]);
     came = way;
     const right = (way + 3) & 3;
-    const [aheadCol, aheadRow] = [col + AHEAD_COL[way], row + AHEAD_ROW[way]];
+    const aheadCol = col + AHEAD_COL[way];
+    const aheadRow = row + AHEAD_ROW[way];
     // To the right first: so cells that touch at a corner stay together.
     if (has(aheadCol + AHEAD_COL[right], aheadRow + AHEAD_ROW[right])) {
-      [col, row, way] = [aheadCol + AHEAD_COL[right], aheadRow + AHEAD_ROW[right], right];
-    } else if (has(aheadCol, aheadRow)) [col, row] = [aheadCol, aheadRow];
-    else way = (way + 1) & 3;
+      col = aheadCol + AHEAD_COL[right];
+      row = aheadRow + AHEAD_ROW[right];
+      way = right;
+    } else if (has(aheadCol, aheadRow)) {
+      col = aheadCol;
+      row = aheadRow;
+    } else way = (way + 1) & 3;
   }
   // Where it began in the middle of a straight stretch there is no corner.
   return came === on.way ? ring.slice(1) : ring;

@@ -136,7 +136,8 @@ export function changedIn(was: readonly Column<unknown>[], are: readonly Column<
   if (was.length !== are.length) return null;
   const changed = new Set<number>();
   for (let c = 0; c < are.length; c++) {
-    const [before, now] = [was[c], are[c]];
+    const before = was[c];
+    const now = are[c];
     if (now instanceof ForAll) {
       if (!(before instanceof ForAll) || !isSurelySame(before.value, now.value, deep)) return null;
     } else {

@@ -62,8 +62,10 @@ interface Content {
 
 /** Water behind a dam at a level, and its surface: section by section up the bed until it comes out of the water. */
 export function waterBehind({ dam, section, fromM }: Standing, bed: Bed, levelM: number): Content {
-  let [volumeM3, wettedM2] = [0, 0];
-  let [at, depth] = [dam.atM, levelM - bedAt(bed, dam.atM)];
+  let volumeM3 = 0;
+  let wettedM2 = 0;
+  let at = dam.atM;
+  let depth = levelM - bedAt(bed, at);
   while (depth > 0 && at > fromM + 1e-9) {
     const next = Math.max(fromM, (Math.ceil(at / bed.stepM - 1e-9) - 1) * bed.stepM);
     const there = levelM - bedAt(bed, next);
@@ -75,7 +77,8 @@ export function waterBehind({ dam, section, fromM }: Standing, bed: Bed, levelM:
     volumeM3 += (length * (section.area(depth) + 4 * section.area(middle) + section.area(end))) / 6;
     wettedM2 += length * section.topWidth(middle);
     if (there < 0) break;
-    [at, depth] = [next, there];
+    at = next;
+    depth = there;
   }
   return { volumeM3, wettedM2 };
 }
