@@ -12,15 +12,15 @@ interface Bracket {
   readonly narrow: number;
 }
 
-/** Looks in which false position has to halve the bracket, and most looks altogether: by then it is narrow for sure. */
-const [CREEPS, MOST_LOOKS] = [4, 200];
+/** Every second look at the latest has halved the bracket: by then it is as narrow as numbers are, however wide it was. */
+const MOST_LOOKS = 200;
 
-/** By false position with the Illinois weight: quick on what is nearly straight. Where it bends sharply that creeps, and the middle is looked at. */
+/** By false position with the Illinois weight: quick on what is nearly straight. Where it bends or jumps that creeps, and the middle is looked at. */
 export function rootBetween(rising: (x: number) => number, on: Bracket): number {
   let { lo, hi, fLo, fHi } = on;
   let width = hi - lo;
   for (let k = 0, side = 0; k < MOST_LOOKS && hi - lo > on.narrow * Math.max(1, Math.abs(hi)); k++) {
-    const isDue = k % CREEPS === CREEPS - 1;
+    const isDue = k % 2 === 1;
     const creeps = isDue && hi - lo > width / 2;
     if (isDue) width = hi - lo;
     const isStraight = !creeps && fHi !== fLo && Number.isFinite(fHi);

@@ -287,21 +287,21 @@ export class JoinedGroup {
   /** One store after another, each exactly by its neighbours' levels: slow and sure, since no store's level lowers another's. */
   private sweep(stepS: number): void {
     const { pools, joints, levels, targets, later, ends } = this;
+    const near = pools.map((_, j) => joints.flatMap(({ a, b }, k) => (a === j || b === j ? [k] : [])));
     for (let round = 0; round < MOST_SWEEPS; round++) {
       if (this.miss(levels, stepS) <= CLOSE_M) return;
-      for (let j = 0; j < pools.length; j++) {
-        const pool = pools[j];
+      pools.forEach((pool, j) => {
         const over = (h: number): number => {
           let sum = pool.volumeAt(h) + later[j] * stepS * pool.outflowAt(h) - targets[j];
-          for (let k = 0; k < joints.length; k++) {
+          for (const k of near[j]) {
             const { a, b, flowAt } = joints[k];
             if (a === j) sum += ends[k] * stepS * flowAt(h, levels[b]);
-            else if (b === j) sum -= ends[k] * stepS * flowAt(levels[a], h);
+            else sum -= ends[k] * stepS * flowAt(levels[a], h);
           }
           return sum;
         };
         levels[j] = rootOf(over, pool.floorM, Math.max(pool.floorM, levels[j]) + 0.01);
-      }
+      });
     }
     this.miss(levels, stepS);
   }

@@ -292,8 +292,8 @@ export class Pool {
     this.levelM[end] = levelM;
     if (isLet) this.tellOut(end, on);
     if (n === 1) return;
-    this.drawThrough(i, n);
     if (goesM3 === 0 && on.jointIn >= 0) this.fillThrough(i, n, { fromM3: held, stepS: on.stepS });
+    else this.drawThrough(i, n);
   }
 
   /** What leaves over its own outlets and into the soil, by how it runs at the level found for the end [m3]. */

@@ -13,15 +13,17 @@ export interface CellSet {
 
 /** Room to gather cells of one grid again and again: made as it is needed. A set gathered in it is there until it is cleared for the next. */
 export class CellRoom {
-  /** One entry a cell of the grid. */
-  readonly mask: Uint8Array;
+  private marks: Uint8Array | null = null;
   private list: Int32Array | null = null;
   private waiting: Int32Array | null = null;
   private paths: Float64Array | null = null;
   private edges: Uint8Array | null = null;
 
-  constructor(private readonly cells: number) {
-    this.mask = new Uint8Array(cells);
+  constructor(private readonly cells: number) {}
+
+  /** One entry a cell of the grid, as all that follow. */
+  get mask(): Uint8Array {
+    return (this.marks ??= new Uint8Array(this.cells));
   }
 
   /** As the last set left them. */
@@ -43,7 +45,8 @@ export class CellRoom {
   }
 
   clear({ members }: Pick<CellSet, 'members'>): void {
-    for (let k = 0; k < members.length; k++) this.mask[members[k]] = 0;
+    const { mask } = this;
+    for (let k = 0; k < members.length; k++) mask[members[k]] = 0;
   }
 }
 

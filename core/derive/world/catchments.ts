@@ -79,27 +79,24 @@ export interface Gathered<D extends Drained = Drained> {
   readonly members: Int32Array;
 }
 
-/** Where cells are gathered: made once something is. */
+/** Where cells are gathered. */
 interface Gathering {
   readonly model: GroundModel;
   readonly graph: Graph;
-  readonly room: () => CellRoom;
+  readonly room: CellRoom;
 }
 
-function gatheringOn(model: GroundModel, graph: Graph): Gathering {
-  let made: CellRoom | null = null;
-  return { model, graph, room: () => (made ??= new CellRoom(model.flow.receiver.length)) };
-}
+const roomOn = ({ flow }: GroundModel): CellRoom => new CellRoom(flow.receiver.length);
 
 /** Ground of cells gathered for it alone: kept by `slot` while they stay the same. The room is clean after it. */
 function gather(of: string, cells: CellSet, on: Gathering & { readonly slot: string }): Gathered {
   const { model, graph, room, slot } = on;
   const { members, mask } = cells;
   const gathered = graph.step(`${slot}:${of}`, [model, nameOf(members)], ({ grid, flow, edge }): Gathered => {
-    const own = { members, label: mask, wanted: 1, edge, slopes: slopesIn(model, graph), lengths: room().lengths };
+    const own = { members, label: mask, wanted: 1, edge, slopes: slopesIn(model, graph), lengths: room.lengths };
     return asItself({ catchment: { of, ...sizeIn(grid, flow, own) }, members: members.slice() });
   });
-  room().clear(cells);
+  room.clear(cells);
   return gathered;
 }
 
@@ -119,11 +116,11 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
     const { grid, flow, edge } = model;
     const { label, stores } = met;
     const slopes = slopesIn(model, graph);
-    const { room } = gatheringOn(model, graph);
+    const room = roomOn(model);
     return partedBy(flow, label, stores.length).map((members, k): Gathered<Catchment> => {
       const of = stores[k];
       return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({
-        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, room: room() }) },
+        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, room }) },
         members: members.slice(),
       }));
     });
@@ -133,9 +130,9 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
 /** All ground that would drain to the intakes of each list if nothing above caught water, under the store of its first. */
 export function naturalCatchments(model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): readonly Gathered[] {
   const ids = lists.map((intakes) => intakes[0].store);
-  const on = gatheringOn(model, graph);
+  const on = { model, graph, room: roomOn(model) };
   return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (_, intakes, store) =>
-    gather(store, drainingTo(model, intakes, on.room()), { ...on, slot: 'natural-shape' }),
+    gather(store, drainingTo(model, intakes, on.room), { ...on, slot: 'natural-shape' }),
   ).all;
 }
 
@@ -191,19 +188,19 @@ export function exitGrounds(
   on: { readonly met: Interception; readonly graph: Graph },
 ): readonly ExitGround[] {
   const { met, graph } = on;
-  const gathering = gatheringOn(model, graph);
+  const gathering = { model, graph, room: roomOn(model) };
   const exits = graph.step('exits', [model, inside], ({ grid, flow }, within) => exitsOf(grid, flow, within).map((exit) => asItself(exit)));
   const wholes = graph.step('exit-grounds', [model, exits], (_, all) =>
     all.map((exit, k) => {
       const id = exitId(exit, k);
-      return { exit, id, own: gather(id, upstreamOf(model.flow, exit.cells, gathering.room()), { ...gathering, slot: 'exit-all' }) };
+      return { exit, id, own: gather(id, upstreamOf(model.flow, exit.cells, gathering.room), { ...gathering, slot: 'exit-all' }) };
     }),
   );
   return graph.step('exits-open', [model, wholes, met], (_, all, { label, stores }) =>
     all.map(({ exit, id, own }): ExitGround => {
       if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
       const open = unlabelled(own.members, label);
-      const uncaught = gather(id, setOf(open, gathering.room().mask), { ...gathering, slot: 'exit-open' });
+      const uncaught = gather(id, setOf(open, gathering.room.mask), { ...gathering, slot: 'exit-open' });
       return { exit, id, whole: own, uncaught };
     }),
   );
