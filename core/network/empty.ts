@@ -110,6 +110,8 @@ export function leftAfter(
     const soaked = Math.min(room, soaks * wet, left + comes);
     room -= soaked;
     left = Math.min(standingM3, Math.max(0, left + comes - soaked - dries * wet));
+    // Nothing comes any more.
+    if (left === 0 && comes === 0) return 0;
   }
   return left;
 }

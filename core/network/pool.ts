@@ -4,6 +4,7 @@ import type { Stage } from '../contract/index.ts';
 import { rootAbout } from './bracket.ts';
 import { Curve } from './curve.ts';
 import { type Move, shareAtEnd } from './move.ts';
+import { mayBend } from './quiet.ts';
 import { type OutletRun, type StoreRun, nothingRan, outletRun, spread } from './runs.ts';
 
 export interface RoutedOutlet {
@@ -38,11 +39,6 @@ export interface RoutedStore {
 
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
 const FULL_SOAK_M = 0.005;
-
-/** Most a level may bend away from how it went before over several steps that are taken as one [m]: its course between bends a quarter as far. */
-const BEND_M = 0.0005;
-/** And this share of the depth there is: what empties falls by the same share in the same time. */
-const BEND_SHARE = 0.005;
 
 /** Levels nearer than this are one. */
 const ONE_LEVEL_M = 1e-8;
@@ -254,10 +250,15 @@ export class Pool {
 
   /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
   stirs({ levelM, stepS }: Move, n: number): number {
-    if (n > 1 && this.fillsItsSoil(n * stepS)) return Infinity;
-    const most = Math.min(BEND_M, BEND_SHARE * (this.standsM - this.floorM));
+    if (n > 1 && (this.begins() || this.fillsItsSoil(n * stepS))) return Infinity;
     const bent = Math.abs(levelM - this.standsM - n * this.trend);
-    return bent === 0 ? 0 : bent / most;
+    return bent === 0 ? 0 : bent / mayBend(this.standsM - this.floorM);
+  }
+
+  /** Whether a way out that was dry runs at the level looked at last: when it began is found step by step. */
+  private begins(): boolean {
+    const { now, before, own } = this;
+    return own.some((_, k) => before[k] === 0 && now[k] > 0);
   }
 
   /** Whether the soil under it might be full before so long a time is over: when, is found step by step. */

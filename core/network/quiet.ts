@@ -6,6 +6,15 @@ const MOST_STEPS = 32;
 const AIMED = 0.7;
 /** What comes may differ by this share of its peak among steps taken as one. */
 const ALIKE = 0.005;
+/** Most a level may bend away from how it went before over several steps that are taken as one [m]: its course between bends a quarter as far. */
+const BEND_M = 0.0005;
+/** And this share of the depth there is: what empties falls by the same share in the same time. */
+const BEND_SHARE = 0.005;
+/** But never less than this: what is left of a film, nobody asks. */
+const FILM_M = 1e-5;
+
+/** How far a level may bend over several steps taken as one, by how deep it stands [m]. */
+export const mayBend = (depthM: number): number => Math.max(FILM_M, Math.min(BEND_M, BEND_SHARE * depthM));
 
 /** Finds how many steps can be taken as one by what comes to each of several stores. */
 export class Quiet {

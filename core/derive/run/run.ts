@@ -5,6 +5,7 @@ import type { OutletRun, RouteResult } from '../../network/index.ts';
 import { type Graph, asItself, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { OneRain } from '../../project/index.ts';
 import type { Scenario } from '../scenario/scenario.ts';
+import { leadingTo } from '../water/leading.ts';
 import type { Water } from '../water/water.ts';
 import { exitGrounds, insideOf } from '../world/catchments.ts';
 import { baseFlows } from '../world/springs.ts';
@@ -65,13 +66,16 @@ export function stormRun(
     readonly isRaised: boolean;
     /** Whether only what happens in the stores is asked for: nothing leaves then, and no natural peaks are told. */
     readonly isInside: boolean;
+    /** The stores that are asked for, where not all are: what bears on none of them is not routed. */
+    readonly asked: readonly string[] | null;
   },
 ): Run {
-  const { water, graph, rain, startsM, isRaised, isInside } = on;
+  const { graph, rain, startsM, isRaised, isInside, asked } = on;
+  const water = asked ? leadingTo(on.water, asked) : on.water;
   const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
   const exits = weather && !isInside ? exitGrounds(model, insideOf(model, project.site.outline, graph), { met: water.met, graph }) : [];
   const natural = isInside ? [] : water.natural;
-  const catchments = isInside ? ofStores(water) : water.catchments;
+  const catchments = isInside ? ofStores(on.water) : water.catchments;
   const hydrology = hydrologyOf(weather, { catchments, natural, exits: exits.map((e) => e.whole) });
   const { storm, runoff } = hydrology;
   const soakage = rain?.storm.soakage === true;

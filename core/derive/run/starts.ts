@@ -43,10 +43,19 @@ function keeps(store: Store, { mmPerHour, driesMmPerHour, steadyM3s }: Loses): b
   return store.heldM3 > net * BETWEEN_STORMS_H;
 }
 
-/** Stores of which it must be known what a like storm leaves in them: nobody has said, and they do not keep what fills them. */
-export function askForLike({ water, saidM }: Pick<StartsOn, 'water' | 'saidM'>): readonly Store[] {
+/**
+ * Stores of which it must be known what a like storm leaves in them: nobody has said, they do not keep what fills them, and had it
+ * filled them something would be left.
+ */
+export function askForLike({ water, saidM, antecedent }: Omit<StartsOn, 'stoodM3'>): readonly Store[] {
   const base = baseFlows(water.springs);
-  return storesOnly(water.stores).filter((store) => !saidM.has(store.id) && !keeps(store, lossOf(store, { water }, base)));
+  const since = SINCE_H[antecedent];
+  if (since === null) return [];
+  return storesOnly(water.stores).filter((store) => {
+    if (saidM.has(store.id)) return false;
+    const loss = lossOf(store, { water }, base);
+    return !keeps(store, loss) && leftAfter(store.stage, store.heldM3, { hours: since, ...loss }) > 0;
+  });
 }
 
 /**

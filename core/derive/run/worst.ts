@@ -167,11 +167,13 @@ const worstExit = (all: readonly ExitFlows[], found: readonly ExitFlows[]): Exit
   ),
 });
 
-/** Ids anybody speaks of, in the order first met. */
+/** Ids anybody speaks of, in the order of who speaks of most. */
 function idsIn(maps: readonly ReadonlyMap<string, unknown>[]): readonly string[] {
-  const [first = null] = maps.map(orderOf);
-  if (first && maps.every((map) => orderOf(map) === first)) return first;
-  const ids = new Set<string>();
+  if (maps.length === 0) return [];
+  const fullest = greatest(maps, (map) => map.size);
+  const order = orderOf(fullest);
+  if (order && maps.every((map) => orderOf(map) === order)) return order;
+  const ids = new Set<string>(fullest.keys());
   for (const map of maps) for (const id of map.keys()) ids.add(id);
   return [...ids];
 }

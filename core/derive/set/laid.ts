@@ -72,15 +72,17 @@ export function runOn(
     readonly isRaised?: boolean;
     /** Whether only what happens in the stores is asked for. */
     readonly isInside?: boolean;
+    /** The stores that are asked for, inside alone: what bears on none of them is not routed. */
+    readonly asked?: readonly string[] | null;
     readonly graph: Graph;
   },
 ): Run {
-  const { name, rain, startsM, isRaised = false, isInside = false, graph } = on;
+  const { name, rain, startsM, isRaised = false, asked = null, isInside = asked !== null, graph } = on;
   // One thing as long as it says the same, whoever made it.
   const by = graph.same('rain-run', rain);
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
-  const reads = [same, world.site, by, scenario.conditions.sent, startsM, { isRaised, isInside }] as const;
+  const reads = [same, world.site, by, scenario.conditions.sent, startsM, { isRaised, isInside, asked }] as const;
   return graph.step(`run:${name}`, reads, () =>
-    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: by, startsM, isRaised, isInside })),
+    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: by, startsM, isRaised, isInside, asked })),
   );
 }

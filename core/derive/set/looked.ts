@@ -1,4 +1,4 @@
-// Other rain looked at on the ground and water of one member of a set, each run once.
+// Other rain looked at on the ground and water of one member of a set, each run once, for all stores that ask for it.
 import type { By } from '../../contract/index.ts';
 import type { Rain } from '../../project/index.ts';
 import type { Graph } from '../graph/graph.ts';
@@ -13,25 +13,47 @@ export interface OtherRain {
   readonly rain: Rain;
 }
 
-export class Looked {
-  private readonly runs = new Map<string, Run>();
-  constructor(
-    private readonly set: Pick<SetRan, 'scenario' | 'lands'>,
-    private readonly graph: Graph,
-  ) {}
+/** A store looked at in another rain of a length, on ground and water as a condition finds them. */
+export interface Look extends By {
+  readonly store: string;
+  readonly other: OtherRain;
+}
 
-  /** What a store has left under its crest in another rain of a length, on ground and water as a condition finds them [m]; a pause where it had to be run. */
-  *left(store: string, { durationMin, condition }: By, { name: called, rain }: OtherRain): Slowly<number | null> {
-    const { graph } = this;
-    const { scenario, lands } = this.set;
-    const found = lands.get(condition);
-    if (!found) return null;
-    const name = `${scenario.id}|${called}:${condition}:${durationMin}`;
-    const known = this.runs.get(name);
-    const on = { name, rain: rainOver({ rain }, durationMin), startsM: found.startsM, isRaised: true, isInside: true, graph };
-    const run = known ?? graph.runFor(name, () => runOn(found.laid, on));
-    this.runs.set(name, run);
-    if (!known) yield;
-    return run.outcomes.get(store)?.storm.freeboardM ?? null;
+/** What a store has left under its crest there [m]; null where that is not known. */
+export interface LookedAt extends Look {
+  readonly leftM: number | null;
+}
+
+const runNameOf = ({ other, condition, durationMin }: Look): string => `${other.name}:${condition}:${durationMin}`;
+
+/** All looks, in their order: a pause after each run. */
+export function* lookedAt(
+  looks: readonly Look[],
+  { scenario, lands }: Pick<SetRan, 'scenario' | 'lands'>,
+  graph: Graph,
+): Slowly<readonly LookedAt[]> {
+  const askedIn = new Map<string, string[]>();
+  for (const look of looks) askedIn.set(runNameOf(look), [...(askedIn.get(runNameOf(look)) ?? []), look.store]);
+  const runs = new Map<string, Run>();
+  for (const look of looks) {
+    const word = runNameOf(look);
+    const found = lands.get(look.condition);
+    if (!found || runs.has(word)) continue;
+    const { rain } = look.other;
+    const name = `${scenario.id}|${word}`;
+    const on = {
+      name,
+      rain: rainOver({ rain }, look.durationMin),
+      startsM: found.startsM,
+      isRaised: true,
+      asked: askedIn.get(word),
+      graph,
+    };
+    runs.set(
+      word,
+      graph.runFor(name, () => runOn(found.laid, on)),
+    );
+    yield;
   }
+  return looks.map((look) => ({ ...look, leftM: runs.get(runNameOf(look))?.outcomes.get(look.store)?.storm.freeboardM ?? null }));
 }

@@ -6,7 +6,7 @@ import type { Graph } from '../graph/graph.ts';
 import type { Slowly } from '../graph/slowly.ts';
 import { rivalLengths } from '../run/worst.ts';
 import { storesOnly } from '../water/water.ts';
-import { Looked } from './looked.ts';
+import { type Look, lookedAt } from './looked.ts';
 import type { SetRan } from './set.ts';
 
 /** What was looked at beside the set, by store: how crests stand the storms they must hold, and what they have left by the limits of the rain. */
@@ -44,7 +44,7 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
   const { rain } = scenario.project;
   const crests = new Map<string, CrestStorm>();
   if (!rain || stepsOfStorm(rain.storm) || !isWhole) return crests;
-  const looked = new Looked(set, graph);
+  const looks: Look[] = [];
   for (const { store, years, least } of askedOf(set)) {
     const { condition, durationMin: decides } = least;
     if (years <= rain.storm.returnYears) {
@@ -54,13 +54,14 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
     crests.set(store.id, { years, leftM: null, by: null });
     if (!holdsYears(rain.table, years)) continue;
     const rare = { ...rain, table: tableAt(rain.table, years), storm: { ...rain.storm, returnYears: years } };
+    const other = { name: `crest:${years}`, rain: rare };
     const own = members.filter((m) => m.condition === condition);
-    for (const durationMin of new Set([...rivalLengths(own, store.id, rain.storm), decides])) {
-      const by = { durationMin, condition };
-      const left = yield* looked.left(store.id, by, { name: `crest:${years}`, rain: rare });
-      const { leftM = null } = crests.get(store.id) ?? {};
-      if (left !== null && (leftM === null || left < leftM)) crests.set(store.id, { years, leftM: left, by });
-    }
+    for (const durationMin of new Set([...rivalLengths(own, store.id, rain.storm), decides]))
+      looks.push({ store: store.id, durationMin, condition, other });
+  }
+  for (const { store, durationMin, condition, leftM: left } of yield* lookedAt(looks, set, graph)) {
+    const { years, leftM } = crests.get(store) ?? { years: rain.storm.returnYears, leftM: null };
+    if (left !== null && (leftM === null || left < leftM)) crests.set(store, { years, leftM: left, by: { durationMin, condition } });
   }
   return crests;
 }
@@ -75,13 +76,19 @@ export function* bandsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string, 
   const bands = new Map<string, LeftBand>();
   if (!rain?.limits || stepsOfStorm(rain.storm) || !isWhole) return bands;
   const { limits, table } = rain;
-  const looked = new Looked(set, graph);
-  for (const { id } of storesOnly(water.stores)) {
-    const { least } = atWorst.storeOf(id);
-    if (!least) continue;
-    const most = yield* looked.left(id, least, { name: 'rain-low', rain: { ...rain, table: { ...table, depthMm: limits.lowMm } } });
-    const fewest = yield* looked.left(id, least, { name: 'rain-high', rain: { ...rain, table: { ...table, depthMm: limits.highMm } } });
-    if (most !== null && fewest !== null) bands.set(id, { lowM: Math.min(fewest, least.value), highM: Math.max(most, least.value) });
-  }
+  const low = { name: 'rain-low', rain: { ...rain, table: { ...table, depthMm: limits.lowMm } } };
+  const high = { name: 'rain-high', rain: { ...rain, table: { ...table, depthMm: limits.highMm } } };
+  const leasts = storesOnly(water.stores).flatMap(({ id: store }) => {
+    const { least } = atWorst.storeOf(store);
+    return least ? [{ store, least }] : [];
+  });
+  const looks = leasts.flatMap(({ store, least: { durationMin, condition } }) =>
+    [low, high].map((other): Look => ({ store, durationMin, condition, other })),
+  );
+  const looked = yield* lookedAt(looks, set, graph);
+  leasts.forEach(({ store, least }, k) => {
+    const [most, fewest] = [looked[2 * k].leftM, looked[2 * k + 1].leftM];
+    if (most !== null && fewest !== null) bands.set(store, { lowM: Math.min(fewest, least.value), highM: Math.max(most, least.value) });
+  });
   return bands;
 }

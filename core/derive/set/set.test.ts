@@ -5,6 +5,7 @@ import type { Check, WorkBase } from '../../contract/index.ts';
 import { textureOf } from '../../ground/index.ts';
 import type { Project, Rain } from '../../project/index.ts';
 import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
+import { ROOF } from '../../testing/valley-fields.ts';
 import { PIPE, POND, POND_SILL, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
 import { Graph, derive } from '../index.ts';
@@ -77,6 +78,18 @@ describe('the worst of the set', () => {
       return storeOf(derive(one, { registry, grids: noGrid, graph }, { shownMin: durationMin }).derived).peakLevelM!;
     });
     expect(storeOf(WHOLE).peakLevelM).toBe(Math.max(...levels));
+  });
+  it('a store is run on wet and bare ground in the lengths that came near to deciding for it, and in the longest', () => {
+    // A roof sheds as fast in ten minutes as in a day; the pond takes hours to fill.
+    const { view } = run(inValley({}, {}, [...VALLEY, ROOF]));
+    const lengths = (id: string, condition: string): number[] =>
+      view.peaks[id].flatMap((p) => (p.condition === condition ? p.durationMin : []));
+    const among = view.peaks.pond.filter((p) => ['found', 'full', 'blocked'].includes(p.condition));
+    expect(new Set(among.map((p) => p.durationMin)).size).toBe(10);
+    for (const condition of ['wet', 'bare']) {
+      expect([lengths('roof', condition).includes(10), lengths('pond', condition).includes(10)]).toEqual([true, false]);
+      expect([lengths('roof', condition).includes(1440), lengths('pond', condition).includes(1440)]).toEqual([true, true]);
+    }
   });
   it('what is fine as found and not when blocked says so; bare ground alone only asks to be weighed', () => {
     // A pipe that passes nearly all of it, and a short sill high above: with the pipe closed the sill must do.

@@ -103,9 +103,10 @@ function startsOf(laid: Laid, longestMin: number, graph: Graph): ReadonlyMap<str
   const { scenario, water } = laid;
   const { storm } = scenario.project.rain ?? {};
   const on = { water, antecedent: storm?.before ?? ('usual' as const), saidM: saidStarts(laid) };
-  if (on.antecedent === 'dry' || askForLike(on).length === 0) return startsFound({ ...on, stoodM3: new Map() });
+  const asked = askForLike(on).map((s) => s.id);
+  if (asked.length === 0) return startsFound({ ...on, stoodM3: new Map() });
   const name = `${scenario.id}|before`;
-  const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), isInside: true, graph };
+  const like = { name, rain: rainOver(scenario.project, longestMin), startsM: new Map<string, number>(), asked, graph };
   const before = graph.runFor(name, () => runOn(laid, like));
   const stoodM3 = stoodIn(water.stores, (id) => before.outcomes.get(id)?.storm.peakLevelM ?? null);
   return startsFound({ ...on, stoodM3 });
@@ -165,7 +166,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
     const isFull = land.scenario.conditions.startsFull;
     const startsM = isFull ? startsFull(land.water.stores, found) : found;
     lands.set(condition, { laid: land, startsM });
-    for (const durationMin of lengthsUnder(condition, laid, { durationsMin, members, asked })) {
+    for (const { durationMin, stores } of lengthsUnder(condition, laid, { durationsMin, members, asked })) {
       for (const isRaised of condition !== 'found' ? [true] : asked.isPlain ? [false] : [false, true]) {
         const by = { durationMin, condition, isRaised };
         if (asked.only && !asked.only.has(memberName(by))) continue;
@@ -173,7 +174,8 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
         const name = `${scenario.id}|${memberName(by)}`;
         const rain = rainOver(land.scenario.project, durationMin);
         const isKept = !isLarge || graph.holds(name);
-        const run = graph.runFor(name, () => runOn(land, { name, rain, startsM, isRaised, isInside: asked.isInside === true, graph }));
+        const on = { name, rain, startsM, isRaised, isInside: asked.isInside === true || stores !== null, asked: stores, graph };
+        const run = graph.runFor(name, () => runOn(land, on));
         members.push({ ...by, brief: briefOf(run) });
         if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
         else if (!isKept) graph.forget(name);
@@ -184,20 +186,33 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
   return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, lands, startsM: found, asked, graph }));
 }
 
+/** A length that is run, and the stores it is run for; null where it is for everything. */
+interface Length {
+  readonly durationMin: number;
+  readonly stores: readonly string[] | null;
+}
+
 /**
  * Lengths looked at on ground worse than usual, which only asks to be weighed. A storm with its wettest in the middle holds all
- * shorter ones: beside the longest only those are run that came near to deciding for some store. Of other shapes all.
+ * shorter ones: beside the longest each is run only for the stores for which it came near to deciding. Of other shapes all.
  */
 function lengthsUnder(
   condition: Condition,
   { scenario, water }: Laid,
   on: { readonly durationsMin: readonly number[]; readonly members: readonly Member[]; readonly asked: SetAsked },
-): readonly number[] {
+): readonly Length[] {
   const { durationsMin, members, asked } = on;
   const { storm } = scenario.project.rain ?? {};
-  if (STRICT.has(condition) || asked.only || !storm || !isNested(storm)) return durationsMin;
-  const near = new Set(storesOnly(water.stores).flatMap(({ id }) => rivalLengths(members, id, storm)));
-  return durationsMin.filter((d, k) => near.has(d) || k === durationsMin.length - 1);
+  if (STRICT.has(condition) || asked.only || !storm || !isNested(storm))
+    return durationsMin.map((durationMin) => ({ durationMin, stores: null }));
+  const near = new Map<number, string[]>();
+  for (const { id } of storesOnly(water.stores))
+    for (const durationMin of rivalLengths(members, id, storm)) near.set(durationMin, [...(near.get(durationMin) ?? []), id]);
+  return durationsMin.flatMap((durationMin, k): Length[] => {
+    if (k === durationsMin.length - 1) return [{ durationMin, stores: null }];
+    const stores = near.get(durationMin);
+    return stores ? [{ durationMin, stores }] : [];
+  });
 }
 
 /** Whether any store is sent more than its hydrograph by the peak chosen for it. */
