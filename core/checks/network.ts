@@ -12,11 +12,11 @@ import {
   type Traits,
   type WorkBase,
 } from '../contract/index.ts';
-import { type Point, distance, distanceToRing, nearestOnLine } from '../geometry/index.ts';
 import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
 import { lowestCrest, setLevel } from './crest.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
+import { BELOW_M, type OnWay, firstBeside } from './near.ts';
 
 export interface StoreFacts {
   readonly missing: readonly Missing[];
@@ -183,8 +183,6 @@ const readyAgain: Rule<StoreFacts> = {
   },
 };
 
-/** How far below a wall people are looked for, and how near the water's way [m]: common practice, no flood study. */
-export const [BELOW_M, BESIDE_M] = [600, 40];
 /** Water held above ground that can hurt someone [m3]: common practice. */
 const HARMFUL_M3 = 50;
 
@@ -199,26 +197,15 @@ const houseBelow: Rule<StoreFacts> = {
   find: ({ store, work, links, features }) => {
     if (work.traits.retains !== 'wall' || store.heldM3 < HARMFUL_M3) return null;
     const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
-    let value = Infinity;
-    let at: readonly [number, number] | null = null;
-    for (const link of links) {
-      for (const [x, y] of link.path) {
-        const along = Math.hypot(x - link.path[0][0], y - link.path[0][1]);
-        if (along > BELOW_M) break;
-        for (const ring of rings) {
-          const d = distanceToRing(ring, [x, y]);
-          if (d < BESIDE_M && along < value) [value, at] = [along, [x, y]];
-        }
-      }
-    }
+    const passed = links.flatMap((link) => rings.flatMap((ring) => firstBeside(link.path, ring) ?? []));
+    const first = passed.reduce<OnWay | null>((a, b) => (a === null || b.distanceM < a.distanceM ? b : a), null);
     if (rings.length === 0 || links.length === 0) return null;
-    const isThere = at !== null;
     return {
-      value: isThere ? value : BELOW_M,
+      value: first?.distanceM ?? BELOW_M,
       limit: BELOW_M,
-      at,
-      severity: isThere ? 'mend' : 'fine',
-      do: isThere
+      at: first?.at ?? null,
+      severity: first ? 'mend' : 'fine',
+      do: first
         ? 'Have a licensed engineer look at it before it holds water; ask who must be told.'
         : 'Nothing within the map: look beyond it.',
     };
@@ -335,23 +322,3 @@ const exitPeak: Rule<ExitFacts> = {
 export const EXIT_RULES: readonly Rule<ExitFacts>[] = [exitPeak];
 
 export const checkExit = (facts: ExitFacts): Check[] => runRules(EXIT_RULES, facts, facts.id);
-
-/** How far a place is from a feature [m]; infinitely from one without a shape. */
-export function awayFrom({ ring, line, at }: Feature, from: Point): number {
-  if (ring) return distanceToRing(ring, from);
-  if (line) return nearestOnLine(from, line).distanceM;
-  return at ? distance(at, from) : Infinity;
-}
-
-/** Nearest place of a way to a feature [m]. */
-export function nearestOnWay(
-  path: LinkFlow['path'],
-  feature: Feature,
-): { readonly distanceM: number; readonly at: readonly [number, number] } | null {
-  let best: { distanceM: number; at: readonly [number, number] } | null = null;
-  for (const [x, y] of path) {
-    const d = awayFrom(feature, [x, y]);
-    if (d < (best?.distanceM ?? Infinity)) best = { distanceM: d, at: [x, y] };
-  }
-  return best;
-}

@@ -1,7 +1,6 @@
 import { NEEDS_STORM, type Check, type Feature, type LinkFlow, type Missing, type Rule } from '../contract/index.ts';
-import { type Point, distanceToRing } from '../geometry/index.ts';
 import { gradeMin, runRules } from '../works/rules.ts';
-import { nearestOnWay } from './network.ts';
+import { type OnWay, nearestOnWay } from './near.ts';
 
 export interface WayFacts {
   readonly missing: readonly Missing[];
@@ -49,6 +48,12 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
 /** Ways that begin at a wall by their nature: what leads there says itself how far they must be led. */
 const AT_A_WALL: ReadonlySet<string> = new Set(['down', 'eaves', 'over']);
 
+/** Where the way of a link comes nearest to any of some features; null where there are none. */
+function nearestOf({ path }: LinkFlow, features: readonly Feature[]): OnWay | null {
+  const near = features.flatMap((f) => nearestOnWay(path, f) ?? []);
+  return near.reduce<OnWay | null>((a, b) => (a === null || b.distanceM < a.distanceM ? b : a), null);
+}
+
 const buildingInTheWay: Rule<WayFacts> = {
   id: 'way.building',
   title: 'A building in the way of the overflow',
@@ -59,15 +64,12 @@ const buildingInTheWay: Rule<WayFacts> = {
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
   applies: ({ link }) => !AT_A_WALL.has(link.role),
   find: ({ link, features }) => {
-    const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
-    if (rings.length === 0 || link.path.length === 0) return null;
-    let value = Infinity;
-    let at: Point = [0, 0];
-    for (const [x, y] of link.path)
-      for (const ring of rings) {
-        const d = distanceToRing(ring, [x, y]);
-        if (d < value) [value, at] = [d, [x, y]];
-      }
+    const near = nearestOf(
+      link,
+      features.filter((f) => f.kind === 'building' && f.ring),
+    );
+    if (!near) return null;
+    const { distanceM: value, at } = near;
     return {
       value,
       limit: BUILDING_CLEAR_M,
@@ -162,10 +164,13 @@ const receptorRule = ({ id, kinds, title, why, mendM, weighM, do: advice }: Rece
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
   applies: ({ link }) => !AT_A_WALL.has(link.role),
   find: ({ link, features }) => {
-    const near = features.filter((f) => kinds.includes(f.kind)).flatMap((f) => nearestOnWay(link.path, f) ?? []);
-    if (near.length === 0) return null;
-    const { distanceM: value, at } = near.reduce((a, b) => (b.distanceM < a.distanceM ? b : a));
-    return { value, limit: weighM, at: [at[0], at[1]], severity: gradeMin(value, mendM, weighM), do: value < weighM ? advice : 'Nothing.' };
+    const near = nearestOf(
+      link,
+      features.filter((f) => kinds.includes(f.kind)),
+    );
+    if (!near) return null;
+    const { distanceM: value, at } = near;
+    return { value, limit: weighM, at, severity: gradeMin(value, mendM, weighM), do: value < weighM ? advice : 'Nothing.' };
   },
 });
 

@@ -59,8 +59,8 @@ export const SOIL_SHORT = defineFormula(
 /** Volume at a level of a stage, straight between its rows and on past the last [m3]. */
 export function volumeAt({ levelM, volumeM3 }: Stage, level: number): number {
   if (level <= levelM[0]) return 0;
-  const above = levelM.findIndex((v) => v >= level);
-  const k = above < 0 ? levelM.length - 1 : above;
+  let k = 1;
+  while (k < levelM.length - 1 && levelM[k] < level) k++;
   return volumeM3[k - 1] + ((volumeM3[k] - volumeM3[k - 1]) * (level - levelM[k - 1])) / (levelM[k] - levelM[k - 1]);
 }
 

@@ -5,7 +5,7 @@ import { rootAbout } from './bracket.ts';
 import { Curve } from './curve.ts';
 import { type Move, shareAtEnd } from './move.ts';
 import { mayBend } from './quiet.ts';
-import { type OutletRun, type StoreRun, nothingRan, outletRun, spread } from './runs.ts';
+import { type OutletRun, type StoreRun, drawStraight, nothingRan, outletRun, spread, threeSeries } from './runs.ts';
 
 export interface RoutedOutlet {
   readonly id: string;
@@ -108,10 +108,8 @@ export class Pool {
     this.levelOf = new Curve(stage.volumeM3, stage.levelM);
     this.wettedOf = new Curve(stage.levelM, stage.wettedM2);
     this.floorM = stage.levelM[0];
-    this.levelM = new Float64Array(steps + 1);
-    this.inM3s = new Float64Array(steps + 1);
+    [this.levelM, this.inM3s, this.outM3s] = threeSeries(steps + 1);
     this.comes = this.inM3s.subarray(1);
-    this.outM3s = new Float64Array(steps + 1);
     this.flows = outlets.map(() => null);
     this.peakM3s = new Float64Array(outlets.length);
     this.peakStep = new Int32Array(outlets.length);
@@ -345,10 +343,8 @@ export class Pool {
 
   /** Levels and flows within several steps taken as one, straight between their ends. */
   private drawThrough(i: number, n: number): void {
-    for (const series of [this.levelM, this.outM3s]) {
-      const rise = (series[i + n] - series[i]) / n;
-      for (let k = 1; k < n; k++) series[i + k] = series[i] + k * rise;
-    }
+    drawStraight(this.levelM, i, n);
+    drawStraight(this.outM3s, i, n);
   }
 
   /** Levels within several steps in which it only fills, whatever its shape: what comes in each of them is known. */

@@ -63,6 +63,8 @@ class Group {
   private readonly nodes: ReadonlyMap<string, Pool | Splitter>;
   private readonly place: ReadonlyMap<string, number>;
   private onTheWayM3 = 0;
+  /** What comes from the catchments of its own stores. */
+  private ownM3 = 0;
 
   constructor(
     private readonly stores: readonly RoutedStore[],
@@ -94,13 +96,18 @@ class Group {
     const { comes } = this.nodeOf(id);
     this.onTheWayM3 += bring(ways, comes, stepS);
     let before = 0;
+    let sum = 0;
     const end = Math.min(steps, inflow.length);
     for (let i = 0; i < end; i++) {
       const now = inflow[i];
       comes[i] += (before + now) / 2;
       before = now;
+      sum += now;
     }
+    // Each instant counts half in the step before it and half in the one after; the last only in its own.
     if (end < steps) comes[end] += before / 2;
+    else sum -= before / 2;
+    this.ownM3 += sum * stepS;
   }
 
   /** Parts of a group that joints hold together, in the order given. */
@@ -220,13 +227,11 @@ class Group {
   }
 
   result(): GroupRun {
-    const { stepS, steps } = this.over;
-    let [inM3, soakedM3, storedM3] = [0, 0, 0];
-    for (const { id, inflow } of this.stores) {
+    const { stepS } = this.over;
+    let [inM3, soakedM3, storedM3] = [this.ownM3, 0, 0];
+    for (const { id } of this.stores) {
       const pool = this.nodeOf(id);
       inM3 += pool.startM3;
-      // Each instant counts half in the step before it and half in the one after; the last only in its own.
-      for (let i = 0; i < steps && i < inflow.length; i++) inM3 += (i < steps - 1 ? inflow[i] : inflow[i] / 2) * stepS;
       soakedM3 += pool.soakedM3;
       storedM3 += pool.nowM3;
     }

@@ -69,3 +69,15 @@ export function spread(
 ): void {
   for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
 }
+
+/** Three series of one length, in one room: to make room for each costs three times as much. */
+export function threeSeries(length: number): readonly [Float64Array, Float64Array, Float64Array] {
+  const room = new Float64Array(3 * length);
+  return [room.subarray(0, length), room.subarray(length, 2 * length), room.subarray(2 * length)];
+}
+
+/** A series within several steps taken as one, straight between their ends. */
+export function drawStraight(series: Float64Array, i: number, n: number): void {
+  const rise = (series[i + n] - series[i]) / n;
+  for (let k = 1; k < n; k++) series[i + k] = series[i] + k * rise;
+}
