@@ -14,6 +14,7 @@ type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
 /** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
 interface Entry {
   readonly id: string;
+  /** The step with what it read. */
   readonly key: string;
   readonly value: unknown;
   /** Results of the steps worked out within it. */
@@ -79,11 +80,12 @@ export interface InTurn<I, R extends unknown[], T> {
  * so that looking at another changes nothing of what is at hand, and an undo finds what it goes back to.
  */
 export class Graph {
-  private readonly kept = new Map<string, Map<string, Entry>>();
+  /** By the step with what it read. */
+  private readonly kept = new Map<string, Entry>();
   private readonly holders = new Map<string, Holder>();
   private holder: Holder;
   private isRunning = false;
-  private within: Set<Entry> | null = null;
+  private within: Entry[] | null = null;
   /** How often each step was really worked out, by the word before the colon of its id: for tests and the benchmark. */
   readonly runs = new Map<string, number>();
 
@@ -109,7 +111,7 @@ export class Graph {
     // What was asked for last is held by its slot: it is there.
     const isLast = slot !== undefined && last !== undefined && isAlike(slot.reads, reads);
     const entry = isLast ? last : this.entryOf(id, reads, () => run(...reads));
-    this.within?.add(entry);
+    this.within?.push(entry);
     this.hold(entry, reads);
     return entry.value as T;
   }
@@ -142,7 +144,7 @@ export class Graph {
       this.renew(row, { ids, now, values });
     }
     row.columns = columns;
-    if (this.within) this.within.add(this.entryOfRow(word, row));
+    if (this.within) this.within.push(this.entryOfRow(word, row));
     return row.made as Each<T>;
   }
 
@@ -160,7 +162,7 @@ export class Graph {
       values[k] = now[k].entries[0].value;
     }
     this.renew(row, { ids: idsOf(items), now, values });
-    if (this.within) this.within.add(this.entryOfRow(word, row));
+    if (this.within) this.within.push(this.entryOfRow(word, row));
     return row.made as Each<T>;
   }
 
@@ -232,23 +234,24 @@ export class Graph {
 
   /** A step's result by what it reads: kept from before, by whomever, or worked out. */
   private entryOf(id: string, reads: readonly unknown[], run: () => unknown): Entry {
-    const key = reads.map(textOf).join('|');
-    return this.kept.get(id)?.get(key) ?? this.workedOut(id, key, run);
+    // Written out, since it is asked for with every step that changed.
+    let key = id + '\n';
+    for (let k = 0; k < reads.length; k++) key += textOf(reads[k]) + '|';
+    return this.kept.get(key) ?? this.workedOut(id, key, run);
   }
 
   /** Works a step out, and keeps it with what was worked out within it. */
   private workedOut(id: string, key: string, run: () => unknown): Entry {
     const outer = this.within;
-    const parts = (this.within = new Set<Entry>());
+    const parts: Entry[] = (this.within = []);
     try {
       const value = run();
       if (typeof value === 'object' && value !== null) nameOf(value);
-      const entry: Entry = { id, key, value, parts: [...parts], held: 0 };
+      const entry: Entry = { id, key, value, parts, held: 0 };
       for (const part of parts) part.held++;
-      const slot = this.kept.get(id) ?? new Map<string, Entry>();
-      slot.set(key, entry);
-      this.kept.set(id, slot);
-      const word = id.split(':')[0];
+      this.kept.set(key, entry);
+      const colon = id.indexOf(':');
+      const word = colon < 0 ? id : id.slice(0, colon);
       this.runs.set(word, (this.runs.get(word) ?? 0) + 1);
       return entry;
     } finally {
@@ -300,9 +303,7 @@ export class Graph {
   /** One user less of an entry; nobody's is dropped, and lets go of what it was made of. */
   private letGo(entry: Entry): void {
     if (--entry.held > 0) return;
-    const entries = this.kept.get(entry.id);
-    if (entries?.get(entry.key) === entry) entries.delete(entry.key);
-    if (entries?.size === 0) this.kept.delete(entry.id);
+    if (this.kept.get(entry.key) === entry) this.kept.delete(entry.key);
     for (const part of entry.parts) this.letGo(part);
   }
 
@@ -365,8 +366,6 @@ export class Graph {
 
   /** How many results are kept: for tests. */
   get size(): number {
-    let sum = 0;
-    for (const entries of this.kept.values()) sum += entries.size;
-    return sum;
+    return this.kept.size;
   }
 }

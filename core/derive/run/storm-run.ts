@@ -1,6 +1,7 @@
 // A storm routed through all stores.
-import type { Link, Outlet, Stage, Store } from '../../contract/index.ts';
+import type { Link, Stage, Store } from '../../contract/index.ts';
 import {
+  type Coming,
   type GroupRun,
   type Linked,
   type RouteResult,
@@ -16,6 +17,7 @@ import type { Storm } from '../../rain/index.ts';
 import { type Columns, type Graph, asItself, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import type { IntakePlace } from '../water/intakes.ts';
+import { isFelt } from '../water/leading.ts';
 import type { GroundUnder } from '../water/soak.ts';
 import type { Water } from '../water/water.ts';
 import type { Gathered } from '../world/catchments.ts';
@@ -84,21 +86,13 @@ function inflowOf(...[rainedM2, flowM3s, ground, steadyM3s, sent, raise, { steps
   return inflow;
 }
 
-/** How far under an outlet the water beyond may stay for the two to be routed apart [m]. */
-const CLEAR_M = 0.3;
-
-/** Whether the store an outlet leads to can rise to where it is felt. */
-function isFelt(outlet: Outlet, to: Store | undefined): boolean {
-  return outlet.drownsM !== undefined && to !== undefined && to.crestM + CLEAR_M > outlet.drownsM;
-}
-
 /** A store's ways out as they are routed. */
 function routedOutlets(
   ...[store, links, below, to]: [Store, readonly Link[], readonly (Store | null)[], readonly string[]]
 ): RoutedOutlet[] {
   return store.outlets.map((outlet, k): RoutedOutlet => {
     const { lagS, share = 1 } = links[k];
-    const isJoint = to[k] !== store.id && isFelt(outlet, below[k] ?? undefined);
+    const isJoint = to[k] !== store.id && isFelt(outlet, below[k]);
     return { id: outlet.id, to: to[k], lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, fromM: outlet.levelM, isJoint };
   });
 }
@@ -264,7 +258,7 @@ export function runStorm(input: StormInput): RouteResult {
     {
       order,
       eachGroup: (groups, by, comingOf) =>
-        graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [group.stores, by, comingOf(k, done)] }, keptRun).all,
+        graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [by, comingOf(k, done), ...group.stores] }, keptRun).all,
     },
   );
 }
@@ -273,8 +267,8 @@ export function runStorm(input: StormInput): RouteResult {
 const tiesOf = ({ id, outlets }: RoutedStore): Linked => ({ id, outlets: outlets.map(({ to, isJoint = false }) => ({ to, isJoint })) });
 
 /** A group's run whose parts are told apart by being themselves, since others read them one by one. */
-function keptRun(...on: Parameters<typeof routeComing>): GroupRun {
-  const run = routeComing(...on);
+function keptRun(over: Steps, coming: Coming, ...stores: readonly RoutedStore[]): GroupRun {
+  const run = routeComing(stores, over, coming);
   for (const part of [...run.stores, ...run.outlets, ...run.outlets.flat()]) asItself(part);
   return run;
 }

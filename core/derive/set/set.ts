@@ -194,7 +194,7 @@ interface Length {
 
 /**
  * Lengths looked at on ground worse than usual, which only asks to be weighed. A storm with its wettest in the middle holds all
- * shorter ones: beside the longest each is run only for the stores for which it came near to deciding. Of other shapes all.
+ * shorter ones: beside the longest each is run only for the stores for which it came near to deciding as found. Of other shapes all.
  */
 function lengthsUnder(
   condition: Condition,
@@ -205,9 +205,11 @@ function lengthsUnder(
   const { storm } = scenario.project.rain ?? {};
   if (STRICT.has(condition) || asked.only || !storm || !isNested(storm))
     return durationsMin.map((durationMin) => ({ durationMin, stores: null }));
+  // There water and ways out are as found: what full or blocked came near to deciding is no measure.
+  const found = members.filter((m) => m.condition === 'found');
   const near = new Map<number, string[]>();
   for (const { id } of storesOnly(water.stores))
-    for (const durationMin of rivalLengths(members, id, storm)) near.set(durationMin, [...(near.get(durationMin) ?? []), id]);
+    for (const durationMin of rivalLengths(found, id, storm)) near.set(durationMin, [...(near.get(durationMin) ?? []), id]);
   return durationsMin.flatMap((durationMin, k): Length[] => {
     if (k === durationsMin.length - 1) return [{ durationMin, stores: null }];
     const stores = near.get(durationMin);
