@@ -315,6 +315,16 @@ describe('one store among others', () => {
   it('a house is looked for as far as six hundred metres down', () => {
     const far = (y: number) => find('network.house-below', facts({ links: [{ ...linkOf('o1', 1), path: [[0, 0, 9], [0, -y, 0]] }], features: thing('building', { ring: ring(3, -y) }) })); // prettier-ignore
     expect([far(600)?.value, far(601)?.severity]).toEqual([600, 'fine']);
+    // Of two the nearer, whichever way leads there and whichever was drawn first.
+    const path = [[0, 0, 9], [0, -100, 8], [0, -300, 7]] as const; // prettier-ignore
+    const links = ['o1', 'o2'].map((id) => ({ ...linkOf(id, 1), path }));
+    for (const [a, b] of [
+      [-300, -100],
+      [-100, -300],
+    ]) {
+      const features = [...thing('building', { ring: ring(3, a) }), ...thing('building', { ring: ring(3, b) })];
+      expect(find('network.house-below', facts({ links, features }))).toMatchObject({ value: 100, at: [0, -100] });
+    }
     expect(find('network.house-below', facts({ ...house(1), store: { ...store, heldM3: 50 } }))?.severity).toBe('mend');
   });
   it('an existing store needs a way out that is there; one that leads into itself is none below', () => {

@@ -234,6 +234,9 @@ describe('what is left of standing water', () => {
     const steadyM3s = 0.006 / 3600;
     expect(levelAt(trough, leftAfter(trough, 0.25, { hours: 2000, mmPerHour: 10, steadyM3s }))).toBeCloseTo(0.3, 2);
     expect(leftAfter(trough, 0.01, { hours: 100, mmPerHour: 10, steadyM3s })).toBe(0.01);
+    // Nor does it stay dry once it was, though it swings about what little stays.
+    const swings = [24, 24.1].map((hours) => leftAfter(trough, 0.25, { hours, mmPerHour: 5000, steadyM3s: 1e-5 }));
+    expect(Math.max(...swings)).toBeGreaterThan(0);
   });
   it('takes longer while a spring runs in: twice as long where it brings half of what soaks away', () => {
     const alone = DRAIN_DOWN_FED.evaluate({ V: 10, f: 20, A: 50, q: 0 });

@@ -107,6 +107,17 @@ describe('the storm a crest must stand', () => {
     // Stores are found as the storms designed for leave them: here full in both.
     expect(rare.leftM!).toBeCloseTo(designed.value, 6);
   });
+  it('is told of every store that asks for it, though one bears on the other', () => {
+    const low: WorkBase = { ...POND, id: 'low', name: 'Low', wall: [[81, 51], [121, 51]], levels: { floorM: 102.4, crestM: 104.6 } } as WorkBase; // prettier-ignore
+    const [mild, grave] = [20, 100].map((years) => told({ years, features: [road(30, 'track')], works: [...WORKS, low], isWhole: true }));
+    for (const id of ['pond', 'low']) {
+      const [here, designed] = [mild, grave].map((d) => d.stores.find((s) => s.id === id)!);
+      expect([here.crest!.years, designed.crest!.years]).toEqual([100, 100]);
+      // Designed for the rarer storm, ground and water found otherwise may decide by a little.
+      expect(Math.abs(here.crest!.leftM! - designed.least!.value)).toBeLessThan(0.01);
+      expect(here.crest!.leftM!).toBeLessThan(here.least!.value - 0.005);
+    }
+  });
   it('is not known where the table ends before it, or the storm is one’s own', () => {
     expect(pondOf(told({ hazard: 'building' })).crest).toEqual({ years: 200, leftM: null, by: null });
     const own = { storm: { returnYears: 20, shape: { kind: 'own' as const, name: 'Mine', stepMin: 10, stepsMm: [2, 9, 4] } } };

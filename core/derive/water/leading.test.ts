@@ -78,6 +78,9 @@ describe('levels stores are found at', () => {
     const full = new Map(stores.map((s) => [s.id, s.heldM3]));
     const left = startsFound({ ...on, stoodM3: full });
     for (const id of asked) expect([id, left.has(id)]).toEqual([id, true]);
+    // And everybody of whom that is so, but for those that keep their water whatever came.
+    const kept = startsFound({ ...on, stoodM3: new Map() });
+    expect(new Set(asked)).toEqual(new Set([...left.keys()].filter((id) => !kept.has(id))));
     expect([antecedent, asked.length > 0, asked.length < stores.length / 2]).toEqual([antecedent, antecedent !== 'dry', true]);
   });
 });
