@@ -388,10 +388,9 @@ export class Pool {
     return this.store.outlets.map((outlet, k) => {
       const isJoint = !this.own.includes(k);
       const flow = this.flows[k];
-      if (!flow) return { ...nothingRan(outlet.id, this.steps), isJoint };
-      const run = outletRun(outlet.id, flow, stepS);
-      // Of a joint the mean over each step is known.
-      return isJoint ? { ...run, isJoint } : { ...run, isJoint, peakM3s: this.peakM3s[k], peakAtS: this.peakStep[k] * stepS };
+      if (!flow) return nothingRan(outlet.id, this.steps, isJoint);
+      const peak = { m3s: this.peakM3s[k], atS: this.peakStep[k] * stepS };
+      return outletRun(outlet.id, flow, isJoint ? { stepS, isJoint } : { stepS, isJoint, peak });
     });
   }
 }

@@ -304,8 +304,8 @@ export function route(
     const ways = order.into[at];
     if (ways.length === 0) return NOTHING_COMES;
     const arriving: Arriving[] = [];
-    for (const [from, k] of ways) {
-      const { id, lagS, share = 1 } = stores[from].outlets[k];
+    for (const way of ways) {
+      const { id, lagS, share = 1 } = stores[way[0]].outlets[way[1]];
       const run = outlets.get(id);
       if (run && hasRun(run)) arriving.push({ run, lagS, share });
     }
@@ -313,18 +313,22 @@ export function route(
   };
   const groups = order.groups.map((places): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((k) => stores[k]) }));
   let known = 0;
-  const comingOf = (k: number, done: readonly GroupRun[]): Coming => {
+  const knowTo = (k: number, done: readonly GroupRun[]): void => {
     for (; known < k; known++) for (const own of done[known].outlets) for (const outlet of own) outlets.set(outlet.id, outlet);
+  };
+  const comingOf = (k: number, done: readonly GroupRun[]): Coming => {
+    knowTo(k, done);
     return order.groups[k].map(arrivingAt);
   };
-  for (const run of eachGroup(groups, over, comingOf)) {
+  const all = eachGroup(groups, over, comingOf);
+  knowTo(all.length, all);
+  for (const run of all) {
     inM3 += run.inM3;
     soakedM3 += run.soakedM3;
     storedM3 += run.storedM3 + run.onTheWayM3;
     run.stores.forEach((store, k) => {
       runs.set(store.id, store);
       outletsOf.set(store.id, run.outlets[k]);
-      for (const outlet of run.outlets[k]) outlets.set(outlet.id, outlet);
     });
   }
   stores.forEach(({ outlets: ways }) => {

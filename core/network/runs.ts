@@ -34,8 +34,15 @@ export interface OutletRun {
 /** Flow under which an outlet is not said to run [m3/s]: a cup in ten seconds. */
 const TRICKLE_M3S = 2e-5;
 
-/** What a way out let through, by the mean of each step. */
-export function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omit<OutletRun, 'isJoint'> {
+/** How a way out is told: of a joint the mean of each step is known, of others the greatest flow at any instant, and when. */
+interface ToldBy {
+  readonly stepS: number;
+  readonly isJoint: boolean;
+  readonly peak?: { readonly m3s: number; readonly atS: number };
+}
+
+/** What a way out let through, by the mean of each step. Every run is laid out alike: they are read in great numbers. */
+export function outletRun(id: string, flowM3s: Float64Array, { stepS, isJoint, peak }: ToldBy): OutletRun {
   let volumeM3 = 0;
   let peakM3s = 0;
   let peakAt = 0;
@@ -49,16 +56,16 @@ export function outletRun(id: string, flowM3s: Float64Array, stepS: number): Omi
     peakM3s = size;
     peakAt = i + 1;
   }
-  return { id, volumeM3, peakM3s, peakAtS: peakAt * stepS, runsS: running * stepS, flowM3s };
+  return { id, volumeM3, peakM3s: peak?.m3s ?? peakM3s, peakAtS: peak?.atS ?? peakAt * stepS, runsS: running * stepS, flowM3s, isJoint };
 }
 
 const still = new Map<number, Float64Array>();
 
 /** Of a way out that never ran: all of as many steps share one series, which nobody writes into. */
-export function nothingRan(id: string, steps: number): Omit<OutletRun, 'isJoint'> {
+export function nothingRan(id: string, steps: number, isJoint: boolean): OutletRun {
   const flowM3s = still.get(steps) ?? new Float64Array(steps);
   still.set(steps, flowM3s);
-  return { id, volumeM3: 0, peakM3s: 0, peakAtS: 0, runsS: 0, flowM3s };
+  return { id, volumeM3: 0, peakM3s: 0, peakAtS: 0, runsS: 0, flowM3s, isJoint };
 }
 
 /** A flow over several steps taken as one, each with the mean of its own time. */

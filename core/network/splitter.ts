@@ -58,6 +58,6 @@ export class Splitter {
   }
 
   outletRuns(stepS: number): OutletRun[] {
-    return this.store.outlets.map(({ id }, k) => ({ ...outletRun(id, this.flows[k], stepS), isJoint: false }));
+    return this.store.outlets.map(({ id }, k) => outletRun(id, this.flows[k], { stepS, isJoint: false }));
   }
 }

@@ -120,11 +120,11 @@ function nextAlong(stores: readonly Store[]): ReadonlyMap<string, string> {
 export function tracedLinks({ option, standing: { stores, works, instead }, plan, graph }: Traced): Ways {
   const ids = new Set(stores.map((s) => s.id));
   const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
-  const said = option.links ?? {};
+  const said = new Map(Object.entries(option.links ?? {}));
   const workOf = new Map(stores.map((s) => [s.id, s.work]));
   const next = nextAlong(stores);
   const givenTo = ({ id, to, returns, staysIn }: Outlet, store: string): string | undefined => {
-    const asked = said[id] ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
+    const asked = said.get(id) ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
     const given = asked === undefined ? asked : (instead.get(asked) ?? asked);
     if (given !== undefined && (ids.has(given) || ENDS.some((end) => end === given))) return given;
     // A word about a work that is gone is passed over; what went into the ground stays there.
