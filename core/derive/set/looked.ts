@@ -32,8 +32,8 @@ export function* lookedAt(
   { scenario, lands }: Pick<SetRan, 'scenario' | 'lands'>,
   graph: Graph,
 ): Slowly<readonly LookedAt[]> {
-  const askedIn = new Map<string, string[]>();
-  for (const look of looks) askedIn.set(runNameOf(look), [...(askedIn.get(runNameOf(look)) ?? []), look.store]);
+  const askedIn = new Map<string, string[]>(looks.map((look) => [runNameOf(look), []]));
+  for (const look of looks) askedIn.get(runNameOf(look))?.push(look.store);
   const runs = new Map<string, Run>();
   for (const look of looks) {
     const word = runNameOf(look);

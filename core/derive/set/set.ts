@@ -207,13 +207,12 @@ function lengthsUnder(
     return durationsMin.map((durationMin) => ({ durationMin, stores: null }));
   // There water and ways out are as found: what full or blocked came near to deciding is no measure.
   const found = members.filter((m) => m.condition === 'found');
-  const near = new Map<number, string[]>();
-  for (const { id } of storesOnly(water.stores))
-    for (const durationMin of rivalLengths(found, id, storm)) near.set(durationMin, [...(near.get(durationMin) ?? []), id]);
+  const near = new Map<number, string[]>(durationsMin.map((durationMin) => [durationMin, []]));
+  for (const { id } of storesOnly(water.stores)) for (const durationMin of rivalLengths(found, id, storm)) near.get(durationMin)?.push(id);
   return durationsMin.flatMap((durationMin, k): Length[] => {
     if (k === durationsMin.length - 1) return [{ durationMin, stores: null }];
-    const stores = near.get(durationMin);
-    return stores ? [{ durationMin, stores }] : [];
+    const stores = near.get(durationMin) ?? [];
+    return stores.length > 0 ? [{ durationMin, stores }] : [];
   });
 }
 
