@@ -29,6 +29,10 @@ export interface OnWay {
   readonly at: Point;
 }
 
+/** The nearest of several places, the first where two are as near; null of none. */
+export const nearestOf = (places: readonly OnWay[]): OnWay | null =>
+  places.reduce<OnWay | null>((a, b) => (a === null || b.distanceM < a.distanceM ? b : a), null);
+
 /** Nearest place of a way to a feature; null where either has no shape. */
 export const nearestOnWay = kept((path: Path, feature: Feature): OnWay | null => {
   let best: OnWay | null = null;

@@ -16,7 +16,7 @@ import { volumeAt } from '../network/index.ts';
 import { type Amount, amount, say } from '../units/index.ts';
 import { lowestCrest, setLevel } from './crest.ts';
 import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, runRules, upToMm } from '../works/rules.ts';
-import { BELOW_M, type OnWay, firstBeside } from './near.ts';
+import { BELOW_M, firstBeside, nearestOf } from './near.ts';
 
 export interface StoreFacts {
   readonly missing: readonly Missing[];
@@ -197,8 +197,7 @@ const houseBelow: Rule<StoreFacts> = {
   find: ({ store, work, links, features }) => {
     if (work.traits.retains !== 'wall' || store.heldM3 < HARMFUL_M3) return null;
     const rings = features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : []));
-    const passed = links.flatMap((link) => rings.flatMap((ring) => firstBeside(link.path, ring) ?? []));
-    const first = passed.reduce<OnWay | null>((a, b) => (a === null || b.distanceM < a.distanceM ? b : a), null);
+    const first = nearestOf(links.flatMap((link) => rings.flatMap((ring) => firstBeside(link.path, ring) ?? [])));
     if (rings.length === 0 || links.length === 0) return null;
     return {
       value: first?.distanceM ?? BELOW_M,

@@ -1,6 +1,6 @@
 import { NEEDS_STORM, type Check, type Feature, type LinkFlow, type Missing, type Rule } from '../contract/index.ts';
 import { gradeMin, runRules } from '../works/rules.ts';
-import { type OnWay, nearestOnWay } from './near.ts';
+import { type OnWay, nearestOf, nearestOnWay } from './near.ts';
 
 export interface WayFacts {
   readonly missing: readonly Missing[];
@@ -48,11 +48,9 @@ const spillsOntoNeighbour: Rule<WayFacts> = {
 /** Ways that begin at a wall by their nature: what leads there says itself how far they must be led. */
 const AT_A_WALL: ReadonlySet<string> = new Set(['down', 'eaves', 'over']);
 
-/** Where the way of a link comes nearest to any of some features; null where there are none. */
-function nearestOf({ path }: LinkFlow, features: readonly Feature[]): OnWay | null {
-  const near = features.flatMap((f) => nearestOnWay(path, f) ?? []);
-  return near.reduce<OnWay | null>((a, b) => (a === null || b.distanceM < a.distanceM ? b : a), null);
-}
+/** Where the way of a link comes nearest to any feature of some kinds; null where there are none. */
+const nearestAmong = ({ link, features }: WayFacts, isAmong: (feature: Feature) => boolean): OnWay | null =>
+  nearestOf(features.filter(isAmong).flatMap((f) => nearestOnWay(link.path, f) ?? []));
 
 const buildingInTheWay: Rule<WayFacts> = {
   id: 'way.building',
@@ -63,11 +61,8 @@ const buildingInTheWay: Rule<WayFacts> = {
   sense: 'min',
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
   applies: ({ link }) => !AT_A_WALL.has(link.role),
-  find: ({ link, features }) => {
-    const near = nearestOf(
-      link,
-      features.filter((f) => f.kind === 'building' && f.ring),
-    );
+  find: (facts) => {
+    const near = nearestAmong(facts, (f) => f.kind === 'building' && f.ring !== undefined);
     if (!near) return null;
     const { distanceM: value, at } = near;
     return {
@@ -163,11 +158,8 @@ const receptorRule = ({ id, kinds, title, why, mendM, weighM, do: advice }: Rece
   sense: 'min',
   source: { key: 'common-practice', locator: 'follow the water all the way to the outlet' },
   applies: ({ link }) => !AT_A_WALL.has(link.role),
-  find: ({ link, features }) => {
-    const near = nearestOf(
-      link,
-      features.filter((f) => kinds.includes(f.kind)),
-    );
+  find: (facts) => {
+    const near = nearestAmong(facts, (f) => kinds.includes(f.kind));
     if (!near) return null;
     const { distanceM: value, at } = near;
     return { value, limit: weighM, at, severity: gradeMin(value, mendM, weighM), do: value < weighM ? advice : 'Nothing.' };
