@@ -77,7 +77,7 @@ export function spread(
   for (let k = 0; k < n; k++) flow[i + k] = mean + rise * ((k + 0.5) / n - 0.5);
 }
 
-/** Three series of one length, in one room: to make room for each costs three times as much. */
+/** Three series of one length, in one room: there are very many stores to make them for. */
 export function threeSeries(length: number): readonly [Float64Array, Float64Array, Float64Array] {
   const room = new Float64Array(3 * length);
   return [room.subarray(0, length), room.subarray(length, 2 * length), room.subarray(2 * length)];

@@ -77,7 +77,8 @@ export function runOn(
     readonly graph: Graph;
   },
 ): Run {
-  const { name, rain, startsM, isRaised = false, asked = null, isInside = asked !== null, graph } = on;
+  const { name, rain, startsM, isRaised = false, asked = null, graph } = on;
+  const isInside = on.isInside === true || asked !== null;
   // One thing as long as it says the same, whoever made it.
   const by = graph.same('rain-run', rain);
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.

@@ -60,8 +60,9 @@ export function* crestsOf(set: SetRan, graph: Graph): Slowly<ReadonlyMap<string,
       looks.push({ store: store.id, durationMin, condition, other });
   }
   for (const { store, durationMin, condition, leftM: left } of yield* lookedAt(looks, set, graph)) {
-    const { years, leftM } = crests.get(store) ?? { years: rain.storm.returnYears, leftM: null };
-    if (left !== null && (leftM === null || left < leftM)) crests.set(store, { years, leftM: left, by: { durationMin, condition } });
+    const known = crests.get(store);
+    if (!known || left === null || (known.leftM !== null && left >= known.leftM)) continue;
+    crests.set(store, { ...known, leftM: left, by: { durationMin, condition } });
   }
   return crests;
 }

@@ -5,7 +5,7 @@ import type { Check, WorkBase } from '../../contract/index.ts';
 import { textureOf } from '../../ground/index.ts';
 import type { Project, Rain } from '../../project/index.ts';
 import { LIP_M, SILL, SWALE, noGrid, planeProject } from '../../testing/projects.ts';
-import { ROOF } from '../../testing/valley-fields.ts';
+import { ROOF, YARD_DRAIN } from '../../testing/valley-fields.ts';
 import { PIPE, POND, POND_SILL, ROAD, valleyProject } from '../../testing/valley.ts';
 import { registry } from '../../works/index.ts';
 import { Graph, derive } from '../index.ts';
@@ -103,6 +103,25 @@ describe('the worst of the set', () => {
       expect([nearIn('road', 'blocked').includes(720), lengths('road', 'bare').includes(720)]).toEqual([true, peak === 'larger']);
     },
   );
+  it('a pipe is run there in all the lengths that came near to deciding for it, and in the longest', () => {
+    const scenario = asDesigned(inValley({}, {}, [YARD_DRAIN]));
+    const { members, water } = runSet(scenario, { registry, grids: noGrid, graph: new Graph() })!;
+    const told = (id: string, condition: string) =>
+      members.flatMap(({ brief, ...by }) => (by.condition === condition ? { ...by, storm: brief.outcomes.get(id)?.storm } : []));
+    const pipes = water.stores.filter((s) => s.soffitM !== undefined);
+    let short = 0;
+    for (const { id } of pipes) {
+      const rises = told(id, 'found').map(({ durationMin, storm }) => ({ durationMin, riseM: storm!.peakLevelM - storm!.startM }));
+      const most = Math.max(...rises.map((r) => r.riseM));
+      const near = new Set([...rises.filter((r) => r.riseM >= 0.95 * most).map((r) => r.durationMin), 1440]);
+      for (const condition of ['wet', 'bare']) {
+        const ran = new Set(told(id, condition).flatMap((m) => (m.storm ? [m.durationMin] : [])));
+        expect([id, condition, [...near].filter((d) => !ran.has(d))]).toEqual([id, condition, []]);
+      }
+      short += near.size - 1;
+    }
+    expect([pipes.length > 1, short > 0]).toEqual([true, true]);
+  });
   it('what is fine as found and not when blocked says so; bare ground alone only asks to be weighed', () => {
     // A pipe that passes nearly all of it, and a short sill high above: with the pipe closed the sill must do.
     const wide = { ...PIPE, dimensions: { ...PIPE.dimensions, diameterM: 0.6 } };

@@ -174,7 +174,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
         const name = `${scenario.id}|${memberName(by)}`;
         const rain = rainOver(land.scenario.project, durationMin);
         const isKept = !isLarge || graph.holds(name);
-        const on = { name, rain, startsM, isRaised, isInside: asked.isInside === true || stores !== null, asked: stores, graph };
+        const on = { name, rain, startsM, isRaised, isInside: asked.isInside, asked: stores, graph };
         const run = graph.runFor(name, () => runOn(land, on));
         members.push({ ...by, brief: briefOf(run) });
         if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
@@ -186,7 +186,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
   return graph.runFor(`${scenario.id}|worst`, () => summed(laid, { storms, members, runs, lands, startsM: found, asked, graph }));
 }
 
-/** A length that is run, and the stores it is run for; null where it is for everything. */
+/** A length that is run, and the stores and pipes it is run for; null where it is for everything. */
 interface Length {
   readonly durationMin: number;
   readonly stores: readonly string[] | null;
@@ -194,7 +194,7 @@ interface Length {
 
 /**
  * Lengths looked at on ground worse than usual, which only asks to be weighed. A storm with its wettest in the middle holds all
- * shorter ones: beside the longest each is run only for the stores for which it came near to deciding as found. Of other shapes all.
+ * shorter ones: beside the longest each is run only for the stores and pipes for which it came near to deciding as found. Of other shapes all.
  */
 function lengthsUnder(
   condition: Condition,
@@ -208,7 +208,7 @@ function lengthsUnder(
   // There water and ways out are as found: what full or blocked came near to deciding is no measure.
   const found = members.filter((m) => m.condition === 'found');
   const near = new Map<number, string[]>(durationsMin.map((durationMin) => [durationMin, []]));
-  for (const { id } of storesOnly(water.stores)) for (const durationMin of rivalLengths(found, id, storm)) near.get(durationMin)?.push(id);
+  for (const { id } of water.stores) for (const durationMin of rivalLengths(found, id, storm)) near.get(durationMin)?.push(id);
   return durationsMin.flatMap((durationMin, k): Length[] => {
     if (k === durationsMin.length - 1) return [{ durationMin, stores: null }];
     const stores = near.get(durationMin) ?? [];
