@@ -5,6 +5,7 @@ import type { PipedDrain, Regrade, Sump } from '#core/works';
 import type { Bench } from './driver.ts';
 import { goingOn } from './bench.ts';
 import { serious } from './axe.ts';
+import { busyAfterClicks } from './in-page.ts';
 
 const here = (x: number, y: number): Point => [440000 + x, 4606000 + y];
 
@@ -46,6 +47,8 @@ export function drains(open: () => Bench): void {
       await v.reads('aside', /Level the lowest door sill, vent or cellar window/);
       // Two branches, each from a downspout into the nearest shaft.
       await v.menu('Draw another work', 'Drain from a downspout');
+      // However busy the page is between two quick clicks, they end what is drawn.
+      await v.page.evaluate(busyAfterClicks, 3, 500);
       await v.draw([here(16.2, 17.6), here(12.6, 17.9)]);
       const first = await v.until(() => named('Drain 2'), (d) => d !== undefined); // prettier-ignore
       expect([first.into, first.basins[0].grateLongM]).toEqual([main.id, 0]);

@@ -14,6 +14,16 @@ export async function undoAll(): Promise<void> {
 /** Ends when the page itself has let so much time go by that the next click makes no double click, however busy it was. */
 export const afterAClick = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 350));
 
+/** The page is busy for so long each of the next times a button is let go. */
+export function busyAfterClicks(times: number, forMs: number): void {
+  let left = times;
+  const busy = (): void => {
+    for (const until = performance.now() + forMs; performance.now() < until;);
+    if (--left === 0) removeEventListener('pointerup', busy, true);
+  };
+  addEventListener('pointerup', busy, true);
+}
+
 /** Whether no list lies over the page, nor has left what lies under it out of reach. */
 export const isUncovered = (): boolean =>
   document.querySelector('[role="menu"], [role="listbox"]') === null &&

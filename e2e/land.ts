@@ -178,6 +178,10 @@ export function land(open: () => Bench): void {
       await v.press('What each allows');
       await v.reads(legend, /Swales up to 15 %/);
       expect(await serious(v)).toEqual([]);
+      // It does look: a picture without words is found.
+      await v.page.evaluate(() => document.querySelector('main')?.prepend(document.createElement('img')));
+      expect(await serious(v)).toEqual([expect.stringMatching(/^image-alt: /)]);
+      await v.page.evaluate(() => document.querySelector('main > img')?.remove());
       await v.press('Layers');
       await v.choose('Over the ground', 'Area above');
       await v.page.keyboard.press('Escape');

@@ -61,6 +61,8 @@ export class PlanMap {
   private palette: Palette;
   private readonly isFree: () => boolean;
   private lastClick = { time: 0, x: 0, y: 0 };
+  /** When it was pressed, and which press in a row it was to the system: the map hands on an event of its own, made when a busy page came to look. */
+  private press = { time: 0, count: 0 };
   /** What is shown whole, and the view that showed it. */
   private fitted: { readonly extent: Extent; readonly state: string } | null = null;
 
@@ -96,16 +98,20 @@ export class PlanMap {
         hitTolerance: 6,
         layerFilter: (l) => l === this.layers[1],
       }) as string | undefined;
-      // When it was pressed, not when a busy page came to look at it.
-      const now = e.originalEvent.timeStamp;
-      const isDouble = now - this.lastClick.time < 350 && Math.hypot(e.pixel[0] - this.lastClick.x, e.pixel[1] - this.lastClick.y) < 6;
-      this.lastClick = { time: now, x: e.pixel[0], y: e.pixel[1] };
+      const { time, count } = this.press;
+      const isSoon = count > 1 || time - this.lastClick.time < 350;
+      const isDouble = isSoon && Math.hypot(e.pixel[0] - this.lastClick.x, e.pixel[1] - this.lastClick.y) < 6;
+      this.lastClick = { time, x: e.pixel[0], y: e.pixel[1] };
       events.onClick([e.coordinate[0], e.coordinate[1]], hit ?? null, isDouble);
     });
+    const viewport = this.map.getViewport();
+    // A mouse tells its presses in a row, as quick as its owner has set them; of fingers only the time is known.
+    viewport?.addEventListener('pointerdown', (e) => (this.press = { time: e.timeStamp, count: 0 }), { capture: true });
+    viewport?.addEventListener('mousedown', (e) => (this.press = { ...this.press, count: e.detail }), { capture: true });
     this.map.on('pointermove', (e) => {
       if (!e.dragging) events.onPointer([e.coordinate[0], e.coordinate[1]]);
     });
-    this.map.getViewport()?.addEventListener('pointerleave', () => events.onPointer(null));
+    viewport?.addEventListener('pointerleave', () => events.onPointer(null));
     // A mark is taken by its place, not by its name: names reach far over their neighbours.
     let taken: string | number | undefined;
     const translate = new Translate({
