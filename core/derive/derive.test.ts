@@ -128,11 +128,12 @@ describe('derive', () => {
     // the land, of what the ground sheds, or of where water runs is worked out again.
     expect(again()).toEqual(
       [
-        ...['work', 'bind', 'needs', 'footing', 'place', 'grass', 'store', 'links', 'under', 'flood-from'],
+        ...['work', 'bind', 'needs', 'place', 'grass', 'store', 'given', 'starts', 'links', 'lies', 'under', 'flood-from'],
         // Its water is wider, so more rain falls on it.
-        ...['inflow', 'outlets', 'routed', 'tied', 'route', 'flows', 'outcome', 'outlet-storms', 'exits-of', 'leaving'],
+        ...['inflow', 'outlets', 'routed', 'tied', 'route', 'flows', 'outcome', 'outlet-storms', 'ends-of', 'leaving'],
         ...['laid', 'run', 'worst', 'worst-flows', 'worst-outlet', 'worst-exit', 'store-worst', 'outlets-worst'],
         ...['work', 'ways', 'across', 'exit'].flatMap((word) => [`${word}-on`, `${word}-together`]),
+        ...['guest-flows', 'own-flows', 'design-peak', 'near', 'works-near', 'work-told'],
         ...[
           'facts',
           'judge',
@@ -159,14 +160,23 @@ describe('derive', () => {
   it('routes none of the dams above one that was made lower, since nothing reaches up there', () => {
     const graph = new Graph();
     const context = { registry, grids: noGrid, graph };
-    const [upper, lower] = DAMS.dams;
-    const first = derive(valleyProject([DAMS]), context).derived;
-    const routed = graph.runs.get('route') ?? 0;
-    const lowered: typeof DAMS = { ...DAMS, dams: [upper, { ...lower, heightM: lower.heightM - 0.1 }] };
+    const [dam] = DAMS.dams;
+    const series: typeof DAMS = { ...DAMS, line: [DAMS.line[0], [101, 136]], dams: [12, 24, 36, 48].map((atM) => ({ ...dam, atM })) };
+    const first = derive(valleyProject([series]), context).derived;
+    const [routed, judged, asked] = ['route', 'across', 'under'].map((word) => graph.runs.get(word) ?? 0);
+    const lowered: typeof DAMS = { ...series, dams: [...series.dams.slice(0, 3), { ...series.dams[3], heightM: dam.heightM - 0.1 }] };
     const then = derive(valleyProject([lowered]), context).derived;
-    expect((graph.runs.get('route') ?? 0) - routed).toBeLessThanOrEqual(routed / 2);
-    expect(then.stores[0]).toEqual(first.stores[0]);
-    expect(then.stores[1].heldM3).toBeLessThan(first.stores[1].heldM3);
+    expect((graph.runs.get('route') ?? 0) - routed).toBeLessThanOrEqual(routed / 4);
+    expect(then.stores.slice(0, 3)).toEqual(first.stores.slice(0, 3));
+    expect(then.stores[3].heldM3).toBeLessThan(first.stores[3].heldM3);
+    // Only it and the one above, whose water runs to it, are judged again; the ground is asked under its own water alone.
+    expect((graph.runs.get('across') ?? 0) - judged).toBeLessThanOrEqual(judged / 2);
+    expect((graph.runs.get('under') ?? 0) - asked).toBeLessThanOrEqual(asked / 4);
+    expect(graph.runs.get('footing')).toBe(1);
+  });
+  it('draws where the water of each dam of a series ends once', () => {
+    const { rings } = derive(valleyProject([DAMS]), { registry, grids: noGrid }).view;
+    expect(rings.dams).toHaveLength(DAMS.dams.length);
   });
   it('routes nothing anew that a moved work does not reach, though water is caught anew on all the land', () => {
     const graph = new Graph();

@@ -20,14 +20,26 @@ export const BROAD_CREST = defineFormula(
   ({ C, L, H }) => C * L * H ** 1.5,
 );
 
-/** Flow [m3/s] over a grassed crest at a level of the water behind it: the bare law of BROAD_CREST, for loops. */
-export function grassedSillLaw({ lengthM, levelM }: { readonly lengthM: number; readonly levelM: number }): (atM: number) => number {
-  const perHead = GRASSED_SILL_C * lengthM;
+/** A level crest: its length [m] and its level [m]. */
+interface Crest {
+  readonly lengthM: number;
+  readonly levelM: number;
+}
+
+/**
+ * Flow [m3/s] over a crest of a coefficient C [m^0.5/s] at a level of the water behind it: the bare law of BROAD_CREST, for loops.
+ * By a root: a power costs several times as much.
+ */
+export function crestLaw({ C, lengthM, levelM }: Crest & { readonly C: number }): (atM: number) => number {
+  const perHead = C * lengthM;
   return (atM) => {
     const head = atM - levelM;
     return head > 0 ? perHead * head * Math.sqrt(head) : 0;
   };
 }
+
+/** The same over a grassed one. */
+export const grassedSillLaw = ({ lengthM, levelM }: Crest): ((atM: number) => number) => crestLaw({ C: GRASSED_SILL_C, lengthM, levelM });
 
 export const SILL_HEAD = defineFormula(
   {
@@ -114,13 +126,7 @@ export const DROWNED_WEIR = defineFormula(
 );
 
 /** A crest of one width that may be drowned or run backwards: positive from the first side to the second. */
-export function drownableSillLaw({
-  lengthM,
-  levelM,
-}: {
-  readonly lengthM: number;
-  readonly levelM: number;
-}): (atM: number, beyondM?: number) => number {
+export function drownableSillLaw({ lengthM, levelM }: Crest): (atM: number, beyondM?: number) => number {
   const free = grassedSillLaw({ lengthM, levelM });
   const oneWay = (high: number, low: number): number =>
     low <= levelM ? free(high) : high <= levelM ? 0 : free(high) * keptOf((low - levelM) / (high - levelM));

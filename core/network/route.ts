@@ -21,10 +21,14 @@ export interface Balance {
 
 export interface RouteResult {
   readonly stepS: number;
+  /** What was routed, in the order it was given. */
+  readonly ids: readonly string[];
+  readonly runs: readonly StoreRun[];
+  /** Runs of the ways out of each store, as they stand in it. */
+  readonly ways: readonly (readonly OutletRun[])[];
+  /** The same by their ids. */
   readonly stores: ReadonlyMap<string, StoreRun>;
   readonly outlets: ReadonlyMap<string, OutletRun>;
-  /** Runs of the ways out of each store, as they stand in it. */
-  readonly outletsOf: ReadonlyMap<string, readonly OutletRun[]>;
   readonly balance: Balance;
 }
 
@@ -250,6 +254,8 @@ class Group {
 export interface GroupToRoute {
   readonly id: string;
   readonly stores: readonly RoutedStore[];
+  /** Groups before it that let water through to it, by their places. */
+  readonly fedBy: readonly number[];
 }
 
 /** Routes a group with all that comes to it. */
@@ -270,11 +276,22 @@ const AFRESH: EachGroup = (groups, over, comingOf) => {
 };
 const NOTHING_COMES: readonly Arriving[] = [];
 
+/** A store among groups: the place of its group, and its own in it. */
+interface InGroup {
+  readonly group: number;
+  readonly member: number;
+}
+
 /** In which order stores are routed: groups of their places, each after those that spill into it, and by place the ways out that lead there. */
 export interface RouteOrder {
   readonly groups: readonly (readonly number[])[];
+  readonly fedBy: readonly (readonly number[])[];
+  /** Where each store stands among the groups. */
+  readonly at: readonly InGroup[];
   /** Ways out that lead to each store, as the place of the store they are of and their own in it. */
   readonly into: readonly (readonly (readonly [store: number, outlet: number])[])[];
+  /** Of each store, whether its ways out lead to none of the stores. */
+  readonly leaves: readonly (readonly boolean[])[];
 }
 
 /** The order of stores by where their ways out lead. */
@@ -287,7 +304,11 @@ export function routeOrder(stores: readonly Linked[]): RouteOrder {
       if (at !== undefined) into[at].push([from, outlet]);
     });
   });
-  return { groups: groupsOf(stores.map((s, k) => ({ ...s, k }))).map((group) => group.map((s) => s.k)), into };
+  const groups = groupsOf(stores.map((s, k) => ({ ...s, k }))).map((group) => group.map((s) => s.k));
+  const at = new Array<InGroup>(stores.length);
+  groups.forEach((group, k) => group.forEach((store, member) => (at[store] = { group: k, member })));
+  const fedBy = groups.map((group, k) => [...new Set(group.flatMap((store) => into[store].map(([from]) => at[from].group)))].filter((from) => from < k)); // prettier-ignore
+  return { groups, fedBy, at, into, leaves: stores.map(({ outlets }) => outlets.map(({ to }) => !place.has(to))) };
 }
 
 /** Routes all stores over the same steps; inflows are instants joined by straight lines. */
@@ -295,51 +316,67 @@ export function route(
   { stores, ...over }: Steps & { readonly stores: readonly RoutedStore[] },
   { eachGroup = AFRESH, order = routeOrder(stores) }: { readonly eachGroup?: EachGroup; readonly order?: RouteOrder } = {},
 ): RouteResult {
-  const runs = new Map<string, StoreRun>();
-  const outlets = new Map<string, OutletRun>();
-  const outletsOf = new Map<string, readonly OutletRun[]>();
-  let [inM3, soakedM3, storedM3, leftM3] = [0, 0, 0, 0];
   /** What has been let through to a store; outlets of the same group are not known yet: the group leads their water itself. */
-  const arrivingAt = (at: number): readonly Arriving[] => {
-    const ways = order.into[at];
+  const arrivingAt = (store: number, done: readonly GroupRun[]): readonly Arriving[] => {
+    const ways = order.into[store];
     if (ways.length === 0) return NOTHING_COMES;
     const arriving: Arriving[] = [];
     for (const way of ways) {
-      const { id, lagS, share = 1 } = stores[way[0]].outlets[way[1]];
-      const run = outlets.get(id);
-      if (run && hasRun(run)) arriving.push({ run, lagS, share });
+      const { group, member } = order.at[way[0]];
+      const from: GroupRun | undefined = done[group];
+      if (!from) continue;
+      const run = from.outlets[member][way[1]];
+      const { lagS, share = 1 } = stores[way[0]].outlets[way[1]];
+      if (hasRun(run)) arriving.push({ run, lagS, share });
     }
     return arriving;
   };
-  const groups = order.groups.map((places): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((k) => stores[k]) }));
-  let known = 0;
-  const knowTo = (k: number, done: readonly GroupRun[]): void => {
-    for (; known < k; known++) for (const own of done[known].outlets) for (const outlet of own) outlets.set(outlet.id, outlet);
-  };
-  const comingOf = (k: number, done: readonly GroupRun[]): Coming => {
-    knowTo(k, done);
-    return order.groups[k].map(arrivingAt);
-  };
-  const all = eachGroup(groups, over, comingOf);
-  knowTo(all.length, all);
-  for (const run of all) {
-    inM3 += run.inM3;
-    soakedM3 += run.soakedM3;
-    storedM3 += run.storedM3 + run.onTheWayM3;
-    run.stores.forEach((store, k) => {
-      runs.set(store.id, store);
-      outletsOf.set(store.id, run.outlets[k]);
-    });
-  }
-  stores.forEach(({ outlets: ways }) => {
-    for (const { id, to, share = 1 } of ways) leftM3 += (runs.has(to) ? 1 - share : 1) * (outlets.get(id)?.volumeM3 ?? 0);
-  });
-  const error = inM3 - storedM3 - soakedM3 - leftM3;
-  return {
+  const groups = order.groups.map((places, k): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((at) => stores[at]), fedBy: order.fedBy[k] })); // prettier-ignore
+  return new Routed(stores, order, {
     stepS: over.stepS,
-    stores: runs,
-    outlets,
-    outletsOf,
-    balance: { inM3, storedM3, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 },
-  };
+    done: eachGroup(groups, over, (k, done) => order.groups[k].map((store) => arrivingAt(store, done))),
+  });
+}
+
+/** What a storm did to all stores. */
+class Routed implements RouteResult {
+  readonly stepS: number;
+  readonly ids: readonly string[];
+  readonly runs: readonly StoreRun[];
+  readonly ways: readonly (readonly OutletRun[])[];
+  readonly balance: Balance;
+  private storesBy: ReadonlyMap<string, StoreRun> | null = null;
+  private outletsBy: ReadonlyMap<string, OutletRun> | null = null;
+
+  constructor(
+    stores: readonly RoutedStore[],
+    { at, leaves }: RouteOrder,
+    { stepS, done }: { readonly stepS: number; readonly done: readonly GroupRun[] },
+  ) {
+    this.stepS = stepS;
+    this.ids = stores.map((s) => s.id);
+    this.runs = at.map(({ group, member }) => done[group].stores[member]);
+    this.ways = at.map(({ group, member }) => done[group].outlets[member]);
+    let [inM3, soakedM3, storedM3, leftM3] = [0, 0, 0, 0];
+    for (const run of done) {
+      inM3 += run.inM3;
+      soakedM3 += run.soakedM3;
+      storedM3 += run.storedM3 + run.onTheWayM3;
+    }
+    for (let s = 0; s < stores.length; s++) {
+      const { outlets } = stores[s];
+      for (let k = 0; k < outlets.length; k++) leftM3 += (leaves[s][k] ? 1 : 1 - (outlets[k].share ?? 1)) * this.ways[s][k].volumeM3;
+    }
+    const error = inM3 - storedM3 - soakedM3 - leftM3;
+    this.balance = { inM3, storedM3, soakedM3, leftM3, errorFraction: inM3 > 0 ? error / inM3 : 0 };
+  }
+
+  // Made when they are asked for: of hundreds of stores few are looked up.
+  get stores(): ReadonlyMap<string, StoreRun> {
+    return (this.storesBy ??= new Map(this.ids.map((id, k) => [id, this.runs[k]])));
+  }
+
+  get outlets(): ReadonlyMap<string, OutletRun> {
+    return (this.outletsBy ??= new Map(this.ways.flat().map((way) => [way.id, way])));
+  }
 }

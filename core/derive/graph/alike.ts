@@ -1,16 +1,39 @@
 // When two things a step reads are one: by being themselves, or by what they say.
 
-/** Things that are made anew only when they change: results of steps, and what is handed in as one. Named by number. */
-const names = new WeakMap<object, number>();
+/** Whatever is handed to it, so that a class made of it puts its private field there. */
+class Onto {
+  constructor(thing: object) {
+    // oxlint-disable-next-line no-constructor-return
+    return thing;
+  }
+}
+
+/**
+ * Things that are made anew only when they change: results of steps, and what is handed in as one. Named by number in a private
+ * field of their own, which no copy of them has. Tens of thousands in a weak map would cost each sweep of the memory a look at all.
+ */
+class Named extends Onto {
+  readonly #number: number;
+
+  constructor(thing: object, number: number) {
+    super(thing);
+    this.#number = number;
+  }
+
+  /** The number of a thing that has one. */
+  static of(thing: object): number | undefined {
+    return #number in thing ? thing.#number : undefined;
+  }
+}
 let named = 0;
 
 /** Text of plain data already written once: the document's parts are never changed, only replaced. */
 const texts = new WeakMap<object, string>();
 
 export function nameOf(thing: object): number {
-  const known = names.get(thing);
+  const known = Named.of(thing);
   if (known !== undefined) return known;
-  names.set(thing, ++named);
+  void new Named(thing, ++named);
   return named;
 }
 
@@ -26,7 +49,7 @@ function write(value: unknown): string {
   if (typeof value === 'number') return '' + value;
   if (typeof value === 'function') throw new TypeError('a step reads data and results of steps, no function');
   if (typeof value !== 'object' || value === null) return String(value);
-  const name = names.get(value);
+  const name = Named.of(value);
   if (name !== undefined) return `@${name}`;
   if (Array.isArray(value)) {
     let text = '[';
@@ -44,7 +67,7 @@ function write(value: unknown): string {
 /** The text of what is read; data of the document is written only once. */
 export function textOf(read: unknown): string {
   if (typeof read !== 'object' || read === null) return write(read);
-  const name = names.get(read);
+  const name = Named.of(read);
   if (name !== undefined) return `@${name}`;
   const known = texts.get(read);
   if (known !== undefined) return known;
@@ -61,7 +84,7 @@ const isPlain = (value: object): value is Readonly<Record<string, unknown>> => O
 /** Whether two things read are surely alike: the same, or made up of the same. Saves writing them out. */
 export function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolean {
   if (a === b) return true;
-  if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || names.has(b)) return false;
+  if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || Named.of(b) !== undefined) return false;
   if (Array.isArray(a)) {
     if (!Array.isArray(b) || a.length !== b.length) return false;
     for (let k = 0; k < a.length; k++) if (!isSurelySame(a[k], b[k], deep - 1)) return false;

@@ -26,6 +26,26 @@ describe('steps', () => {
     ask(2, asItself({ x: 1 }));
     expect(runs(graph)).toEqual({ first: 2, second: 5 });
   });
+  it('never take a copy of a thing for the thing, whatever it was copied with', () => {
+    const graph = new Graph();
+    const ask = (read: { readonly n: number }): number => graph.step('one', [read], ({ n }) => n);
+    const thing = asItself(Object.freeze({ n: 1 }));
+    expect(ask(thing)).toBe(1);
+    for (const copy of [
+      { ...thing, n: 2 },
+      Object.assign({}, thing, { n: 3 }),
+      Object.create(thing, { n: { value: 4, enumerable: true } }),
+    ])
+      expect(ask(copy as typeof thing)).toBe((copy as typeof thing).n);
+    expect(ask(structuredClone({ ...thing, n: 5 }))).toBe(5);
+    // Lists, maps and rows of numbers too are told apart by being themselves.
+    for (const make of [() => [1], () => new Map([['a', 1]]), () => new Float64Array(2)]) {
+      const kept = asItself<object>(make());
+      const before = graph.runs.get('any') ?? 0;
+      for (const read of [kept, kept, asItself<object>(make()), kept]) graph.step('any', [read], () => 0);
+      expect(graph.runs.get('any')).toBe(before + 2);
+    }
+  });
   it('tell apart what JSON does not: nothing, what is no number, lists within maps', () => {
     const graph = new Graph();
     const keys = [undefined, null, 'null', NaN, 'NaN', Infinity, -Infinity, true, 'true', [], {}, '', 1, '1', [1], [[1]], [1, 1], { a: 1 }];
@@ -194,6 +214,54 @@ describe('alike steps of many things', () => {
     expect(graph.runs.get('run')).toBe(6);
     expect(ask([2, 1, 4, 4])).toEqual([2, 3, 7, 11]);
     expect(graph.runs.get('run')).toBe(8);
+  });
+  it('in turn are passed over where it is known beforehand what they hang on, and nothing of it changed', () => {
+    const graph = new Graph();
+    const read: string[] = [];
+    const ask = (steps: readonly number[], { after = [[], [0], [1], []], all = 1 }: { readonly after?: readonly (readonly number[])[]; readonly all?: number } = {}): readonly number[] => {
+      const items = steps.map((n, k) => ({ id: `s${k}`, n }));
+      const hung = { all: [all], own: steps.map((n) => [n]), before: after };
+      const readsOf = ({ id, n }: { readonly id: string; readonly n: number }, k: number, before: readonly number[]): [number, number] => {
+        read.push(id);
+        return [all * n, after[k].reduce((sum, at) => sum + before[at], 0)];
+      };
+      return graph.inTurn('run', { items, readsOf, hung }, (n: number, sum: number) => {
+        if (n < 0) throw new Error('less than nothing');
+        return Math.max(n + sum, 3);
+      }).all;
+    }; // prettier-ignore
+    const again = (...on: Parameters<typeof ask>): [readonly number[], string] => {
+      read.length = 0;
+      return [ask(...on), read.join(' ')];
+    };
+    expect(again([1, 2, 3, 4])).toEqual([[3, 5, 8, 4], 's0 s1 s2 s3']);
+    expect(again([1, 2, 3, 4])).toEqual([[3, 5, 8, 4], '']);
+    // What hangs on one that changed is asked; what hangs on one that came to the same is not.
+    expect(again([1, 3, 3, 4])).toEqual([[3, 6, 9, 4], 's1 s2']);
+    expect(again([2, 3, 3, 4])).toEqual([[3, 6, 9, 4], 's0']);
+    // What all read, and another order of what hangs on what.
+    expect(again([2, 3, 3, 4], { all: 2 })).toEqual([[4, 10, 16, 8], 's0 s1 s2 s3']);
+    expect(again([2, 3, 3, 4], { all: 2, after: [[], [0], [0], []] })).toEqual([[4, 10, 10, 8], 's2']);
+    // One of which fails are all asked again.
+    expect(() => ask([2, 3, -1, 4], { all: 2 })).toThrow('less than nothing');
+    expect(again([2, 3, 3, 4], { all: 2 })).toEqual([[4, 10, 16, 8], 's0 s1 s2 s3']);
+    // More of them, or others.
+    expect(again([2, 3, 3], { all: 2 })).toEqual([[4, 10, 16], 's0 s1 s2']);
+  });
+  it('lists found by ids stay what they were as long as they hold the same', () => {
+    const graph = new Graph();
+    const [a, b, c] = ['a', 'b', 'c'].map((id) => ({ id }));
+    const ask = (lists: readonly (readonly string[])[], known: readonly { readonly id: string }[]): readonly (readonly object[])[] =>
+      graph.runFor('', () => graph.listed('near', lists, new Map(known.map((one) => [one.id, one]))));
+    const first = ask([['a', 'b'], ['c'], ['x', 'b']], [a, b, c]);
+    expect(first).toEqual([[a, b], [c], [b]]);
+    const then = ask([['a', 'b'], ['c'], ['b', 'x']], [a, b, { id: 'c' }]);
+    expect(then).toEqual(first);
+    expect(then.map((list, k) => list === first[k])).toEqual([true, false, true]);
+    // Fewer, more, none, and others in their place.
+    expect(ask([['a'], ['c', 'a'], []], [a, b, c])).toEqual([[a], [c, a], []]);
+    expect(ask([['b'], ['c', 'a'], ['a']], [a, b, c])).toEqual([[b], [c, a], [a]]);
+    expect(ask([['b', 'a']], [a])).toEqual([[a]]);
   });
   it('are let go of a run after nobody asks for them', () => {
     const graph = new Graph();

@@ -1,9 +1,23 @@
 // What is worked out from what: a step says what it reads, and is worked out again only when that differs.
 import { LOOKED_INTO, isAlike, nameOf, saysTheSame, textOf } from './alike.ts';
-import { type Column, type Columns, Each, areSame, changedIn, idsOf, readsAt } from './rows.ts';
+import type { Entry, Holder, Hung, Row, Slot } from './held.ts';
+import { type Columns, Each, areSame, asListed, changedIn, idsOf, readsAt } from './rows.ts';
 
 export { asItself } from './alike.ts';
-export { type Column, type Columns, type Each, columnOf, forAll, idsOf, knownOf, orderOf } from './rows.ts';
+export {
+  type Column,
+  type Columns,
+  type Each,
+  areSame,
+  asNamedBefore,
+  byIds,
+  columnOf,
+  forAll,
+  idsOf,
+  isAmong,
+  knownOf,
+  orderOf,
+} from './rows.ts';
 
 /** What was made last, where what is made now says the same. */
 const asBefore = (last: unknown, made: unknown): unknown => (last !== undefined && saysTheSame(last, made) ? last : made);
@@ -11,53 +25,16 @@ const asBefore = (last: unknown, made: unknown): unknown => (last !== undefined 
 /** What a step is given: its types follow from what it reads, never the other way round. */
 type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
 
-/** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
-interface Entry {
-  readonly id: string;
-  /** The step with what it read. */
-  readonly key: string;
-  readonly value: unknown;
-  /** Results of the steps worked out within it. */
-  readonly parts: readonly Entry[];
-  /** How many users and results hold on to it; none once it is let go. */
-  held: number;
-}
+const NO_LIST: readonly never[] = [];
+const NO_LISTS: readonly (readonly never[])[] = [];
+
+/** Whether what stands at a place hangs on the same as it did, by its own things and by the places before it. */
+const readsTheSame = (was: Hung, now: Hung, k: number): boolean => areSame(was.own[k], now.own[k]) && areSame(was.before[k], now.before[k]);
 
 /** How many of the last values of a slot a user of the graph keeps: what is now, and what an undo goes back to. */
 const KEPT = 2;
 /** Runs of a user after which a slot it no longer asks for is let go. */
 const RESTS = 2;
-
-/** What a user of the graph holds on to of one step. */
-interface Slot {
-  /** The last first. */
-  readonly entries: Entry[];
-  /** What the step read when the last of them was asked for. */
-  reads: readonly unknown[];
-  run: number;
-}
-
-/** What a user of the graph holds on to of alike steps of many things. */
-interface Row {
-  run: number;
-  /** Slots of all things, those that are asked for no longer too; and of those asked for last, in their order. */
-  readonly slots: Map<string, Slot>;
-  last: readonly Slot[];
-  made: Each<unknown>;
-  /** The results before them: what an undo goes back to. */
-  before: Each<unknown> | null;
-  /** What was read last, where that stands in columns. */
-  columns: readonly Column<unknown>[] | null;
-  /** The results as one, where a step is made of them. */
-  entry: Entry | null;
-}
-
-/** One user of the graph: the document, or a scenario beside it. */
-interface Holder {
-  run: number;
-  readonly slots: Map<string, Slot>;
-  readonly rows: Map<string, Row>;
-}
 
 /** Alike steps of many things: what the things are, and what each reads. */
 export interface EachOver<C extends unknown[]> {
@@ -73,6 +50,7 @@ export interface EachOver<C extends unknown[]> {
 export interface InTurn<I, R extends unknown[], T> {
   readonly items: readonly I[];
   readonly readsOf: (item: I, k: number, before: readonly T[]) => readonly [...R];
+  readonly hung?: Hung;
 }
 
 /**
@@ -96,7 +74,7 @@ export class Graph {
   private holderOf(scenario: string): Holder {
     const known = this.holders.get(scenario);
     if (known) return known;
-    const made: Holder = { run: 0, slots: new Map(), rows: new Map() };
+    const made: Holder = { run: 0, slots: new Map(), rows: new Map(), lists: new Map() };
     this.holders.set(scenario, made);
     return made;
   }
@@ -151,19 +129,39 @@ export class Graph {
   /** The same where what one reads hangs on the results `before` it. */
   inTurn<I extends { readonly id: string }, R extends unknown[], T>(
     word: string,
-    { items, readsOf }: InTurn<I, R, NoInfer<T>>,
+    { items, readsOf, hung }: InTurn<I, R, NoInfer<T>>,
     run: (...reads: R) => T,
   ): Each<T> {
     const row = this.rowOf(word);
     const [now, values] = [new Array<Slot>(items.length), new Array<unknown>(items.length)];
+    const ids = idsOf(items);
+    const isInPlace = hung !== undefined && row.hung !== null && areSame(row.hung.all, hung.all) && areSame(row.made.ids, ids);
+    const was = isInPlace ? row.hung : null;
+    const { all } = row.made;
+    row.hung = null;
     for (let k = 0; k < items.length; k++) {
+      if (hung && was && readsTheSame(was, hung, k) && hung.before[k].every((at) => values[at] === all[at])) {
+        now[k] = row.last[k];
+        values[k] = all[k];
+        continue;
+      }
       const reads = readsOf(items[k], k, values as NoInfer<T>[]);
       now[k] = this.slotIn(row, { word, id: items[k].id, reads, isCopied: false }, () => run(...reads));
       values[k] = now[k].entries[0].value;
     }
-    this.renew(row, { ids: idsOf(items), now, values });
+    this.renew(row, { ids, now, values });
+    row.hung = hung ?? null;
     if (this.within) this.within.push(this.entryOfRow(word, row));
     return row.made as Each<T>;
+  }
+
+  /** What is known under each of some lists of ids; each stays the list it was as long as it holds the same. */
+  listed<T>(word: string, lists: readonly (readonly string[])[], known: ReadonlyMap<string, T>): readonly (readonly T[])[] {
+    const own = this.holder.lists;
+    const before = (own.get(word)?.found ?? NO_LISTS) as readonly (readonly T[])[];
+    const found = lists.map((ids, k) => asListed(ids, known, before[k] ?? NO_LIST));
+    own.set(word, { run: this.holder.run, found });
+    return found;
   }
 
   private rowOf(word: string): Row {
@@ -173,7 +171,16 @@ export class Graph {
       known.run = run;
       return known;
     }
-    const row: Row = { run, slots: new Map(), last: [], made: new Each<unknown>([], []), before: null, columns: null, entry: null };
+    const row: Row = {
+      run,
+      slots: new Map(),
+      last: [],
+      made: new Each<unknown>([], []),
+      before: null,
+      columns: null,
+      hung: null,
+      entry: null,
+    };
     rows.set(word, row);
     return row;
   }
@@ -330,7 +337,8 @@ export class Graph {
   }
 
   /** Lets go of what a holder has not asked for of late. */
-  private rest({ slots, rows, run }: Holder): void {
+  private rest({ slots, rows, lists, run }: Holder): void {
+    for (const [word, one] of lists) if (run - one.run >= RESTS) lists.delete(word);
     for (const [id, slot] of slots) {
       if (run - slot.run < RESTS) continue;
       slots.delete(id);

@@ -26,6 +26,9 @@ function placesOf(ids: readonly string[]): ReadonlyMap<string, number> {
   return found;
 }
 
+/** Whether an id is among others. */
+export const isAmong = (id: string, ids: readonly string[]): boolean => placesOf(ids).has(id);
+
 /** Results of alike steps by the id of what each is of, for reading: laid out in their order, so that making it costs nothing. */
 class ById<T> implements ReadonlyMap<string, T> {
   constructor(readonly each: Each<T>) {
@@ -82,6 +85,9 @@ export class Each<T> {
   }
 }
 
+/** What stands in the order of ids, by them: making it costs nothing. */
+export const byIds = <T>(ids: readonly string[], all: readonly T[]): ReadonlyMap<string, T> => new Each(ids, all).by;
+
 /** The steps a map was made of; null of any other map. */
 const eachOf = <T>(map: ReadonlyMap<string, T>): Each<T> | null => (map instanceof ById ? (map as ById<T>).each : null);
 
@@ -118,11 +124,26 @@ export function knownOf<T>(ids: readonly string[], map: ReadonlyMap<string, T>):
 
 const ids = new WeakMap<readonly object[], readonly string[]>();
 
+/** How many lists of ids are remembered. */
+const LISTS = 32;
+const lists: (readonly string[])[] = [];
+
+/** A list that names the same in the same order is the one it was: what is kept in its order is found by it at once. */
+export function asNamedBefore(found: readonly string[]): readonly string[] {
+  const at = lists.findIndex((list) => areSame(list, found));
+  if (at === 0) return lists[0];
+  const list = at < 0 ? found : lists[at];
+  if (at > 0) lists.splice(at, 1);
+  lists.unshift(list);
+  lists.length = Math.min(lists.length, LISTS);
+  return list;
+}
+
 /** The ids of things. */
 export function idsOf(things: readonly { readonly id: string }[]): readonly string[] {
   const known = ids.get(things);
   if (known) return known;
-  const found = things.map((t) => t.id);
+  const found = asNamedBefore(things.map((t) => t.id));
   ids.set(things, found);
   return found;
 }
@@ -155,4 +176,17 @@ function differing(
 ): void {
   if (before === now) return;
   for (let k = 0; k < now.length; k++) if (before[k] !== now[k] && !isSurelySame(before[k], now[k], deep)) into.add(k);
+}
+
+/** What is known under ids, in the list of before where that holds the same. */
+export function asListed<T>(ids: readonly string[], known: ReadonlyMap<string, T>, before: readonly T[]): readonly T[] {
+  let count = 0;
+  let isSame = true;
+  for (let k = 0; k < ids.length && isSame; k++) {
+    const one = known.get(ids[k]);
+    if (one === undefined) continue;
+    isSame = count < before.length && before[count] === one;
+    count++;
+  }
+  return isSame && count === before.length ? before : ids.flatMap((id) => known.get(id) ?? []);
 }

@@ -1,14 +1,15 @@
 // What leaves the property, place by place, with the works and without them.
 import type { Link } from '../../contract/index.ts';
+import type { Point } from '../../geometry/index.ts';
 import { type OutletRun, type RouteResult, addDelayed, delayedLength, hasRun } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Exit, type Grid, nearestExit } from '../../terrain/index.ts';
-import { type Graph, asItself, forAll } from '../graph/graph.ts';
+import { type Graph, asItself, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { Water } from '../water/water.ts';
 import type { ExitFlows, FlowSeries, LeavingFlow } from '../types.ts';
 import type { ExitGround } from '../world/catchments.ts';
 import { type CatchmentRunoff, peakOf } from './hydrology.ts';
-import { raiseOf, raised } from './storm-run.ts';
+import { pastRuns, raiseOf, raised } from './storm-run.ts';
 import { type Timed, type Weather, runoffIn, timedIn } from './watersheds.ts';
 
 const NOTHING: LeavingFlow = { volumeM3: 0, peakM3s: 0, peakAtS: null };
@@ -34,8 +35,10 @@ export interface ExitsInput {
   readonly weather: Weather;
   readonly storm: Storm;
   readonly grounds: readonly ExitGround[];
-  readonly water: Pick<Water, 'links' | 'places'>;
+  readonly water: Pick<Water, 'stores' | 'links' | 'places'>;
   readonly result: RouteResult | null;
+  /** Runs of the ways out of each store. */
+  readonly runs: readonly (readonly OutletRun[])[];
   /** Whether what ground sheds is raised to the peak chosen for it, as what comes to stores is: else the two could not be compared. */
   readonly isRaised: boolean;
 }
@@ -45,20 +48,24 @@ export interface Leaving {
   readonly series: FlowSeries;
 }
 
-/** The exit each link that leaves the property leads to; null for one that does not. */
-export const exitsOfLinks = (grid: Grid, links: readonly Link[], exits: readonly Exit[]): (number | null)[] =>
+/** Where links that leave the property end, of each; null of one that does not. */
+const endsOf = (links: readonly Link[]): (Point | null)[] =>
   links.map(({ path, to }) => {
     // A place off the terrain has no way to be followed along.
     const end = path[path.length - 1] as Link['path'][number] | undefined;
-    return end && (to === 'property-edge' || to === 'terrain-edge') ? nearestExit(grid, exits, [end[0], end[1]]) : null;
+    return end && (to === 'property-edge' || to === 'terrain-edge') ? [end[0], end[1]] : null;
   });
 
+/** The exit at which each of them leaves. */
+const exitsAt = (grid: Grid, ends: readonly (Point | null)[], exits: readonly Exit[]): (number | null)[] =>
+  ends.map((end) => end && nearestExit(grid, exits, end));
+
 /** Volume, peak and its time at each exit: of all its ground with nothing built, and of uncaught ground and overflows as it is. */
-export function exitFlows({ weather, storm, grounds, water, result, isRaised }: ExitsInput): Leaving[] {
+export function exitFlows({ weather, storm, grounds, isRaised, ...on }: ExitsInput): Leaving[] {
   const { model, graph } = weather;
   const stepS = storm.stepMin * 60;
   const exits = grounds.map((g) => g.exit);
-  const over = waysOver(exits, { grid: model.grid, water, result, graph });
+  const over = waysOver(exits, { grid: model.grid, graph, ...on });
   return grounds.map(({ exit, id, whole, uncaught }, k) => {
     const flowIn = (timed: Timed, slot: string): Float64Array => {
       const shed = runoffIn(weather, timed, { storm, slot });
@@ -81,26 +88,32 @@ export function exitFlows({ weather, storm, grounds, water, result, isRaised }: 
 /** What ways out let through to each exit, by its number. */
 function waysOver(
   exits: readonly Exit[],
-  on: { readonly grid: Grid; readonly graph: Graph } & Pick<ExitsInput, 'water' | 'result'>,
+  on: { readonly grid: Grid; readonly graph: Graph } & Pick<ExitsInput, 'water' | 'result' | 'runs'>,
 ): ReadonlyMap<number, Came['ways']> {
-  const { grid, water, result, graph } = on;
+  const { grid, water, result, runs, graph } = on;
   const over = new Map<number, { readonly run: OutletRun; readonly lagS: number }[]>();
   if (!result) return over;
-  const ids = [...water.links.keys(), ...water.places.map((p) => p.id)];
-  const links = [...water.links.values(), ...water.places.map((p) => [p.past])];
-  const { all: to } = graph.each('exits-of', { ids, columns: [forAll(grid), links, forAll(exits)] }, exitsOfLinks);
-  links.forEach((own, at) => {
-    own.forEach(({ outlet, lagS }, k) => {
+  const { stores, places } = water;
+  const ids = [...idsOf(stores), ...idsOf(places)];
+  const links = [...columnOf(idsOf(stores), water.links, NO_LINKS), ...places.map((p) => [p.past])];
+  const ran = places.length === 0 ? runs : [...runs, ...pastRuns(places, result).map((run) => [run])];
+  const { all: ends } = graph.each('ends-of', { ids, columns: [links], isSettled: true }, endsOf);
+  const { all: to } = graph.each('exits-of', { ids, columns: [forAll(grid), ends, forAll(exits)] }, exitsAt);
+  for (let at = 0; at < to.length; at++) {
+    for (let k = 0; k < to[at].length; k++) {
       const exit = to[at][k];
-      const run = exit === null ? undefined : result.outlets.get(outlet);
-      if (exit === null || !run || !hasRun(run)) return;
+      const run = exit === null ? undefined : ran[at][k];
+      if (exit === null || !run || !hasRun(run)) continue;
+      const one = { run, lagS: links[at][k].lagS };
       const known = over.get(exit);
-      if (known) known.push({ run, lagS });
-      else over.set(exit, [{ run, lagS }]);
-    });
-  });
+      if (known) known.push(one);
+      else over.set(exit, [one]);
+    }
+  }
   return over;
 }
+
+const NO_LINKS: readonly Link[] = [];
 
 /** Ground that no work catches sheds its water the ways it did: no sooner than all of it, though the longest way is caught. */
 const asItRan = (open: Timed, all: Timed): Timed => (open.tcMin >= all.tcMin ? open : { ...open, tcMin: all.tcMin });

@@ -2,7 +2,7 @@
 import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site } from '../../contract/index.ts';
 import type { WorksheetLine } from '../../formula/index.ts';
 import type { OutletRun, RouteResult } from '../../network/index.ts';
-import { type Graph, asItself, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
+import { type Each, type Graph, asItself, asNamedBefore, byIds, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { OneRain } from '../../project/index.ts';
 import type { Scenario } from '../scenario/scenario.ts';
 import { leadingTo } from '../water/leading.ts';
@@ -12,7 +12,7 @@ import { baseFlows } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { type Leaving, exitFlows } from './exits.ts';
 import { type StoreOutcome, conduitStorm, flowOn, linkFlows, outletStorms, stormOf } from './outcomes.ts';
-import { runStorm } from './storm-run.ts';
+import { pastRuns, runStorm } from './storm-run.ts';
 import { type Hydrology, hydrologyOf, weatherOf } from './watersheds.ts';
 
 export interface Run {
@@ -85,17 +85,23 @@ export function stormRun(
       : null;
   const { stores, places, links } = water;
   const ids = idsOf(stores);
-  const runs = result ? columnOf(ids, result.outletsOf, NO_RUNS) : stores.map(() => NO_RUNS);
-  const flows = graph.each('flows', { ids, columns: [stores, columnOf(ids, links, NO_LINKS), runs] }, keptFlows).by;
+  const runs = result ? columnOf(ids, byIds(result.ids, result.ways), NO_RUNS) : stores.map(() => NO_RUNS);
+  const flows = graph.each('flows', { ids, columns: [stores, columnOf(ids, links, NO_LINKS), runs] }, keptFlows);
   const past = graph.each(
     'past',
-    { ids: idsOf(places), columns: [places.map((p) => p.past), places.map((p) => result?.outlets.get(p.past.outlet) ?? null)] },
+    { ids: idsOf(places), columns: [places.map((p) => p.past), result ? pastRuns(places, result) : places.map(() => null)] },
     flowOn,
   );
   const done = result ? whatItDid({ water, result, runs, site, graph }) : NOTHING_DONE;
-  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result, isRaised }) : [];
-  const pasts = places.map(({ store }, k): [string, LinkFlow[]] => [`${store}#past`, [past.all[k]]]);
-  return { rain, hydrology, result, flows: pasts.length === 0 ? flows : new Map([...flows, ...pasts]), leaving, ...done };
+  const leaving = weather && storm ? exitFlows({ weather, storm, grounds: exits, water, result, runs, isRaised }) : [];
+  return { rain, hydrology, result, flows: withPasts(flows, places, past.all), leaving, ...done };
+}
+
+/** Flows of stores with those that run past some of them. */
+function withPasts(flows: Each<LinkFlow[]>, places: Water['places'], pasts: readonly LinkFlow[]): Run['flows'] {
+  if (places.length === 0) return flows.by;
+  const ids = asNamedBefore([...flows.ids, ...places.map(({ store }) => `${store}#past`)]);
+  return byIds(ids, [...flows.all, ...pasts.map((past) => [past])]);
 }
 const NO_LINKS: readonly Link[] = [];
 /** Without a storm nothing ran. */
@@ -119,7 +125,7 @@ function whatItDid(on: {
   const base = baseFlows(water.springs);
   const fed = ids.map((id) => base.get(id) ?? NOT_FED);
   const stepS = forAll(result.stepS);
-  const ran = knownOf(ids, result.stores);
+  const ran = knownOf(ids, byIds(result.ids, result.runs));
   const pipes = stores.flatMap((s, k) => (s.soffitM === undefined ? [] : [k]));
   const among = <T>(list: readonly T[]): T[] => pipes.map((k) => list[k]);
   return {

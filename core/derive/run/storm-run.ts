@@ -1,9 +1,11 @@
 // A storm routed through all stores.
-import type { Link, Stage, Store } from '../../contract/index.ts';
+import type { Link, Outlet, Stage, Store } from '../../contract/index.ts';
 import {
   type Coming,
+  type EachGroup,
   type GroupRun,
   type Linked,
+  type OutletRun,
   type RouteResult,
   type RoutedOutlet,
   type RoutedStore,
@@ -14,7 +16,7 @@ import {
   wettedAt,
 } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
-import { type Columns, type Graph, asItself, columnOf, forAll, idsOf } from '../graph/graph.ts';
+import { type Columns, type Graph, asItself, byIds, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import type { IntakePlace } from '../water/intakes.ts';
 import { isFelt } from '../water/leading.ts';
@@ -88,12 +90,13 @@ function inflowOf(...[rainedM2, flowM3s, ground, steadyM3s, sent, raise, { steps
 
 /** A store's ways out as they are routed. */
 function routedOutlets(
-  ...[store, links, below, to]: [Store, readonly Link[], readonly (Store | null)[], readonly string[]]
+  ...[store, links, below, comesTo]: [Store, readonly Link[], readonly (Store | null)[] | null, readonly string[] | null]
 ): RoutedOutlet[] {
   return store.outlets.map((outlet, k): RoutedOutlet => {
     const { lagS, share = 1 } = links[k];
-    const isJoint = to[k] !== store.id && isFelt(outlet, below[k]);
-    return { id: outlet.id, to: to[k], lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, fromM: outlet.levelM, isJoint };
+    const to = comesTo ? comesTo[k] : links[k].to;
+    const isJoint = to !== store.id && isFelt(outlet, below && below[k]);
+    return { id: outlet.id, to, lagS: isJoint ? 0 : lagS, share, flowAt: outlet.flowAt, fromM: outlet.levelM, isJoint };
   });
 }
 
@@ -143,28 +146,47 @@ export const raised = (flowM3s: number, by: Raise | null): number =>
 
 const shareOfGround = (areaM2: number, waterM2: number): number => (areaM2 > 0 ? Math.max(0, 1 - waterM2 / areaM2) : 1);
 
+/** What catchments send, in the order of the stores they are of. */
+interface Sent {
+  readonly flows: readonly (Float64Array | null)[];
+  readonly raises: readonly (Raise | null)[];
+}
+
+const sentBy = new WeakMap<StormInput['runoff'], Map<readonly string[], Sent>>();
+
+/** The same for all runs of one rain. */
+function sentIn(runoff: StormInput['runoff'], ids: readonly string[]): Sent {
+  const known = sentBy.get(runoff) ?? new Map<readonly string[], Sent>();
+  sentBy.set(runoff, known);
+  const before = known.get(ids);
+  if (before) return before;
+  const shed = ids.map((id) => runoff.get(id));
+  const sent = { flows: shed.map((s) => (s ? asItself(s.flowM3s) : null)), raises: shed.map(raiseOf) };
+  known.set(ids, sent);
+  return sent;
+}
+
 /** What comes to stores by themselves; what their catchments send and springs bring only to those that are brought it. */
 function comingTo(
-  { water, runoff, storm, catchments, conditions, isRaised }: StormInput,
+  { water, runoff, catchments, storm, conditions, isRaised }: StormInput,
   steps: number,
-): (ids: readonly string[], isBrought: (id: string) => boolean) => Columns<Comes> {
-  const waterM2 = new Map(water.stores.map((s) => [s.id, s.waterM2 ?? NO_WATER_M2]));
+): (stores: readonly Store[], isBrought: ((id: string) => boolean) | null) => Columns<Comes> {
   const areas = new Map(catchments.map(({ catchment }) => [catchment.of, catchment.areaM2]));
   const base = baseFlows(water.springs);
-  const flowOf = (id: string): Float64Array | null => {
-    const flow = runoff.get(id)?.flowM3s;
-    return flow ? asItself(flow) : null;
+  return (stores, isBrought) => {
+    const ids = idsOf(stores);
+    const { flows, raises } = sentIn(runoff, ids);
+    return [
+      stores.map((s) => s.waterM2 ?? NO_WATER_M2),
+      isBrought ? flows.map((flow, k) => (isBrought(ids[k]) ? flow : null)) : flows,
+      stores.map((s) => shareOfGround(areas.get(s.id) ?? 0, s.waterM2 ?? NO_WATER_M2)),
+      base.size === 0 ? forAll(0) : ids.map((id) => (isBrought?.(id) === false ? 0 : (base.get(id) ?? 0))),
+      conditions.sent.size === 0 ? forAll(1) : ids.map((id) => conditions.sent.get(id) ?? 1),
+      isRaised ? raises : forAll(null),
+      forAll(storm),
+      forAll(steps),
+    ];
   };
-  return (ids, isBrought) => [
-    ids.map((id) => waterM2.get(id) ?? NO_WATER_M2),
-    ids.map((id) => (isBrought(id) ? flowOf(id) : null)),
-    ids.map((id) => shareOfGround(areas.get(id) ?? 0, waterM2.get(id) ?? NO_WATER_M2)),
-    ids.map((id) => (isBrought(id) ? (base.get(id) ?? 0) : 0)),
-    ids.map((id) => conditions.sent.get(id) ?? 1),
-    isRaised ? ids.map((id) => raiseOf(runoff.get(id))) : ids.map(() => null),
-    forAll(storm),
-    forAll(steps),
-  ];
 }
 
 /** A store as it is routed: with what comes to it, the ground under it, and the level it is found at where it is not empty. */
@@ -194,32 +216,30 @@ function routedStores(input: StormInput, steps: number): readonly RoutedStore[] 
   const columns = comingTo(input, steps);
   const placeOf = new Map(places.map((p) => [p.store, p]));
   // What is parted before it comes to a store comes to that place: only rain on its own water is the store's own.
-  const own = columns(ids, (id) => !placeOf.has(id));
+  const own = columns(stores, places.length === 0 ? null : (id) => !placeOf.has(id));
   const inflow = graph.each('inflow', { ids, columns: own }, inflowOf).all;
   const under = columnOf(ids, water.under, null);
   const starts = columnOf(ids, startsM, null);
   const routed = graph.each('routed', { ids, columns: [stores, inflow, under, starts, outlets, forAll(soakage)] }, routedStore).all;
   if (places.length === 0) return routed;
-  const [, ...brought] = columns(
-    places.map((p) => p.store),
-    () => true,
-  );
-  const before = graph.each('parted', { ids: idsOf(places), columns: [forAll(NO_WATER_M2), ...brought] }, inflowOf).all;
-  const parting = graph.each('parting', { ids: idsOf(places), columns: [places, before, placeTo] }, routedPlace).by;
+  const parted = knownOf(places.map((p) => p.store), byIds(ids, stores)); // prettier-ignore
+  const [, ...brought] = columns(parted, null);
+  const inflows = graph.each('parted', { ids: idsOf(places), columns: [forAll(NO_WATER_M2), ...brought] }, inflowOf).all;
+  const parting = graph.each('parting', { ids: idsOf(places), columns: [places, inflows, placeTo] }, routedPlace).by;
   return stores.flatMap(({ id }, k) => {
     const place = placeOf.get(id);
-    const parted = place && parting.get(place.id);
-    return parted ? [parted, routed[k]] : [routed[k]];
+    const before = place && parting.get(place.id);
+    return before ? [before, routed[k]] : [routed[k]];
   });
 }
 const NO_WATER_M2 = 0;
 
 /** Where the water of ways out comes to, in the order of the stores: found once for all runs of one water. */
 interface Led {
-  /** The stores there, where their level may be felt. */
-  readonly below: readonly (readonly (Store | null)[])[];
-  /** The stores, or the places before them where their water is parted. */
-  readonly to: readonly (readonly string[])[];
+  /** The stores there, where their level may be felt; null of one that feels none. */
+  readonly below: readonly (readonly (Store | null)[] | null)[];
+  /** The stores, or the places before them where their water is parted; null of one whose water comes where its links lead. */
+  readonly to: readonly (readonly string[] | null)[];
   /** The same of what runs past each place. */
   readonly placeTo: readonly string[];
 }
@@ -230,14 +250,17 @@ function ledIn(water: StormInput['water']): Led {
   const known = ledBy.get(water);
   if (known) return known;
   const { stores, links, led } = water;
-  const byId = new Map(stores.map((s) => [s.id, s]));
+  const byId = byIds(idsOf(stores), stores);
   const places = new Map(water.places.map((p) => [p.store, p.id]));
   /** Over the ground water comes to the place before a store; led there, to the store itself. */
   const comesTo = ({ to, outlet }: Link): string => (led.has(outlet) ? to : (places.get(to) ?? to));
-  const linksOf = ({ id }: Store): readonly Link[] => links.get(id) ?? NO_LINKS;
+  const ways = columnOf(idsOf(stores), links, NO_LINKS);
+  const feels = ({ drownsM }: Outlet): boolean => drownsM !== undefined;
   const found: Led = {
-    below: stores.map((s) => linksOf(s).map(({ to }, k) => (s.outlets[k].drownsM === undefined ? null : (byId.get(to) ?? null)))),
-    to: stores.map((s) => linksOf(s).map(comesTo)),
+    below: stores.map(({ outlets }, k) =>
+      outlets.some(feels) ? outlets.map((o, j) => (feels(o) ? (byId.get(ways[k][j].to) ?? null) : null)) : null,
+    ),
+    to: places.size === 0 ? stores.map(() => null) : ways.map((own) => own.map(comesTo)),
     placeTo: water.places.map((p) => comesTo(p.past)),
   };
   ledBy.set(water, found);
@@ -253,14 +276,11 @@ export function runStorm(input: StormInput): RouteResult {
   // Where ways out lead changes seldom; what they pass does with every touch.
   const ties = graph.each('tied', { ids: idsOf(stores), columns: [stores], isSettled: true }, tiesOf);
   const order = graph.step('route-order', [ties.all], routeOrder);
-  return route(
-    { stores, ...over },
-    {
-      order,
-      eachGroup: (groups, by, comingOf) =>
-        graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [by, comingOf(k, done), ...group.stores] }, keptRun).all,
-    },
-  );
+  const eachGroup: EachGroup = (groups, by, comingOf) => {
+    const hung = { all: [by.stepS, by.steps, order], own: groups.map((g) => g.stores), before: order.fedBy };
+    return graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [by, comingOf(k, done), ...group.stores], hung }, keptRun).all; // prettier-ignore
+  };
+  return route({ stores, ...over }, { order, eachGroup });
 }
 
 /** A store by where its ways out lead. */
@@ -272,3 +292,7 @@ function keptRun(over: Steps, coming: Coming, ...stores: readonly RoutedStore[])
   for (const part of [...run.stores, ...run.outlets, ...run.outlets.flat()]) asItself(part);
   return run;
 }
+
+/** Runs of what passed places, in their order: the second way out of each. */
+export const pastRuns = (places: Water['places'], { ids, ways }: Pick<RouteResult, 'ids' | 'ways'>): readonly OutletRun[] =>
+  knownOf(idsOf(places), byIds(ids, ways)).map(([, past]) => past);

@@ -2,7 +2,7 @@
 import type { By, ConduitStorm, LinkFlow, OutletStorm, Runoff, StoreStorm } from '../../contract/index.ts';
 import { type DesignStorm, isNested } from '../../rain/index.ts';
 import type { ExitFlows, LeavingFlow } from '../types.ts';
-import { type Graph, asItself, columnOf, orderOf } from '../graph/graph.ts';
+import { type Graph, areSame, asItself, asNamedBefore, byIds, columnOf, idsOf, orderOf } from '../graph/graph.ts';
 import type { CatchmentRunoff } from './hydrology.ts';
 import type { StoreOutcome } from './outcomes.ts';
 import type { Run } from './run.ts';
@@ -18,15 +18,22 @@ export interface Brief {
   readonly natural: ReadonlyMap<string, number>;
 }
 
-export const briefOf = ({ outcomes, flows, outlets, conduits, leaving, hydrology }: Run): Brief => ({
-  outcomes,
-  flows,
-  outlets,
-  conduits,
-  exits: new Map(leaving.map(({ told }) => [told.id, told])),
-  runoff: new Map([...hydrology.runoff].map(([id, { runoff }]) => [id, runoff])),
-  natural: hydrology.natural,
-});
+export function briefOf({ outcomes, flows, outlets, conduits, leaving, hydrology }: Run): Brief {
+  const exits = leaving.map((l) => l.told);
+  const shed = asNamedBefore([...hydrology.runoff.keys()]);
+  return {
+    outcomes,
+    flows,
+    outlets,
+    conduits,
+    exits: byIds(idsOf(exits), exits),
+    runoff: byIds(
+      shed,
+      Array.from(hydrology.runoff.values(), ({ runoff }) => runoff),
+    ),
+    natural: hydrology.natural,
+  };
+}
 
 /** One storm of a set, on ground and water found in one way. */
 export interface Member extends By {
@@ -172,11 +179,13 @@ function idsIn(maps: readonly ReadonlyMap<string, unknown>[]): readonly string[]
   if (maps.length === 0) return [];
   const fullest = greatest(maps, (map) => map.size);
   const order = orderOf(fullest);
-  if (order && maps.every((map) => orderOf(map) === order)) return order;
+  if (order && maps.every((map) => areSame(orderOf(map) ?? NOBODY, order))) return order;
   const ids = new Set<string>(fullest.keys());
   for (const map of maps) for (const id of map.keys()) ids.add(id);
   return [...ids];
 }
+
+const NOBODY: readonly string[] = [];
 
 /** What some members say of a thing; by whom nothing is said of it left out. */
 function saidIn<T>(said: readonly (T | null)[], from: number, to: number): readonly T[] {
@@ -215,14 +224,15 @@ export function worstRun(
   const { hydrology } = shown;
   const shed = [...hydrology.runoff.keys()];
   const naturals = [...hydrology.natural.keys()];
-  const natural = (id: string): number => Math.max(...all.map((m) => m.brief.natural.get(id) ?? -Infinity));
+  const natural = (id: string): number => all.reduce((peak, m) => Math.max(peak, m.brief.natural.get(id) ?? -Infinity), -Infinity);
+  const isOne = all.length > 0 && all.every((m) => m.brief.natural === hydrology.natural);
   return {
     ...shown,
     hydrology: {
       ...hydrology,
       runoff: graph.each('worst-shed', { ids: shed, columns: [[...hydrology.runoff.values()], columnOf(shed, runoff, null)] }, worstShed)
         .by,
-      natural: new Map(naturals.map((id) => [id, natural(id)])),
+      natural: isOne ? hydrology.natural : new Map(naturals.map((id) => [id, natural(id)])),
     },
     outcomes: each((b) => b.outcomes, 'worst', worstStore),
     flows: each((b) => b.flows, 'worst-flows', worstFlows),

@@ -245,6 +245,7 @@ function summed(laid: Laid, { storms, members, runs, lands, startsM, asked, grap
       return [id, asShown ?? greatest(longestFirst, (m) => m.run.outcomes.get(id)?.storm.peakLevelM ?? -Infinity)] as const;
     }),
   );
+  let asFound: Run | null = null;
   return {
     ...laid,
     durationsMin: storms.isSet ? storms.durationsMin : null,
@@ -254,7 +255,10 @@ function summed(laid: Laid, { storms, members, runs, lands, startsM, asked, grap
     startsM,
     shown,
     governing,
-    asFound: graph.runFor(`${laid.scenario.id}|worst-found`, () => worstRun(shown, { all: usual, found, graph })),
+    // While something is dragged nobody asks for it.
+    get asFound() {
+      return (asFound ??= graph.runFor(`${laid.scenario.id}|worst-found`, () => worstRun(shown, { all: usual, found, graph })));
+    },
     worst: worstRun(shown, { all: strict, found, graph }),
     beyond: [...lands].flatMap(([condition, { laid: land }]) => {
       const own = members.filter((m) => m.condition === condition);

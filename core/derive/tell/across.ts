@@ -9,6 +9,8 @@ import {
   type Store,
   type StoreBreach,
   type StoreStorm,
+  type Traits,
+  type WorkBase,
 } from '../../contract/index.ts';
 import { type StoreFacts, checkExit, checkHazard, checkStore } from '../../checks/index.ts';
 import type { Project } from '../../project/index.ts';
@@ -19,12 +21,19 @@ import { storesById, storesOnly } from '../water/water.ts';
 import { breachesOf } from './breach.ts';
 import type { Told } from './facts.ts';
 import { type CheckParts, oncePerWork } from './check-parts.ts';
-import { columnOf, forAll, idsOf } from '../graph/graph.ts';
+import { byIds, columnOf, forAll, idsOf } from '../graph/graph.ts';
+
+/** What is asked of a work by checks of others: it stays the same while it is only made larger. */
+interface WorkTold extends Pick<WorkBase, 'id' | 'status'> {
+  readonly traits: Traits;
+}
+
+const workTold = ({ bound: { work, traits } }: Placed): WorkTold => ({ id: work.id, status: work.status, traits });
 
 /** A store with the works and stores it has to do with, what is known of it, and what is known of all. */
 type Around = [
   store: Store,
-  works: readonly Placed[],
+  works: readonly WorkTold[],
   stores: readonly Store[],
   links: readonly LinkFlow[],
   storm: StoreStorm | null,
@@ -37,7 +46,7 @@ type Around = [
 
 function judgeStore(...[store, works, stores, links, storm, designPeakM3s, below, crest, breach, all]: Around): Check[] {
   const { missing, features, years } = all;
-  const byId = new Map(works.map(({ bound: { work, traits } }) => [work.id, { status: work.status, traits }]));
+  const byId = new Map(works.map((one) => [one.id, one]));
   const work = byId.get(store.work);
   if (!work) return [];
   const of = { missing, store, links, storm, designPeakM3s, features };
@@ -47,48 +56,46 @@ function judgeStore(...[store, works, stores, links, storm, designPeakM3s, below
 
 const NO_FLOWS: readonly LinkFlow[] = [];
 
-/** A store and those its water runs to, or would. */
-function storesNear(
-  id: string,
-  on: { readonly links: readonly LinkFlow[]; readonly outlets: Store['outlets']; readonly byId: ReadonlyMap<string, Store> },
-): readonly Store[] {
+/** A store and those its water runs to, or would: their ids. */
+function nearTo({ id, outlets }: Store, links: readonly LinkFlow[]): readonly string[] {
   const ids = new Set([id]);
-  for (const { to } of on.links) ids.add(to);
-  for (const { to } of on.outlets) if (to !== undefined) ids.add(to);
-  return [...ids].flatMap((one) => on.byId.get(one) ?? []);
+  for (const { to } of links) ids.add(to);
+  for (const { to } of outlets) if (to !== undefined) ids.add(to);
+  return [...ids];
 }
 
-/** The works of stores, and those that make the ways out of one. */
-function worksNear(stores: readonly Store[], outlets: Store['outlets'], placed: ReadonlyMap<string, Placed>): readonly Placed[] {
+/** The works of stores, and those that make the ways out of one: their ids. */
+function worksOf(stores: readonly Store[], { outlets }: Store): readonly string[] {
   const ids = new Set<string>();
   for (const { work } of stores) ids.add(work);
   for (const { work } of outlets) ids.add(work);
-  return [...ids].flatMap((id) => placed.get(id) ?? []);
+  return [...ids];
 }
 
 export function acrossChecks(
-  { water, run, placed, designPeaks, crests, graph, missing, project }: Told,
+  { water, run, works, designPeaks, crests, graph, missing, project }: Told,
   exits: readonly ExitFlows[],
 ): CheckParts[] {
-  const byId = storesById(water.stores);
+  const byId = byIds(idsOf(water.stores), water.stores);
   const breaches = breachesOf(water.stores, graph);
   const { storm } = project.rain ?? {};
   const years = storm && !stepsOfStorm(storm) ? storm.returnYears : null;
   const stores = storesOnly(water.stores);
   const ids = idsOf(stores);
   const links = columnOf(ids, run.flows, NO_FLOWS);
-  const near = stores.map(({ id, outlets }, k) => storesNear(id, { links: links[k], outlets, byId }));
-  const works = stores.map(({ outlets }, k) => worksNear(near[k], outlets, placed));
+  const told = graph.each('work-told', { ids: idsOf(works), columns: [works.map((w) => w.one)], isSettled: true }, workTold).by;
+  const near = graph.listed('near', graph.each('near', { ids, columns: [stores, links], isSettled: true }, nearTo).all, byId);
+  const worksNear = graph.listed('works-near', graph.each('works-near', { ids, columns: [near, stores], isSettled: true }, worksOf).all, told); // prettier-ignore
   const { all: lists } = graph.each(
     'across',
     {
       ids,
       columns: [
         stores,
-        works,
+        worksNear,
         near,
         links,
-        ids.map((id) => run.outcomes.get(id)?.storm ?? null),
+        columnOf(ids, run.outcomes, null).map((outcome) => outcome && outcome.storm),
         columnOf(ids, designPeaks, null),
         columnOf(ids, water.below, NOBODY_KNOWS),
         columnOf(ids, crests, null),

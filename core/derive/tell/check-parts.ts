@@ -31,7 +31,7 @@ interface OfWork {
 const works = new WeakMap<readonly Store[], readonly OfWork[]>();
 
 /** Stores by the work that makes them, found once for all that is told of them. */
-function byWork(stores: readonly Store[]): readonly OfWork[] {
+export function placesByWork(stores: readonly Store[]): readonly OfWork[] {
   const known = works.get(stores);
   if (known) return known;
   const by = new Map<string, number[]>();
@@ -51,7 +51,7 @@ export function oncePerWork(
   stores: readonly Store[],
   { lists, graph }: { readonly lists: readonly (readonly Check[])[]; readonly graph: Graph },
 ): CheckParts {
-  const all = byWork(stores);
+  const all = placesByWork(stores);
   const several = all.filter(({ at }) => at.length > 1);
   const own = several.map(({ at }) => at.map((k) => lists[k]));
   const gravest = graph.each(`${word}-gravest`, { ids: idsOf(several), columns: [idsOf(several), own] }, (work, of) => asItself(gravestOf(of.flat(), work))).by; // prettier-ignore

@@ -1,5 +1,5 @@
 // What is known of each work once its water has run: what its checks and figures may read.
-import type { ConduitStorm, CrestStorm, LinkFlow, Missing, Outlet, Store, StoreStorm, StormFacts } from '../../contract/index.ts';
+import type { ConduitStorm, CrestStorm, LinkFlow, Missing, Store, StoreStorm, StormFacts } from '../../contract/index.ts';
 import type { Project } from '../../project/index.ts';
 import { depthFor } from '../../rain/index.ts';
 import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
@@ -7,6 +7,7 @@ import type { CatchmentRunoff } from '../run/hydrology.ts';
 import type { Run } from '../run/run.ts';
 import { designPeakOf } from '../run/outcomes.ts';
 import type { Placed } from '../water/stores.ts';
+import { placesByWork } from './check-parts.ts';
 import { type Water, storesOnly } from '../water/water.ts';
 import type { World } from '../world/world.ts';
 
@@ -68,21 +69,20 @@ function tiesOf(water: Water): Ties {
   const known = ties.get(water);
   if (known) return known;
   const { works, stores, catchments } = water;
-  const joints = stores.flatMap((s) => s.outlets.filter(isJoint).map((o) => o.id));
+  const joints = new Set<string>();
+  for (const { outlets } of stores) for (const { id, kind } of outlets) if (kind === 'joint') joints.add(id);
   const found: Ties = {
     works: works.map((one) => ({ id: one.bound.work.id, one })),
     placed: new Map(works.map((w) => [w.bound.work.id, w])),
     guests: grouped(works, (w) => w.bound.hostId),
     stores: storesByWork(water),
     workOf: new Map(stores.map((s) => [s.id, s.work])),
-    joints: new Set(joints),
+    joints,
     catchments: new Map(catchments.map((g) => [g.catchment.of, g])),
   };
   ties.set(water, found);
   return found;
 }
-
-const isJoint = ({ kind }: Outlet): boolean => kind === 'joint';
 
 /** Stores by each work that makes them, in its order: what several stand in is of all of them. */
 function storesByWork({ stores, made, instead }: Water): ReadonlyMap<string, readonly Store[]> {
@@ -96,12 +96,32 @@ function storesByWork({ stores, made, instead }: Water): ReadonlyMap<string, rea
 }
 
 /** Flow that arrives at each store over ways out of others, mouths of joined stores left out [m3/s]. */
-function arrivingPeaks(flows: readonly LinkFlow[], joints: ReadonlySet<string>): ReadonlyMap<string, number> {
+function arrivingPeaks(flows: readonly (readonly LinkFlow[])[], joints: ReadonlySet<string>): ReadonlyMap<string, number> {
   const sums = new Map<string, number>();
-  for (const { to, outlet, peakM3s, share = 1 } of flows)
-    if (!joints.has(outlet)) sums.set(to, (sums.get(to) ?? 0) + share * (peakM3s ?? 0));
+  for (const list of flows)
+    for (const { to, outlet, peakM3s, share = 1 } of list)
+      if (!joints.has(outlet)) sums.set(to, (sums.get(to) ?? 0) + share * (peakM3s ?? 0));
   return sums;
 }
+
+/** What leaves the stores of each work, and what runs past them. */
+function ownFlows(
+  { stores, places }: Water,
+  on: { readonly flows: readonly (readonly LinkFlow[])[]; readonly pasts: readonly (readonly LinkFlow[])[]; readonly graph: Graph },
+): ReadonlyMap<string, readonly LinkFlow[]> {
+  const { flows, pasts, graph } = on;
+  const works = placesByWork(stores);
+  const lists = works.map(({ id, at }) => [...at.map((k) => flows[k]), ...pasts.filter((_, k) => places[k].work === id)]);
+  return graph.each('own-flows', { ids: idsOf(works), columns: [lists] }, (of) => of.flat()).by;
+}
+
+/** Of the ways out of a store those that other works make. */
+const ofGuests = (flows: readonly LinkFlow[], work: string): readonly LinkFlow[] =>
+  flows.every((l) => l.work === work) ? NO_FLOWS : flows.filter((l) => l.work !== work);
+
+const designPeak = (
+  ...[storm, runoff, hasCatchment, fromAboveM3s]: [StoreStorm | null, CatchmentRunoff | null, boolean, number]
+): number | null => designPeakOf(storm, { runoff, hasCatchment, fromAboveM3s });
 
 /** A burst that roofs are made for [min]. */
 const BURST_MIN = 5;
@@ -132,18 +152,21 @@ export function toldOf(
   const { site } = world;
   const { workOf, joints, catchments, ...tied } = tiesOf(water);
   const { stores } = tied;
-  const flows = [...run.flows.values()].flat();
-  const fromAbove = arrivingPeaks(flows, joints);
-  const own = grouped(flows, (l) => workOf.get(l.from) ?? l.work);
-  const made = grouped(flows, (l) => (l.work === workOf.get(l.from) ? null : l.work));
-  const led = run.conduits.size === 0 ? NOBODYS : grouped(flows, (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null))); // prettier-ignore
+  const ran = idsOf(water.stores);
+  const flows = columnOf(ran, run.flows, NO_FLOWS);
+  const pasts = water.places.map(({ store }) => run.flows.get(`${store}#past`) ?? NO_FLOWS);
+  const fromAbove = arrivingPeaks([...flows, ...pasts], joints);
+  const own = ownFlows(water, { flows, pasts, graph });
+  const made = grouped(graph.each('guest-flows', { ids: ran, columns: [flows, water.stores.map((s) => s.work)] }, ofGuests).all.flat(), (l) => l.work); // prettier-ignore
+  const led = run.conduits.size === 0 ? NOBODYS : grouped(flows.flat(), (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null))); // prettier-ignore
   const { runoff } = run.hydrology;
-  const designPeaks = new Map(
-    water.stores.map(({ id }) => {
-      const known = { runoff: runoff.get(id) ?? null, hasCatchment: catchments.has(id), fromAboveM3s: fromAbove.get(id) ?? 0 };
-      return [id, designPeakOf(run.outcomes.get(id)?.storm ?? null, known)] as const;
-    }),
-  );
+  const peaksBy = [
+    columnOf(ran, run.outcomes, null).map((outcome) => outcome && outcome.storm),
+    columnOf(ran, runoff, null),
+    ran.map((id) => catchments.has(id)),
+    ran.map((id) => fromAbove.get(id) ?? 0),
+  ] as const;
+  const designPeaks = graph.each('design-peak', { ids: ran, columns: peaksBy }, designPeak).by;
   const burstMmPerHour = burstOf(project);
   // A work knows its stores by their own ids, whichever stands in for them.
   const asOwn = (store: Store, work: string): Store => {

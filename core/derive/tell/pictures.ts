@@ -28,11 +28,15 @@ function picturesOf(...[one, peakM, wayOutsM, survey]: [Placed, number | null, r
   return {
     id: work.id,
     section: attempt(work, () => placed.section?.(peakM) ?? null, null),
-    rings: attempt(work, () => wayOutsM.flatMap((level) => placed.waterRings?.(level) ?? []), []),
+    rings: attempt(work, () => ringsAt(placed, wayOutsM), []),
     pegs: { ...drafts, value: finishPegs(work.id, drafts.value, survey.heightOfCollimationM) },
     lip: lipOf(one),
   };
 }
+
+/** Where its water ends at each of its levels; a work that has one answer for all its stores is heard once. */
+const ringsAt = ({ waterRings }: Placed['placed'], levelsM: readonly number[]): readonly Line[] =>
+  waterRings ? [...new Set(levelsM.map((level) => waterRings(level)))].flat() : [];
 
 /** Mean lip and cross slope of a hosting work, read off its figures' own ground. */
 function lipOf({ placed }: Placed): Pictures['lip'] {

@@ -163,7 +163,12 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     quantities: quantityRows(made, graph),
     pegs,
     verdicts: {},
-    worksheets: [...hydrologySheets(shown.hydrology), ...judged.worksheets, ...outcomeSheets(set.worst), ...(erosion?.lines ?? [])],
+    worksheets: [
+      ...graph.step('hydrology-sheets', [shown.hydrology], hydrologySheets),
+      ...judged.worksheets,
+      ...outcomeSheets(set.worst),
+      ...(erosion?.lines ?? []),
+    ],
   };
   return {
     derived: { ...partial, verdicts: plainVerdicts(project, partial) },

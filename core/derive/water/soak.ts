@@ -1,7 +1,7 @@
 import type { PlacedWork } from '../../contract/index.ts';
 import { type Line, lineLength, pointAlong } from '../../geometry/index.ts';
 import { SOIL_ROOM } from '../../ground/index.ts';
-import { type Columns, type Graph, forAll, idsOf } from '../graph/graph.ts';
+import { type Graph, forAll, idsOf } from '../graph/graph.ts';
 import { type SurfaceMap, groundAt } from '../world/surfaces.ts';
 import type { Standing } from './standing.ts';
 
@@ -21,29 +21,35 @@ export interface GroundUnder {
   readonly roomMm: number;
 }
 
-/** What water of a store lies on: a line, and how deep it is dug along it. */
+/** What water of a store lies on: a line, and how deep it is dug at places evenly along it [m]; one depth where it is the same at all. */
 interface Lies {
   readonly line: Line;
-  readonly dugAt: (atM: number) => number;
+  readonly dugM: number | readonly number[];
 }
 
-function liesOf({ host, beds }: PlacedWork, store: string): Lies | null {
-  const bed = beds?.(store);
-  if (bed) return { line: bed.line, dugAt: () => bed.dugM };
-  return host && { line: host.line, dugAt: (atM) => host.dugAt?.(atM) ?? NOT_DUG_M };
-}
-
-function underLine(placed: PlacedWork, { surfaces }: SurfaceMap, store: string): GroundUnder | null {
-  const lies = liesOf(placed, store);
-  if (!lies) return null;
-  const { line, dugAt } = lies;
+/** Places along a line at which its ground is asked [m]. */
+function placesAlong(line: Line): readonly number[] {
   const length = lineLength(line);
-  const places = Array.from({ length: PLACES }, (_, k) => ((k + 0.5) / PLACES) * length);
-  const soils = places.map((atM) => groundAt(surfaces, pointAlong(line, atM).point));
+  return Array.from({ length: PLACES }, (_, k) => ((k + 0.5) / PLACES) * length);
+}
+
+function liesOf(own: PlacedWork | null, store: string): Lies | null {
+  const bed = own?.beds?.(store);
+  if (bed) return { line: bed.line, dugM: bed.dugM };
+  const host = own?.host;
+  if (!host) return null;
+  const { line, dugAt } = host;
+  return { line, dugM: dugAt ? placesAlong(line).map(dugAt) : NOT_DUG_M };
+}
+
+function underLine(lies: Lies | null, { surfaces }: SurfaceMap): GroundUnder | null {
+  if (!lies) return null;
+  const { line, dugM } = lies;
+  const soils = placesAlong(line).map((atM) => groundAt(surfaces, pointAlong(line, atM).point));
   const rateMmPerHour = soils.reduce((a, s) => a + s.infiltrationMmPerHour, 0) / PLACES;
   const roomMm = soils.reduce((a, s, k) => {
     const { drainable: p } = s.texture;
-    return a + SOIL_ROOM.evaluate({ p, D: s.soilDepthM, c: dugAt(places[k]) }) / PLACES;
+    return a + SOIL_ROOM.evaluate({ p, D: s.soilDepthM, c: typeof dugM === 'number' ? dugM : dugM[k] }) / PLACES;
   }, 0);
   return { rateMmPerHour, isTested: soils.every((s) => s.soil.rateFrom !== undefined), roomMm };
 }
@@ -56,10 +62,9 @@ export function groundUnder(
 ): ReadonlyMap<string, GroundUnder> {
   const placed = new Map(works.map((w) => [w.bound.work.id, w.placed]));
   const ids = idsOf(stores);
-  // Of a work of many stores one may be made otherwise: the ground under the others stays the same thing, and they are not routed anew.
-  const columns: Columns<Parameters<typeof underStore>> = [stores.map((s) => placed.get(s.work) ?? null), forAll(map), ids];
-  const { all } = graph.each('under', { ids, columns, isSettled: true }, underStore);
+  // Of a work of many stores one may be made otherwise: where the others lie stays the same, and the ground under them.
+  const lies = graph.each('lies', { ids, columns: [stores.map((s) => placed.get(s.work) ?? null), ids], isSettled: true }, liesOf).all;
+  const { all, by } = graph.each('under', { ids, columns: [lies, forAll(map)], isSettled: true }, underLine);
+  if (all.every((one) => one !== null)) return by as ReadonlyMap<string, GroundUnder>;
   return new Map(ids.flatMap((id, k): [string, GroundUnder][] => (all[k] === null ? [] : [[id, all[k]]])));
 }
-
-const underStore = (own: PlacedWork | null, map: SurfaceMap, id: string): GroundUnder | null => own && underLine(own, map, id);

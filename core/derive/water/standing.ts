@@ -15,7 +15,7 @@ export interface Attempt<T> {
   readonly failed: Uncomputed | null;
 }
 
-export function attempt<T>({ id, name }: BoundWork['work'], run: () => T, otherwise: T): Attempt<T> {
+export function attempt<T>({ id, name }: Pick<BoundWork['work'], 'id' | 'name'>, run: () => T, otherwise: T): Attempt<T> {
   try {
     return { value: run(), failed: null };
   } catch (error) {
@@ -76,19 +76,20 @@ interface Footed {
   readonly checks: readonly Check[];
 }
 
-/** What is known of the ground under a work, as far as that can be told. */
-const footedSafely = (grid: Site['grid'], one: BoundWork): Attempt<Footed> => attempt(one.work, () => footed(grid, one), NOT_FOOTED);
+/** What is known of the ground under a work, as far as that can be told: by where it stands, whatever its levels are. */
+const footedSafely = (...[grid, footprint, id, name]: [Site['grid'], BoundWork['footprint'], string, string]): Attempt<Footed> =>
+  attempt({ id, name }, () => footed(grid, footprint, id), NOT_FOOTED);
 const NOT_FOOTED: Footed = { failed: null, checks: [] };
 
 /** What is known of the ground under a work. */
-function footed(grid: Site['grid'], { work, footprint }: BoundWork): Footed {
+function footed(grid: Site['grid'], footprint: BoundWork['footprint'], work: string): Footed {
   const feet = footprint.map((line) => footingOf(line, grid));
   const off = feet.find((f) => f.unknown.length > 0);
   const said = off && unknownUnder(off);
   const bridgedM = feet.reduce((sum, f) => sum + f.bridgedM, 0);
   return {
-    failed: off && said ? { work: work.id, why: 'ground', said, offM: off.offM > 0 ? off.offM : null } : null,
-    checks: off ? [] : checkBridged(work.id, bridgedM),
+    failed: off && said ? { work, why: 'ground', said, offM: off.offM > 0 ? off.offM : null } : null,
+    checks: off ? [] : checkBridged(work, bridgedM),
   };
 }
 
@@ -158,7 +159,14 @@ export function standingOf(bound: readonly BoundWork[], on: On): Standing {
   const failures = new Failures();
   const named = bound.map((one): Named => ({ id: one.work.id, one }));
   const feet = graph
-    .each('footing', { ids: idsOf(named), columns: [forAll(site.grid), bound] }, footedSafely)
+    .each(
+      'footing',
+      {
+        ids: idsOf(named),
+        columns: [forAll(site.grid), bound.map((one) => one.footprint), idsOf(named), bound.map((one) => one.work.name)],
+      },
+      footedSafely,
+    )
     .all.map((made) => failures.of(made));
   for (const { failed } of feet) failures.add(failed);
   withoutHost(bound, failures, on);

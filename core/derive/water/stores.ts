@@ -4,7 +4,7 @@ import { type Line, middleOf } from '../../geometry/index.ts';
 import { grassedRating, tallerIndex } from '../../hydraulics/index.ts';
 import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
-import { type Graph, asItself, forAll, idsOf } from '../graph/graph.ts';
+import { type Graph, asItself, byIds, forAll, idsOf, isAmong } from '../graph/graph.ts';
 import { type Conditions, outletsUnder, storeUnder } from '../scenario/conditions.ts';
 
 /** A work on its ground. */
@@ -41,10 +41,9 @@ export function storesFor(
   const others = guests.map((g) => g.placed);
   const made = others.flatMap((g) => g.outlets).map((o, k) => heldUp(o, grass[k]));
   const stores = own.stores(outletsUnder(made, conditions));
-  return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) =>
-    // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
-    asItself(storeUnder(store, { ...conditions, blocked: ownOnly(conditions.blocked, others) })),
-  );
+  // Its own outlets are not among the guests: they are judged by the case with the store. A guest's was closed already.
+  const asCased = { ...conditions, blocked: ownOnly(conditions.blocked, others) };
+  return [...stores, ...(own.conduits ?? []).map(conduitStore)].map((store) => asItself(storeUnder(store, asCased)));
 }
 
 /** What grows below each outlet of the guests of a store. */
@@ -74,7 +73,7 @@ function ownOnly(blocked: Conditions['blocked'], guests: readonly PlacedWork[]):
 }
 
 /** A way laid down by the user or by a work's making: straight to the other store, or none. */
-function givenLink(store: Store, outlet: Outlet, on: Given): Link {
+function givenLink(store: Store, outlet: Outlet, on: { readonly to: string; readonly line: Line | null }): Link {
   const { to, line } = on;
   const [x, y] = outlet.dischargeAt;
   const start = [x, y, outlet.levelM] as const;
@@ -118,76 +117,65 @@ function nextAlong(stores: readonly Store[]): ReadonlyMap<string, string> {
 
 /** Where every outlet leads: by the user's word, by its making, else downhill. */
 export function tracedLinks({ option, standing: { stores, works, instead }, plan, graph }: Traced): Ways {
-  const ids = new Set(stores.map((s) => s.id));
-  const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
-  const said = new Map(Object.entries(option.links ?? {}));
-  const workOf = new Map(stores.map((s) => [s.id, s.work]));
+  const ids = idsOf(stores);
   const next = nextAlong(stores);
-  const givenTo = ({ id, to, returns, staysIn }: Outlet, store: string): string | undefined => {
-    const asked = said.get(id) ?? returns?.to ?? to ?? (staysIn ? next.get(store) : undefined);
-    const given = asked === undefined ? asked : (instead.get(asked) ?? asked);
-    if (given !== undefined && (ids.has(given) || ENDS.some((end) => end === given))) return given;
-    // A word about a work that is gone is passed over; what went into the ground stays there.
-    return returns ? 'ground' : undefined;
-  };
-  const led = new Set<string>();
-  const ways = stores.flatMap((store): Way[] =>
-    store.outlets.map((outlet) => {
-      const to = givenTo(outlet, store.id);
-      if (to !== undefined) led.add(outlet.id);
-      return { id: outlet.id, store: store.id, outlet, given: to === undefined ? null : { to, line: lines.get(workOf.get(to) ?? '') } };
-    }),
-  );
-  const downhill = ways.filter((w) => w.given === null);
+  const said = option.links ?? NOTHING_SAID;
+  const given = graph.each(
+    'given',
+    { ids, columns: [stores, ids.map((id) => next.get(id) ?? null), forAll(said), forAll(instead), forAll(ids)], isSettled: true },
+    givenTo,
+  ).all;
+  const workOf = byIds(ids, stores);
+  const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
+  const lineTo = (to: string | null): Line | null => (to === null ? null : (lines.get(workOf.get(to)?.work ?? '') ?? null));
+  const along = given.map((own) => (own.some(isGiven) ? own.map(lineTo) : NO_LINES));
   // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
-  const traced = graph.each(
-    'way',
-    {
-      ids: idsOf(downhill),
-      columns: [
-        forAll(plan),
-        downhill.map((w) => w.outlet.dischargeAt),
-        downhill.map((w) => w.store),
-        downhill.map((w) => w.id),
-        downhill.map((w) => w.outlet.work),
-        downhill.map((w) => w.outlet.role),
-      ],
-      isSettled: true,
-    },
-    (...[on, dischargeAt, store, id, work, role]: WayReads) => linkOf(on, store, { id, work, role, dischargeAt }),
-  ).by;
-  let first = 0;
-  const own = stores.map((store) => ways.slice(first, (first += store.outlets.length)));
-  const links = graph.each(
-    'links',
-    {
-      ids: idsOf(stores),
-      columns: [stores, own.map((list) => list.map((w) => w.given)), own.map((list) => list.map((w) => traced.get(w.id) ?? null))],
-    },
-    linksFrom,
-  ).by;
+  const starts = graph.each('starts', { ids, columns: [stores, given], isSettled: true }, startsOf).all;
+  const traced = graph.each('way', { ids, columns: [forAll(plan), ids, starts], isSettled: true }, waysFrom).all;
+  const links = graph.each('links', { ids, columns: [stores, given, along, traced] }, linksFrom).by;
+  const led = new Set<string>();
+  given.forEach((own, k) => own.forEach((to, j) => to === null || led.add(stores[k].outlets[j].id)));
   return { links, led };
 }
+const NOTHING_SAID: Readonly<Record<string, string>> = {};
+const NO_LINES: readonly never[] = [];
+const isGiven = (to: string | null): boolean => to !== null;
 
-/** A way out of a store, and where it was said to lead. */
-interface Way {
-  readonly id: string;
-  readonly store: string;
-  readonly outlet: Outlet;
-  readonly given: Given | null;
+/** Where the ways out of a store were said to lead; null of one that runs downhill. */
+function givenTo(
+  ...[store, next, said, instead, ids]: [
+    Store,
+    string | null,
+    Readonly<Record<string, string>>,
+    ReadonlyMap<string, string>,
+    readonly string[],
+  ]
+): readonly (string | null)[] {
+  return store.outlets.map(({ id, to, returns, staysIn }) => {
+    const word = Object.hasOwn(said, id) ? said[id] : undefined;
+    const asked = word ?? returns?.to ?? to ?? (staysIn ? next : null);
+    const given = asked === null ? null : (instead.get(asked) ?? asked);
+    if (given !== null && (isAmong(given, ids) || ENDS.some((end) => end === given))) return given;
+    // A word about a work that is gone is passed over; what went into the ground stays there.
+    return returns ? 'ground' : null;
+  });
 }
 
-interface Given {
-  readonly to: string;
-  readonly line: Line | undefined;
-}
+/** Where a way begins that runs downhill. */
+type Start = Pick<Outlet, 'id' | 'work' | 'role' | 'dischargeAt'>;
 
-type WayReads = [plan: Plan, dischargeAt: Outlet['dischargeAt'], store: string, id: string, work: string, role: Outlet['role']];
+const startsOf = ({ outlets }: Store, given: readonly (string | null)[]): (Start | null)[] =>
+  outlets.map(({ id, work, role, dischargeAt }, k) => (given[k] === null ? { id, work, role, dischargeAt } : null));
 
-function linksFrom(store: Store, given: readonly (Given | null)[], traced: readonly (Link | null)[]): Link[] {
+const waysFrom = (plan: Plan, store: string, starts: readonly (Start | null)[]): (Link | null)[] =>
+  starts.map((start) => start && linkOf(plan, store, start));
+
+function linksFrom(
+  ...[store, given, lines, traced]: [Store, readonly (string | null)[], readonly (Line | null)[], readonly (Link | null)[]]
+): Link[] {
   return store.outlets.map((outlet, k) => {
-    const [way, found] = [given[k], traced[k]];
-    if (way) return asItself(givenLink(store, outlet, way));
+    const [to, found] = [given[k], traced[k]];
+    if (to !== null) return asItself(givenLink(store, outlet, { to, line: lines[k] }));
     if (!found) throw new Error(`nobody knows where ${outlet.id} leads`);
     return asItself({ ...found, work: outlet.work, role: outlet.role });
   });

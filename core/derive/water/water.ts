@@ -54,7 +54,9 @@ export function waterOf(
   const live = all.filter((_, k) => current.has(option.works[k]));
   const standing = standingOf(live, { site, graph, conditions, all });
   const { instead } = standing;
-  const taking = standing.works.flatMap(({ bound: { work, intakes: list }, placed: { intakes: own = list } }) => {
+  const taking = standing.works.flatMap(({ bound, placed }) => {
+    const { work } = bound;
+    const own = placed.intakes ?? bound.intakes;
     // The same list as long as it shares no hollow: thousands of places are not written out at every edit.
     const isLed = instead.size > 0 && own.some((intake) => instead.has(intake.store));
     const led = isLed ? own.map((intake) => ({ ...intake, store: instead.get(intake.store) ?? intake.store })) : own;

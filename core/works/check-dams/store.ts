@@ -1,7 +1,16 @@
 // Each dam as a store: the wedge of water behind it by the real bed, its notch, its ends, and what its stone lets through.
 import type { Channel, Exit, Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
-import { type ChannelSection, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, grassedSillLaw, trapezoid } from '../../hydraulics/index.ts';
+import {
+  type ChannelSection,
+  ROCK_SEEPAGE,
+  ROCK_VOIDS,
+  Rating,
+  VOID_RADIUS,
+  crestLaw,
+  grassedSillLaw,
+  trapezoid,
+} from '../../hydraulics/index.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
 import { siltedStage } from '../silt.ts';
 import { type Bed, bedAt, fallBetween, placeIn } from '../bed.ts';
@@ -146,7 +155,7 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
     name: `${one.name}: notch`,
     kind: 'sill',
     levelM: one.notchM,
-    flowAt: (levelM) => NOTCH_C * work.dimensions.notchWidthM * Math.max(0, levelM - one.notchM) ** 1.5,
+    flowAt: crestLaw({ C: NOTCH_C, lengthM: work.dimensions.notchWidthM, levelM: one.notchM }),
     exit: work.form === 'rock' ? { ...exit, stoneM: work.dimensions.pieceM } : exit,
   };
   const ends: Outlet = {

@@ -1,7 +1,7 @@
 // Each row on the real ground: the slope under its basins, what they hold together, and how they let go.
 import type { Exit, Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, grassedSillLaw } from '../../hydraulics/index.ts';
+import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type LipGround, downhillAt, groundAlong } from '../lip.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
@@ -109,7 +109,7 @@ function outletsOf(work: HalfMoons, row: Row): Outlet[] {
       name: `${row.name}: past their tips`,
       kind: 'sill',
       levelM: row.tipsM,
-      flowAt: (levelM) => GRASSED_SILL_C * passes * Math.max(0, levelM - row.tipsM) ** 1.5,
+      flowAt: grassedSillLaw({ lengthM: passes, levelM: row.tipsM }),
       exit,
     },
     {

@@ -1,7 +1,7 @@
 // Each basin on the real ground: what it holds in the open and in its soil, and how it lets go.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Line, type Point, distance } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, grassedSillLaw } from '../../hydraulics/index.ts';
+import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import { across } from './descriptor.ts';
@@ -119,7 +119,7 @@ function outletsOf(work: RainGarden, basin: Basin, to: string | null): Outlet[] 
       name: `${basin.name}: rock`,
       kind: 'sill',
       levelM: basin.overflowM,
-      flowAt: (levelM) => GRASSED_SILL_C * rockWidthM * Math.max(0, levelM - basin.overflowM) ** 1.5,
+      flowAt: grassedSillLaw({ lengthM: rockWidthM, levelM: basin.overflowM }),
       exit: { at: basin.lets, slope: basin.fall, widthM: rockWidthM, shape: 'sheet', ...(to === null ? {} : { stoneM }) },
     },
     {

@@ -1,7 +1,7 @@
 // A roof as a store that holds next to nothing: its gutter, the outlets in it, and its rim.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Point, closed, distance, pointAlong } from '../../geometry/index.ts';
-import { DOWNPIPE, HALF_ROUND_GUTTER } from '../../hydraulics/index.ts';
+import { DOWNPIPE, HALF_ROUND_GUTTER, crestLaw } from '../../hydraulics/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import { BOX_GUTTER, gutterOutlet } from './formulas.ts';
@@ -95,7 +95,7 @@ function outletsOf(roof: Roof, on: { readonly soleM: number; readonly rimM: numb
     name: `${roof.name}: over its ${roof.gutter === 'none' ? 'eaves' : 'gutter'}`,
     kind: roof.gutter === 'none' ? 'rated' : 'bank',
     levelM: roof.gutter === 'none' ? soleM : rimM,
-    flowAt: (levelM) => RIM_C * edgeM * Math.max(0, levelM - (roof.gutter === 'none' ? soleM : rimM)) ** 1.5,
+    flowAt: crestLaw({ C: RIM_C, lengthM: edgeM, levelM: roof.gutter === 'none' ? soleM : rimM }),
   };
   if (roof.gutter === 'none') return [rim];
   const down = downLaw(roof);

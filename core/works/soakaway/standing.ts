@@ -1,7 +1,7 @@
 // A soakaway in the ground: what it holds, what lets its water through, and where it lets go.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, grassedSillLaw } from '../../hydraulics/index.ts';
+import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { comesBackOf } from '../comes-back.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { siltedStage } from '../silt.ts';
@@ -124,7 +124,7 @@ function outletsOf(work: Soakaway, hole: Hole): Outlet[] {
       name: `${work.name}: over its lower side`,
       kind: 'sill',
       levelM: hole.rimM,
-      flowAt: (levelM) => GRASSED_SILL_C * wayWidthM * Math.max(0, levelM - hole.rimM) ** 1.5,
+      flowAt: grassedSillLaw({ lengthM: wayWidthM, levelM: hole.rimM }),
       exit: { at: hole.lets, slope: hole.slope, widthM: wayWidthM, shape: 'sheet' },
     },
     {

@@ -1,7 +1,7 @@
 // A vessel on its ground: what it holds at each height, and where it runs over.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
-import { GRAVITY, ORIFICE_C } from '../../hydraulics/index.ts';
+import { GRAVITY, ORIFICE_C, crestLaw } from '../../hydraulics/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { UnknownGround } from '../unknown-ground.ts';
 import { CONE_VOLUME, LYING_VOLUME, OVERFLOW_PASSES, UPRIGHT_VOLUME, overflowLaw } from './formulas.ts';
@@ -138,7 +138,7 @@ function outletsOf(tank: Tank, floorM: number, ground: TankGround): Outlet[] {
   const { overflowM } = tank.dimensions;
   const rimM = floorM + rimHeight(tank);
   const over = overflowLaw(tank.dimensions.overflowPipeM);
-  const round = RIM_C * tank.count * Math.PI * baseM(tank);
+  const roundM = tank.count * Math.PI * baseM(tank);
   return [
     {
       ...own,
@@ -156,7 +156,7 @@ function outletsOf(tank: Tank, floorM: number, ground: TankGround): Outlet[] {
       name: `${tank.name}: its rim`,
       kind: 'bank',
       levelM: rimM,
-      flowAt: (levelM) => round * Math.max(0, levelM - rimM) ** 1.5,
+      flowAt: crestLaw({ C: RIM_C, lengthM: roundM, levelM: rimM }),
     },
     ...joinOf(tank, floorM, ground),
   ];

@@ -1,7 +1,7 @@
 // Each bench on the real ground: its levels, the wall that holds it, the water it holds and how that leaves.
 import type { Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, grassedSillLaw } from '../../hydraulics/index.ts';
+import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { type BodyShape, type Load, footingOf } from '../gravity/index.ts';
 import { type LipGround, downhillAt } from '../lip.ts';
 import { storeIdOf } from '../series.ts';
@@ -101,7 +101,7 @@ function outletsOf(work: Terraces, bench: Bench): Outlet[] {
       name: `${bench.name}: over its inlets`,
       kind: 'sill',
       levelM: way,
-      flowAt: (levelM) => GRASSED_SILL_C * wide * Math.max(0, levelM - way) ** 1.5,
+      flowAt: grassedSillLaw({ lengthM: wide, levelM: way }),
       exit: { at, slope: bench.slope, widthM: wide, shape: 'sheet', stoneM },
     },
     {

@@ -1,7 +1,7 @@
 // A weir as a store: what lies behind it, its notch, its ends, and what finds a way through or past it.
 import type { Exit, Outlet, Store } from '../../contract/index.ts';
 import { type Point, nearestOnLine, pointAlong } from '../../geometry/index.ts';
-import { ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, grassedSillLaw, sideSlopeLaw } from '../../hydraulics/index.ts';
+import { ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, crestLaw, grassedSillLaw, sideSlopeLaw } from '../../hydraulics/index.ts';
 import { type Basin, type Earthwork, basinOf, waterAt } from '../basin/index.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare } from '../series.ts';
@@ -101,7 +101,7 @@ export function outletsOf(standing: Standing, floorM: number): Outlet[] {
     kind: 'sill',
     levelM: notchM,
     levelBy: 'levels.notchM',
-    flowAt: (levelM) => NOTCH_C * notchWidthM * Math.max(0, levelM - notchM) ** 1.5,
+    flowAt: crestLaw({ C: NOTCH_C, lengthM: notchWidthM, levelM: notchM }),
     exit,
   };
   const ends: Outlet = {
@@ -133,7 +133,7 @@ export function outletsOf(standing: Standing, floorM: number): Outlet[] {
     name: `${work.name}: where it is ${work.found}`,
     kind: 'rated',
     levelM: floorM,
-    flowAt: (levelM) => NOTCH_C * GAP_M * Math.max(0, levelM - floorM) ** 1.5,
+    flowAt: crestLaw({ C: NOTCH_C, lengthM: GAP_M, levelM: floorM }),
   };
   const seepage = seepageLaw(standing, floorM);
   const through: Outlet[] = seepage

@@ -1,0 +1,56 @@
+// What the graph keeps, and for whom.
+import type { Column, Each } from './rows.ts';
+
+/** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
+export interface Entry {
+  readonly id: string;
+  /** The step with what it read. */
+  readonly key: string;
+  readonly value: unknown;
+  /** Results of the steps worked out within it. */
+  readonly parts: readonly Entry[];
+  /** How many users and results hold on to it; none once it is let go. */
+  held: number;
+}
+
+/** What a user of the graph holds on to of one step. */
+export interface Slot {
+  /** The last first. */
+  readonly entries: Entry[];
+  /** What the step read when the last of them was asked for. */
+  reads: readonly unknown[];
+  run: number;
+}
+
+/** What a user of the graph holds on to of alike steps of many things. */
+export interface Row {
+  run: number;
+  /** Slots of all things, those that are asked for no longer too; and of those asked for last, in their order. */
+  readonly slots: Map<string, Slot>;
+  last: readonly Slot[];
+  made: Each<unknown>;
+  /** The results before them: what an undo goes back to. */
+  before: Each<unknown> | null;
+  /** What was read last, where that stands in columns. */
+  columns: readonly Column<unknown>[] | null;
+  /** What was read last in turn, where that is told beforehand. */
+  hung: Hung | null;
+  /** The results as one, where a step is made of them. */
+  entry: Entry | null;
+}
+
+/** One user of the graph: the document, or a scenario beside it. */
+export interface Holder {
+  run: number;
+  readonly slots: Map<string, Slot>;
+  readonly rows: Map<string, Row>;
+  /** Lists found by ids when they were last asked for. */
+  readonly lists: Map<string, { readonly run: number; readonly found: readonly (readonly unknown[])[] }>;
+}
+
+/** All that things in turn read, where it is known beforehand: what all read, each its own, and the results before it by their places. */
+export interface Hung {
+  readonly all: readonly unknown[];
+  readonly own: readonly (readonly unknown[])[];
+  readonly before: readonly (readonly number[])[];
+}
