@@ -5,7 +5,7 @@ import type { Case, Project } from '../project/index.ts';
 import { randomFrom } from '../rain/index.ts';
 import { withAt } from '../testing/rules.ts';
 import { noGrid } from '../testing/projects.ts';
-import { EVERY_KIND, valleyProject } from '../testing/valley.ts';
+import { DAMS, EVERY_KIND, valleyProject } from '../testing/valley.ts';
 import { type LevelSill, type Swale, registry } from '../works/index.ts';
 import { Graph, derive, failureOrder } from './index.ts';
 
@@ -85,6 +85,33 @@ const EDITS: readonly ((p: Project, random: Random) => Project)[] = [
   (p, random) => ({ ...p, pins: [{ id: 'k', at: [60 + 80 * random(), 60 + 80 * random()] }] }),
   (p, random) => ({ ...p, features: random() < 0.5 ? [] : [{ id: 'spring', kind: 'spring', at: [101, 181], flowM3s: 0.001 * random() }] }),
 ];
+
+describe('one edit alone', () => {
+  /** What is worked out from one graph kept throughout, held against a fresh one each time. */
+  const kept = new Graph();
+  const first = derive(START, { registry, grids: noGrid, graph: kept });
+  const said = JSON.stringify(first);
+  const asked = { only: new Set(first.view.first), startsM: new Map(Object.entries(first.view.starts)) };
+  const heldAgainst = (project: Project): void => {
+    for (const wanted of [asked, {}]) {
+      const [one, fresh] = [kept, new Graph()].map((graph) => derive(project, { registry, grids: noGrid, graph }, wanted));
+      if (JSON.stringify(one) !== JSON.stringify(fresh)) expect(one).toEqual(fresh);
+    }
+  };
+  it.each(EVERY_KIND.map((w) => [w.id]))('of %s reaches all that hangs on it, while it is dragged and when the hand rests', (id) => {
+    const random = randomFrom(EVERY_KIND.findIndex((w) => w.id === id));
+    const edited = withWorks(START, (works) => works.map((w) => (w.id === id ? nudged(w, random) : w)));
+    heldAgainst(edited);
+    expect(JSON.stringify(derive(START, { registry, grids: noGrid, graph: kept }))).toBe(said);
+  });
+  it('of the uppermost of a series of dams reaches the lowest, and what stands below them', () => {
+    const [dam] = DAMS.dams;
+    const long = { ...DAMS, line: [DAMS.line[0], [101, 136]], dams: [12, 24, 36, 48].map((atM) => ({ ...dam, atM })) } as WorkBase;
+    const series = (heightM: number): WorkBase => withAt(long, 'dams.0.heightM', heightM);
+    const within = (work: WorkBase): Project => withWorks(START, (works) => works.map((w) => (w.id === DAMS.id ? work : w)));
+    for (const heightM of [0.6, 0.5, 0.45, 0.6]) heldAgainst(within(series(heightM)));
+  });
+});
 
 describe('a thousand edits', () => {
   it('give with a graph kept throughout what a fresh one gives, undone and redone, in every case', () => {
