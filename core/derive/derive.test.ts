@@ -5,7 +5,7 @@ import { LIP_M, SILL, SWALE, derived, planeProject } from '../testing/projects.t
 import { runoffDepth } from '../runoff/index.ts';
 import { type Project } from '../project/index.ts';
 import { plane } from '../testing/grids.ts';
-import { DAMS, valleyProject } from '../testing/valley.ts';
+import { DAMS, FOUR_DAMS, valleyProject } from '../testing/valley.ts';
 import { TO_TAP } from '../testing/valley-fields.ts';
 import { FORMULAS, Graph, derive, verdict } from './index.ts';
 import { aloneTold } from './tell/alone.ts';
@@ -160,11 +160,10 @@ describe('derive', () => {
   it('routes none of the dams above one that was made lower, since nothing reaches up there', () => {
     const graph = new Graph();
     const context = { registry, grids: noGrid, graph };
-    const [dam] = DAMS.dams;
-    const series: typeof DAMS = { ...DAMS, line: [DAMS.line[0], [101, 136]], dams: [12, 24, 36, 48].map((atM) => ({ ...dam, atM })) };
-    const first = derive(valleyProject([series]), context).derived;
+    const { dams } = FOUR_DAMS;
+    const first = derive(valleyProject([FOUR_DAMS]), context).derived;
     const [routed, judged, asked] = ['route', 'across', 'under'].map((word) => graph.runs.get(word) ?? 0);
-    const lowered: typeof DAMS = { ...series, dams: [...series.dams.slice(0, 3), { ...series.dams[3], heightM: dam.heightM - 0.1 }] };
+    const lowered: typeof DAMS = { ...FOUR_DAMS, dams: [...dams.slice(0, 3), { ...dams[3], heightM: dams[3].heightM - 0.1 }] };
     const then = derive(valleyProject([lowered]), context).derived;
     expect((graph.runs.get('route') ?? 0) - routed).toBeLessThanOrEqual(routed / 4);
     expect(then.stores.slice(0, 3)).toEqual(first.stores.slice(0, 3));

@@ -5,7 +5,7 @@ import type { Case, Project } from '../project/index.ts';
 import { randomFrom } from '../rain/index.ts';
 import { withAt } from '../testing/rules.ts';
 import { noGrid } from '../testing/projects.ts';
-import { DAMS, EVERY_KIND, valleyProject } from '../testing/valley.ts';
+import { EVERY_KIND, FOUR_DAMS, valleyProject } from '../testing/valley.ts';
 import { type LevelSill, type Swale, registry } from '../works/index.ts';
 import { Graph, derive, failureOrder } from './index.ts';
 
@@ -106,10 +106,8 @@ describe('one edit alone', () => {
     expect(JSON.stringify(derive(START, { registry, grids: noGrid, graph: kept }))).toBe(said);
   });
   it('of the uppermost of a series of dams reaches the lowest, and what stands below them', () => {
-    const [dam] = DAMS.dams;
-    const long = { ...DAMS, line: [DAMS.line[0], [101, 136]], dams: [12, 24, 36, 48].map((atM) => ({ ...dam, atM })) } as WorkBase;
-    const series = (heightM: number): WorkBase => withAt(long, 'dams.0.heightM', heightM);
-    const within = (work: WorkBase): Project => withWorks(START, (works) => works.map((w) => (w.id === DAMS.id ? work : w)));
+    const series = (heightM: number): WorkBase => withAt(FOUR_DAMS, 'dams.0.heightM', heightM);
+    const within = (work: WorkBase): Project => withWorks(START, (works) => works.map((w) => (w.id === work.id ? work : w)));
     for (const heightM of [0.6, 0.5, 0.45, 0.6]) heldAgainst(within(series(heightM)));
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  BROAD_CREST,
   APRON_STONE,
   BOX_INLETS,
   CRITICAL_DEPTH,
@@ -36,6 +37,7 @@ import {
   drownableSillLaw,
   fetchFreeboard,
   froude,
+  crestLaw,
   grassedSillLaw,
   INLETS,
   inletHead,
@@ -140,6 +142,14 @@ describe('crests', () => {
     [2, 0.587],
   ])('sharp, 2 m long at 0.3 m with %d contractions pass %d (Francis; row 81, C)', (N, Q) => {
     expect(Math.abs(SHARP_CREST.evaluate({ L: 2, H: 0.3, N }) - Q)).toBeLessThan(0.001);
+  });
+  it('flow by the law of a level crest, whatever its coefficient, and let nothing pass at or below it', () => {
+    const law = crestLaw({ C: 1.7, lengthM: 2.5, levelM: 10 });
+    for (const H of [1e-6, 0.01, 0.3, 2]) {
+      const Q = BROAD_CREST.evaluate({ C: 1.7, L: 2.5, H });
+      expect(Math.abs(law(10 + H) / Q - 1)).toBeLessThan(1e-8);
+    }
+    expect([law(10), law(9.9), law(10.001) > 0]).toEqual([0, 0, true]);
   });
   it('flow from the higher to the lower side, never more than free, without a jump where they meet', () => {
     const law = drownableSillLaw({ lengthM: 3, levelM: 10 });

@@ -254,8 +254,6 @@ class Group {
 export interface GroupToRoute {
   readonly id: string;
   readonly stores: readonly RoutedStore[];
-  /** Groups before it that let water through to it, by their places. */
-  readonly fedBy: readonly number[];
 }
 
 /** Routes a group with all that comes to it. */
@@ -285,6 +283,7 @@ interface InGroup {
 /** In which order stores are routed: groups of their places, each after those that spill into it, and by place the ways out that lead there. */
 export interface RouteOrder {
   readonly groups: readonly (readonly number[])[];
+  /** Of each group those before it that let water through to it. */
   readonly fedBy: readonly (readonly number[])[];
   /** Where each store stands among the groups. */
   readonly at: readonly InGroup[];
@@ -331,7 +330,7 @@ export function route(
     }
     return arriving;
   };
-  const groups = order.groups.map((places, k): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((at) => stores[at]), fedBy: order.fedBy[k] })); // prettier-ignore
+  const groups = order.groups.map((places): GroupToRoute => ({ id: stores[places[0]].id, stores: places.map((at) => stores[at]) }));
   return new Routed(stores, order, {
     stepS: over.stepS,
     done: eachGroup(groups, over, (k, done) => order.groups[k].map((store) => arrivingAt(store, done))),

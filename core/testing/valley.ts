@@ -187,6 +187,13 @@ export const DAMS: CheckDams = {
   labour: { m3PerDay: 1.5, carryM: 40 },
 };
 
+/** The same as four in a row, farther down. */
+export const FOUR_DAMS: CheckDams = {
+  ...DAMS,
+  line: [DAMS.line[0], [101, 136]],
+  dams: [12, 24, 36, 48].map((atM) => ({ ...DAMS.dams[0], atM })),
+};
+
 /** A weir of baskets across the valley below all else: its bed 101.2, its notch a metre higher. */
 export const WEIR: Weir = {
   id: 'weir',

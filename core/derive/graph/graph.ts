@@ -26,7 +26,6 @@ const asBefore = (last: unknown, made: unknown): unknown => (last !== undefined 
 type Given<R extends unknown[]> = { [K in keyof R]: NoInfer<R[K]> };
 
 const NO_LIST: readonly never[] = [];
-const NO_LISTS: readonly (readonly never[])[] = [];
 
 /** Whether what stands at a place hangs on the same as it did, by its own things and by the places before it. */
 const readsTheSame = (was: Hung, now: Hung, k: number): boolean => areSame(was.own[k], now.own[k]) && areSame(was.before[k], now.before[k]);
@@ -158,8 +157,8 @@ export class Graph {
   /** What is known under each of some lists of ids; each stays the list it was as long as it holds the same. */
   listed<T>(word: string, lists: readonly (readonly string[])[], known: ReadonlyMap<string, T>): readonly (readonly T[])[] {
     const own = this.holder.lists;
-    const before = (own.get(word)?.found ?? NO_LISTS) as readonly (readonly T[])[];
-    const found = lists.map((ids, k) => asListed(ids, known, before[k] ?? NO_LIST));
+    const before = own.get(word)?.found as readonly (readonly T[])[] | undefined;
+    const found = lists.map((ids, k) => asListed(ids, known, before?.[k] ?? NO_LIST));
     own.set(word, { run: this.holder.run, found });
     return found;
   }

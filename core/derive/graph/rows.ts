@@ -180,13 +180,10 @@ function differing(
 
 /** What is known under ids, in the list of before where that holds the same. */
 export function asListed<T>(ids: readonly string[], known: ReadonlyMap<string, T>, before: readonly T[]): readonly T[] {
-  let count = 0;
-  let isSame = true;
-  for (let k = 0; k < ids.length && isSame; k++) {
-    const one = known.get(ids[k]);
-    if (one === undefined) continue;
-    isSame = count < before.length && before[count] === one;
-    count++;
+  const found: T[] = [];
+  for (const id of ids) {
+    const one = known.get(id);
+    if (one !== undefined) found.push(one);
   }
-  return isSame && count === before.length ? before : ids.flatMap((id) => known.get(id) ?? []);
+  return areSame(found, before) ? before : found;
 }

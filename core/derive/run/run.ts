@@ -1,5 +1,5 @@
 // What a storm does to the water of a scenario. A run judges nothing.
-import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site } from '../../contract/index.ts';
+import type { ConduitStorm, Link, LinkFlow, OutletStorm, Site, StoreStorm } from '../../contract/index.ts';
 import type { WorksheetLine } from '../../formula/index.ts';
 import type { OutletRun, RouteResult } from '../../network/index.ts';
 import { type Each, type Graph, asItself, asNamedBefore, byIds, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
@@ -31,6 +31,10 @@ export interface Run {
   readonly conduits: ReadonlyMap<string, ConduitStorm>;
   readonly leaving: readonly Leaving[];
 }
+
+/** What the storm did to each of some stores; null of one nothing is known of. */
+export const stormsIn = ({ outcomes }: Pick<Run, 'outcomes'>, ids: readonly string[]): readonly (StoreStorm | null)[] =>
+  columnOf(ids, outcomes, null).map((outcome) => outcome && outcome.storm);
 
 /** Working of all stores' emptying. */
 export const outcomeSheets = ({ outcomes }: Run): WorksheetLine[] => [...outcomes.values()].flatMap((o) => o.sheet);

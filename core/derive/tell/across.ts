@@ -19,6 +19,7 @@ import type { ExitFlows } from '../types.ts';
 import type { Placed } from '../water/stores.ts';
 import { storesById, storesOnly } from '../water/water.ts';
 import { breachesOf } from './breach.ts';
+import { stormsIn } from '../run/run.ts';
 import type { Told } from './facts.ts';
 import { type CheckParts, oncePerWork } from './check-parts.ts';
 import { byIds, columnOf, forAll, idsOf } from '../graph/graph.ts';
@@ -95,7 +96,7 @@ export function acrossChecks(
         worksNear,
         near,
         links,
-        columnOf(ids, run.outcomes, null).map((outcome) => outcome && outcome.storm),
+        stormsIn(run, ids),
         columnOf(ids, designPeaks, null),
         columnOf(ids, water.below, NOBODY_KNOWS),
         columnOf(ids, crests, null),

@@ -13,7 +13,13 @@ describe('what is known of works', () => {
   const project = valleyProject(EVERY_KIND);
   const graph = new Graph();
   const set = runSet(asDesigned(project), { registry, grids: noGrid, graph })!;
-  const { durationsMin, world, water, worst: run } = set;
+  const { durationsMin, world, water } = set;
+  // What runs past some rows comes to a drain, which it does not by itself in this valley.
+  const [drain] = water.stores.filter((s) => set.worst.conduits.has(s.id));
+  const led = [...set.worst.flows].map(
+    ([key, list]) => [key, key.endsWith('#past') ? list.map((l) => ({ ...l, to: drain.id })) : list] as const,
+  );
+  const run = { ...set.worst, flows: new Map(led) };
   const told = toldOf(project, { isAside: false, durationsMin, crests: new Map(), world, water, run, graph });
   const flows = [...run.flows.values()].flat();
   const workOf = (store: string): string | undefined => water.stores.find((s) => s.id === store)?.work;
@@ -24,8 +30,16 @@ describe('what is known of works', () => {
       const guests = flows.filter((l) => l.work === id && workOf(l.from) !== id);
       expect({ id, links: told.facts.get(id)?.links }).toEqual({ id, links: [...own, ...guests] });
     }
-    expect(flows.some((l) => l.role === 'past')).toBe(true);
+    expect(flows.some((l) => l.role === 'past' && l.to === drain.id)).toBe(true);
     expect(flows.some((l) => l.work !== workOf(l.from))).toBe(true);
+  });
+  it('and of a drain the shafts to which other works send theirs', () => {
+    for (const { id } of told.works) {
+      const isLaid = water.stores.some((s) => s.work === id && run.conduits.has(s.id));
+      const from = flows.filter((l) => workOf(l.to) === id && workOf(l.from) !== id);
+      expect({ id, to: told.facts.get(id)?.ledTo ?? null }).toEqual({ id, to: isLaid ? [...new Set(from.map((l) => l.to))] : null });
+    }
+    expect(told.facts.get(drain.work)?.ledTo).toContain(drain.id);
   });
   it('and of each store the peak its ways out must pass, with what spills in from above', () => {
     const joints = water.stores.flatMap((s) => s.outlets.flatMap((o) => (o.kind === 'joint' ? [o.id] : [])));

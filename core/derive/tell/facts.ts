@@ -4,7 +4,7 @@ import type { Project } from '../../project/index.ts';
 import { depthFor } from '../../rain/index.ts';
 import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
 import type { CatchmentRunoff } from '../run/hydrology.ts';
-import type { Run } from '../run/run.ts';
+import { type Run, stormsIn } from '../run/run.ts';
 import { designPeakOf } from '../run/outcomes.ts';
 import type { Placed } from '../water/stores.ts';
 import { placesByWork } from './check-parts.ts';
@@ -155,13 +155,14 @@ export function toldOf(
   const ran = idsOf(water.stores);
   const flows = columnOf(ran, run.flows, NO_FLOWS);
   const pasts = water.places.map(({ store }) => run.flows.get(`${store}#past`) ?? NO_FLOWS);
-  const fromAbove = arrivingPeaks([...flows, ...pasts], joints);
+  const all = [...flows, ...pasts];
+  const fromAbove = arrivingPeaks(all, joints);
   const own = ownFlows(water, { flows, pasts, graph });
   const made = grouped(graph.each('guest-flows', { ids: ran, columns: [flows, water.stores.map((s) => s.work)] }, ofGuests).all.flat(), (l) => l.work); // prettier-ignore
-  const led = run.conduits.size === 0 ? NOBODYS : grouped(flows.flat(), (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null))); // prettier-ignore
+  const led = run.conduits.size === 0 ? NOBODYS : grouped(all.flat(), (l) => (workOf.get(l.to) === workOf.get(l.from) ? null : (workOf.get(l.to) ?? null))); // prettier-ignore
   const { runoff } = run.hydrology;
   const peaksBy = [
-    columnOf(ran, run.outcomes, null).map((outcome) => outcome && outcome.storm),
+    stormsIn(run, ran),
     columnOf(ran, runoff, null),
     ran.map((id) => catchments.has(id)),
     ran.map((id) => fromAbove.get(id) ?? 0),

@@ -39,7 +39,7 @@ function liesOf(own: PlacedWork | null, store: string): Lies | null {
   const host = own?.host;
   if (!host) return null;
   const { line, dugAt } = host;
-  return { line, dugM: dugAt ? placesAlong(line).map(dugAt) : NOT_DUG_M };
+  return { line, dugM: dugAt ? placesAlong(line).map((atM) => dugAt(atM)) : NOT_DUG_M };
 }
 
 function underLine(lies: Lies | null, { surfaces }: SurfaceMap): GroundUnder | null {

@@ -125,9 +125,9 @@ export function tracedLinks({ option, standing: { stores, works, instead }, plan
     { ids, columns: [stores, ids.map((id) => next.get(id) ?? null), forAll(said), forAll(instead), forAll(ids)], isSettled: true },
     givenTo,
   ).all;
-  const workOf = byIds(ids, stores);
+  const byId = byIds(ids, stores);
   const lines = new Map(works.map((w) => [w.bound.work.id, w.placed.host?.line]));
-  const lineTo = (to: string | null): Line | null => (to === null ? null : (lines.get(workOf.get(to)?.work ?? '') ?? null));
+  const lineTo = (to: string | null): Line | null => (to === null ? null : (lines.get(byId.get(to)?.work ?? '') ?? null));
   const along = given.map((own) => (own.some(isGiven) ? own.map(lineTo) : NO_LINES));
   // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
   const starts = graph.each('starts', { ids, columns: [stores, given], isSettled: true }, startsOf).all;
