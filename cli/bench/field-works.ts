@@ -9,13 +9,16 @@ import { type CheckDams, registry } from '#core/works';
 const N = 1000;
 const GULLIES = [500, 620, 740, 860];
 
+/** The level of the hill between its gullies. */
+const uncut = (x: number, y: number): number =>
+  100 + 0.05 * y + 1.5 * Math.sin(x / 90) * Math.cos(y / 140) + 0.4 * Math.sin(x / 23 + y / 31);
+
 /** A hillside of a square kilometre that rolls, four gullies cut into its eastern half. */
 function hill(): Grid {
   const levels = Float64Array.from({ length: N * N }, (_, i) => {
     const [x, y] = [i % N, N - 1 - Math.floor(i / N)];
-    const rolls = 1.5 * Math.sin(x / 90) * Math.cos(y / 140) + 0.4 * Math.sin(x / 23 + y / 31);
     const cut = GULLIES.reduce((a, at) => Math.max(a, 1.6 - Math.abs(x - at - 6 * Math.sin(y / 60)) / 2.2), 0);
-    return 100 + 0.05 * y + rolls - cut;
+    return uncut(x, y) - cut;
   });
   return gridFromLevels({ ncols: N, nrows: N, west: 0, south: 0, cellM: 1 }, levels);
 }
@@ -43,9 +46,19 @@ function crowded(): { readonly project: Project; readonly context: { readonly re
   };
   const box = (west: number, south: number, [wide, high]: readonly [number, number]): Line => [[west, south], [west + wide, south], [west + wide, south + high], [west, south + high]]; // prettier-ignore
   add('Swales over a field, even ground above each', box(60, 420, [260, 480]));
-  add('Half-moons over a field', box(60, 60, [220, 190]));
-  for (const x of GULLIES) add('Check dams, crest level with toe', [920, 600, 300, 80].map((y) => [x + 6 * Math.sin(y / 60), y] as const)); // prettier-ignore
+  add('Half-moons over a field', [...alongLevel(104.5, [60, 380]), ...alongLevel(114.4, [60, 380]).reverse()]);
+  for (const x of GULLIES) add('Check dams, crest level with toe', [700, 550, 300, 80].map((y) => [x + 6 * Math.sin(y / 60), y] as const)); // prettier-ignore
   return { project: withThem(), context };
+}
+
+/** Along the hill at one level, from west to east. */
+function alongLevel(level: number, [west, east]: readonly [number, number]): [number, number][] {
+  return Array.from({ length: 17 }, (_, k) => {
+    const x = west + (k * (east - west)) / 16;
+    let y = 0;
+    while (uncut(x, y) < level) y += 0.5;
+    return [x, y];
+  });
 }
 
 /** A way of drawing by what it is called where it is offered. */

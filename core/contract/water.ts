@@ -1,5 +1,5 @@
 import type { Line, Point } from '../geometry/index.ts';
-import type { InletId } from '../hydraulics/index.ts';
+import type { FlowLaw, InletId } from '../hydraulics/index.ts';
 import type { PoolGround } from '../terrain/index.ts';
 
 /** Stage table of a store: ascending levels with the volume below and the water surface at each. */
@@ -52,7 +52,7 @@ export interface Outlet {
   /** Where its water reaches the ground outside. */
   readonly dischargeAt: Point;
   /** Flow [m3/s] at a level of the store and, where water beyond is felt, at the level there. */
-  readonly flowAt: (levelM: number, beyondM?: number) => number;
+  readonly flowAt: FlowLaw;
   /** Where it leads by its making; left out, its water is followed downhill. */
   readonly to?: string;
   /** It stays in the channel its store stands along: the next store along that takes it, if there is one. */

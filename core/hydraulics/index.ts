@@ -9,6 +9,7 @@ export * from './channel.ts';
 export * from './profile.ts';
 export * from './gathering.ts';
 export * from './rating.ts';
+export * from './law.ts';
 export * from './inlet-forms.ts';
 export * from './culvert.ts';
 export * from './pipe.ts';

@@ -9,11 +9,16 @@ export class Rating {
   /** Where it was read last: what follows is asked nearby. */
   private last = 0;
 
+  /** How fast flow grows from each row to the next: division costs, and they are read very often. */
+  readonly rises: Float64Array;
+
   private constructor(
-    private readonly headM: Float64Array,
-    private readonly flowM3s: Float64Array,
+    readonly headM: Float64Array,
+    readonly flowM3s: Float64Array,
     private readonly power: number,
-  ) {}
+  ) {
+    this.rises = Float64Array.from({ length: headM.length - 1 }, (_, k) => (flowM3s[k + 1] - flowM3s[k]) / (headM[k + 1] - headM[k]));
+  }
 
   /** From a law that gives head and flow together, at so many rows from nothing to one; a crest goes on by 1.5, a full pipe by 0.5. */
   static by(rows: number, at: (share: number) => readonly [headM: number, flowM3s: number], power = 1.5): Rating {
@@ -30,9 +35,13 @@ export class Rating {
     const { headM, flowM3s, power } = this;
     const end = headM.length - 1;
     if (!(head > 0)) return 0;
-    if (head >= headM[end]) return flowM3s[end] * (head / headM[end]) ** power;
+    if (head >= headM[end]) {
+      const more = head / headM[end];
+      // By a root where it can be: a power costs several times as much.
+      return flowM3s[end] * (power === 1.5 ? more * Math.sqrt(more) : more ** power);
+    }
     const lo = this.rowBelow(head);
-    return flowM3s[lo] + ((flowM3s[lo + 1] - flowM3s[lo]) * (head - headM[lo])) / (headM[lo + 1] - headM[lo]);
+    return flowM3s[lo] + this.rises[lo] * (head - headM[lo]);
   }
 
   /** The row at or below a head within the table: the one read last, else found by halving. */

@@ -1,4 +1,5 @@
 import { defineFormula } from '../formula/index.ts';
+import type { FlowLaw } from './law.ts';
 
 /** Discharge coefficient of a rough or grassed level sill [m^0.5/s]; the frictionless broad crest has 1.705. */
 export const GRASSED_SILL_C = 1.5; // design value between 1.5 (rough) and 1.7 (smooth): common practice
@@ -30,16 +31,17 @@ interface Crest {
  * Flow [m3/s] over a crest of a coefficient C [m^0.5/s] at a level of the water behind it: the bare law of BROAD_CREST, for loops.
  * By a root: a power costs several times as much.
  */
-export function crestLaw({ C, lengthM, levelM }: Crest & { readonly C: number }): (atM: number) => number {
+export function crestLaw({ C, lengthM, levelM }: Crest & { readonly C: number }): FlowLaw {
   const perHead = C * lengthM;
-  return (atM) => {
+  const law = (atM: number): number => {
     const head = atM - levelM;
     return head > 0 ? perHead * head * Math.sqrt(head) : 0;
   };
+  return Object.assign(law, { crest: { perHead, levelM } });
 }
 
 /** The same over a grassed one. */
-export const grassedSillLaw = ({ lengthM, levelM }: Crest): ((atM: number) => number) => crestLaw({ C: GRASSED_SILL_C, lengthM, levelM });
+export const grassedSillLaw = ({ lengthM, levelM }: Crest): FlowLaw => crestLaw({ C: GRASSED_SILL_C, lengthM, levelM });
 
 export const SILL_HEAD = defineFormula(
   {

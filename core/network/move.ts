@@ -7,29 +7,15 @@ export interface Move {
   later: number;
   /** Mean of what comes [m3/s]. */
   meanIn: number;
-  /** The level guessed, then found for the end [m], and about how fast volume and outflow rise there [m2]. */
+  /** The level found for the end [m]. */
   levelM: number;
-  slopeM2: number;
-  /** What volume and outflow over the later part of the step have to come to at that level [m3], and how long that part is [s]. */
-  targetM3: number;
-  laterS: number;
   /** What joints bring, and all there is with what comes and is held [m3]. */
   jointIn: number;
   thereM3: number;
 }
 
 /** A move not yet taken: fractions in every member, so that room for them is kept from the first. */
-export const newMove = (): Move => ({
-  stepS: 0.5,
-  later: 0.5,
-  meanIn: 0.5,
-  levelM: 0.5,
-  slopeM2: 0.5,
-  targetM3: 0.5,
-  laterS: 0.5,
-  jointIn: 0.5,
-  thereM3: 0.5,
-});
+export const newMove = (): Move => ({ stepS: 0.5, later: 0.5, meanIn: 0.5, levelM: 0.5, jointIn: 0.5, thereM3: 0.5 });
 
 /** Share of a step's flow that is taken at its end, by how much of what it moves the flow answers to within the step. */
 export const shareAtEnd = (answer: number): number => (answer > 2 ? 1 - 1 / answer : 0.5);

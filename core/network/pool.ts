@@ -1,7 +1,7 @@
 // One store in a storm: a level pool solved implicitly by the storage-indication method (Chow, Maidment & Mays 1988,
 // section 8.2). Volume is the state and fluxes move it, so water is neither made nor lost.
 import type { Stage } from '../contract/index.ts';
-import { rootAbout } from './bracket.ts';
+import type { FlowLaw } from '../hydraulics/index.ts';
 import { Curve } from './curve.ts';
 import { type Move, shareAtEnd } from './move.ts';
 import { mayBend } from './quiet.ts';
@@ -14,7 +14,7 @@ export interface RoutedOutlet {
   /** What of it arrives there; left out, all. The rest goes for good. */
   readonly share?: number;
   /** Flow by the level of its store and, for a joint, that of the store it leads to; a joint may run backwards (less than 0). */
-  readonly flowAt: (levelM: number, beyondM?: number) => number;
+  readonly flowAt: FlowLaw;
   /** Level under which its store lets nothing out through it, so that its law is not asked [m]; a joint's always is. */
   readonly fromM?: number;
   /** Whether it feels the level of the store it leads to: both are then solved together, and its lag is nothing. */
@@ -38,17 +38,17 @@ export interface RoutedStore {
 }
 
 /** Depth at which the whole floor is wet; soakage rises to its full rate over it, so that it has no jump at empty [m]. */
-const FULL_SOAK_M = 0.005;
+export const FULL_SOAK_M = 0.005;
 
 /** Levels nearer than this are one. */
-const ONE_LEVEL_M = 1e-8;
+export const ONE_LEVEL_M = 1e-8;
 /** Rise used to feel how fast outflow answers to level [m]. */
-const PROBE_M = 0.001;
+export const PROBE_M = 0.001;
 
-/** Water is kept by what is moved, not by the level found for it: a millionth of a litre in each cubic metre is near enough [m3]. */
-const closeTo = (targetM3: number): number => 1e-9 * Math.max(1, Math.abs(targetM3));
-
-/** A store being routed: its tables, its laws, and what has happened to it so far. */
+/**
+ * A store being routed: its tables, its laws, and what has happened to it so far. Members that hold numbers begin as fractions, so that
+ * room for them is kept from the first: what begins as nothing is never read as quickly.
+ */
 export class Pool {
   readonly levelM: Float64Array;
   /** What comes is laid in here before it is routed: `comes` is the same without the first instant, step by step. */
@@ -56,8 +56,8 @@ export class Pool {
   readonly comes: Float64Array;
   readonly outM3s: Float64Array;
   /** What its ways out let through in each step; null where one never has. */
-  private readonly flows: (Float64Array | null)[];
-  readonly floorM: number;
+  protected readonly flows: (Float64Array | null)[];
+  readonly floorM: number = 0.5;
   /** Greatest flow of each of its own outlets at any instant, and the step it ended. */
   readonly peakM3s: Float64Array;
   readonly peakStep: Int32Array;
@@ -67,35 +67,32 @@ export class Pool {
   /** Outlets that hang on this store alone; joints are solved with their neighbours. */
   readonly own: readonly number[];
   /** Flows of its own outlets, then soakage, as evaluated last and at the end of the step before. */
-  private readonly now: Float64Array;
-  private readonly before: Float64Array;
-  private sumBefore = 0;
+  protected readonly now: Float64Array;
+  protected readonly before: Float64Array;
+  protected sumBefore = 0;
   /** Where its outflow was evaluated last, and how much it was there. */
-  private seenM = NaN;
+  protected seenM = NaN;
   private seenM3s = 0;
   /** What it held before the first step, and at most [m3]. */
-  readonly startM3: number;
-  private mostM3: number;
+  readonly startM3: number = 0.5;
+  protected mostM3 = 0.5;
   /** Where it stands now, by level and by what it holds. */
-  private standsM: number;
-  private holdsM3: number;
+  protected standsM = 0.5;
+  protected holdsM3 = 0.5;
   /** How far its level went in each of the steps taken last [m]. */
-  private trend = 0;
-  /** Water surface, and how fast outflow answers to level over a step, as felt last. */
-  private surface = 1;
-  private answer = 0;
+  protected trend = 0;
   /** The laws of its own outlets, and from which level each gives anything. */
-  private readonly laws: readonly RoutedOutlet['flowAt'][];
-  private readonly fromM: Float64Array;
-  private readonly volumeOf: Curve;
-  private readonly levelOf: Curve;
-  private readonly wettedOf: Curve;
-  private soak: number;
-  private readonly room: number;
+  protected readonly laws: readonly RoutedOutlet['flowAt'][];
+  protected readonly fromM: Float64Array;
+  protected readonly volumeOf: Curve;
+  protected readonly levelOf: Curve;
+  protected readonly wettedOf: Curve;
+  protected soak = 0.5;
+  protected readonly room: number = 0.5;
 
   constructor(
     readonly store: RoutedStore,
-    private readonly steps: number,
+    protected readonly steps: number,
     isJoint: (outlet: RoutedOutlet) => boolean,
   ) {
     const { stage, outlets } = store;
@@ -194,9 +191,7 @@ export class Pool {
   laterShare(stepS: number): number {
     const level = this.standsM + PROBE_M;
     const rise = this.outflowAt(level) - this.sumBefore;
-    this.surface = Math.max(1e-9, this.volumeOf.at(level) - this.holdsM3) / PROBE_M;
-    this.answer = (stepS * rise) / PROBE_M / this.surface;
-    return shareAtEnd(this.answer);
+    return shareAtEnd((stepS * rise) / Math.max(1e-9, this.volumeOf.at(level) - this.holdsM3));
   }
 
   /** What leaves through its own outlets in the first part of a step, as they ran at its beginning [m3/s]. */
@@ -214,38 +209,6 @@ export class Pool {
     this.trend = 0;
   }
 
-  private excess(level: number, targetM3: number, laterS: number): number {
-    return this.volumeOf.at(level) + laterS * this.outflowAt(level) - targetM3;
-  }
-
-  /**
-   * Level at which volume plus the step's later outflow equals the target: both rise with level, so there is one.
-   * It is looked for from the level guessed, which it takes the place of.
-   */
-  private solve(on: Move): void {
-    const { floorM: floor } = this;
-    const { targetM3, laterS } = on;
-    const close = closeTo(targetM3);
-    let at = on.levelM;
-    let f = this.excess(at, targetM3, laterS);
-    // Along its slope, as long as each look leaves far less to find: on these nearly straight curves one or two do.
-    for (let k = 0, rise = on.slopeM2; k < 4 && (f >= close || f <= -close); k++) {
-      const next = Math.max(floor, at - f / rise);
-      if (next === at) break;
-      const found = this.excess(next, targetM3, laterS);
-      const isNear = Math.abs(found) <= Math.abs(f) / 4;
-      if (!isNear && (found >= close || found <= -close)) break;
-      rise = (found - f) / (next - at);
-      at = next;
-      f = found;
-      if (!(rise > 0)) break;
-    }
-    if (f >= close || f <= -close) {
-      at = rootAbout((level) => this.excess(level, targetM3, laterS), { at, f, floor, surface: this.surface, close });
-    }
-    on.levelM = at;
-  }
-
   /** How far a level at the end of several steps taken as one is from where it was going, as a share of what it may be. */
   stirs({ levelM, stepS }: Move, n: number): number {
     if (n > 1 && (this.begins() || this.fillsItsSoil(n * stepS))) return Infinity;
@@ -254,7 +217,7 @@ export class Pool {
   }
 
   /** Whether a way out that was dry runs at the level looked at last: when it began is found step by step. */
-  private begins(): boolean {
+  protected begins(): boolean {
     const { now, before, own } = this;
     return own.some((_, k) => before[k] === 0 && now[k] > 0);
   }
@@ -263,11 +226,6 @@ export class Pool {
   private fillsItsSoil(stepS: number): boolean {
     const { now, before, own } = this;
     return this.soak > 0 && stepS * Math.max(now[own.length], before[own.length]) > this.room - this.soakedM3;
-  }
-
-  /** Whether it only fills: nothing leaves it, so that its level may rise as it will, since water is kept by what is moved. */
-  private onlyFills(levelM: number): boolean {
-    return this.sumBefore === 0 && this.outflowAt(levelM) === 0;
   }
 
   /**
@@ -342,41 +300,18 @@ export class Pool {
   }
 
   /** Levels and flows within several steps taken as one, straight between their ends. */
-  private drawThrough(i: number, n: number): void {
+  protected drawThrough(i: number, n: number): void {
     drawStraight(this.levelM, i, n);
     drawStraight(this.outM3s, i, n);
   }
 
   /** Levels within several steps in which it only fills, whatever its shape: what comes in each of them is known. */
-  private fillThrough(i: number, n: number, { fromM3, stepS }: { readonly fromM3: number; readonly stepS: number }): void {
+  protected fillThrough(i: number, n: number, { fromM3, stepS }: { readonly fromM3: number; readonly stepS: number }): void {
     let holdsM3 = fromM3;
     for (let k = 1; k < n; k++) {
       holdsM3 += this.comes[i + k - 1] * stepS;
       this.levelM[i + k] = this.levelOf.at(holdsM3);
     }
-  }
-
-  /** `n` steps of a store that hangs on no other, taken as one: how much it stirs. Where that is more than may be nothing is done. */
-  step(i: number, n: number, on: Move): number {
-    const { meanIn } = on;
-    if (this.rests(meanIn)) {
-      this.rest(i, n);
-      return 0;
-    }
-    const stepS = n * on.stepS;
-    const later = this.laterShare(stepS);
-    const gain = stepS * (meanIn - this.sumBefore);
-    on.later = later;
-    on.laterS = later * stepS;
-    on.targetM3 = this.holdsM3 + stepS * (meanIn - (1 - later) * this.sumBefore);
-    on.slopeM2 = this.surface * (1 + later * this.answer);
-    on.levelM = Math.max(this.floorM, this.standsM + gain / on.slopeM2);
-    this.solve(on);
-    const stirs = this.onlyFills(on.levelM) ? 0 : this.stirs(on, n);
-    if (n > 1 && stirs > 1) return stirs;
-    on.jointIn = 0;
-    this.settle(i, n, on);
-    return stirs;
   }
 
   run(): StoreRun {

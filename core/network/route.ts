@@ -2,9 +2,9 @@
 import { type Arriving, type Coming, bring, hasRun } from './arrivals.ts';
 import { JoinedGroup } from './joined.ts';
 import { type Joint, solvable } from './joint.ts';
-import { newMove } from './move.ts';
 import { type Linked, groupsOf, joins } from './order.ts';
-import { Pool, type RoutedStore } from './pool.ts';
+import { LonePool } from './alone.ts';
+import type { RoutedStore } from './pool.ts';
 import { Quiet } from './quiet.ts';
 import type { OutletRun, StoreRun } from './runs.ts';
 import { Splitter } from './splitter.ts';
@@ -57,14 +57,16 @@ interface Way {
 
 /** Stores solved as one each step: one alone, or several joined. */
 interface Unit {
-  readonly members: readonly (Pool | Splitter)[];
+  readonly members: readonly (LonePool | Splitter)[];
   /** `n` steps taken as one, with the mean of what comes to each member: how much they stir; more than 1, and nothing is done. One step alone is always done. */
   readonly step: (i: number, n: number, meanIn: Float64Array) => number;
+  /** All steps at once, by what comes to it as laid down: of a store alone. */
+  readonly whole?: (quiet: Quiet) => void;
 }
 
 /** Stores that hang on one another by joints or in a ring, or one alone: none of them can be routed without the others. */
 class Group {
-  private readonly nodes: ReadonlyMap<string, Pool | Splitter>;
+  private readonly nodes: ReadonlyMap<string, LonePool | Splitter>;
   private readonly place: ReadonlyMap<string, number>;
   private onTheWayM3 = 0;
   /** What comes from the catchments of its own stores. */
@@ -77,18 +79,18 @@ class Group {
   ) {
     const { steps } = over;
     this.place = new Map(stores.map((s, k) => [s.id, k]));
-    this.nodes = new Map(stores.map((s) => [s.id, s.takes ? new Splitter(s, over) : new Pool(s, steps, (o) => joins(o, this.place))]));
+    this.nodes = new Map(stores.map((s) => [s.id, s.takes ? new Splitter(s, over) : new LonePool(s, steps, (o) => joins(o, this.place))]));
     stores.forEach((store, k) => this.layDown(store, coming[k]));
     this.run();
   }
 
-  private nodeOf(id: string): Pool | Splitter {
+  private nodeOf(id: string): LonePool | Splitter {
     const node = this.nodes.get(id);
     if (!node) throw new Error(`no store ${id}`);
     return node;
   }
 
-  private poolOf(id: string): Pool {
+  private poolOf(id: string): LonePool {
     const node = this.nodeOf(id);
     if (node instanceof Splitter) throw new Error(`${id} stores nothing that could be joined`);
     return node;
@@ -133,14 +135,14 @@ class Group {
   private alone(store: RoutedStore): Unit {
     const node = this.nodeOf(store.id);
     const { stepS } = this.over;
-    const move = newMove();
-    move.stepS = stepS;
+    if (node instanceof Splitter) return { members: [node], step: (i, n, meanIn) => node.step(i, n, meanIn[0]) };
     return {
       members: [node],
-      step: (i, n, meanIn) => {
-        move.meanIn = meanIn[0];
-        return node.step(i, n, move);
+      step: (i) => {
+        node.runThrough({ from: i, end: i + 1, stepS, quiet: null });
+        return 0;
       },
+      whole: (quiet) => node.runThrough({ from: 0, end: this.over.steps, stepS, quiet }),
     };
   }
 
@@ -216,6 +218,10 @@ class Group {
   private runQuick(unit: Unit, comes: readonly Float64Array[]): void {
     const { steps } = this.over;
     const quiet = new Quiet(comes);
+    if (unit.whole) {
+      unit.whole(quiet);
+      return;
+    }
     const meanIn = new Float64Array(comes.length);
     for (let i = 0; i < steps;) {
       let n = quiet.stepsFrom(i);

@@ -34,7 +34,7 @@ export class Splitter {
   }
 
   /** `n` steps in which as much comes. */
-  step(i: number, n: number, { meanIn }: { readonly meanIn: number }): number {
+  step(i: number, n: number, meanIn: number): number {
     const taken = Math.min(meanIn, Math.max(0, this.takes(meanIn)));
     this.flows[0].fill(taken, i, i + n);
     this.flows[1].fill(meanIn - taken, i, i + n);

@@ -10,7 +10,7 @@ import { HEEDE_SPACING, SIGHT_SPACING, type CheckDams, type Dam, checkDams, dams
 import { hoursOf } from './making.ts';
 import { byGully, bySight, toeAbove } from './spacing.ts';
 import { WEDGE_VOLUME, stoneOf } from './stone.ts';
-import { leakLaw, roomBehind, standingDams, waterBehind } from './store.ts';
+import { leakRating, roomBehind, standingDams, waterBehind } from './store.ts';
 
 /** A gully that falls a tenth to the south: a bed a metre wide, sides of one to one, a metre and a half deep. */
 const GULLY = siteOf(gridOf((x, y) => 0.1 * y + Math.min(1.5, Math.max(0, Math.abs(x - 50) - 0.5)), { cells: 201, cellM: 0.5 }));
@@ -174,7 +174,8 @@ describe('a series', () => {
     expect(stores(rock)[0].heldM3).toBe(0);
     const law = (change: Partial<Dam>, form: CheckDams['form'] = 'rock') => {
       const work = series([dam(60, change)], { form });
-      return leakLaw(work, standingDams(work, bed)[0]);
+      const leak = leakRating(work, standingDams(work, bed)[0]);
+      return leak && ((depthM: number) => leak.flowAt(depthM));
     };
     const [clean, half] = [law({})!, law({ siltedPercent: 50 })!];
     expect(clean(0.4)).toBeGreaterThan(0);

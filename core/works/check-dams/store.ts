@@ -10,6 +10,7 @@ import {
   crestLaw,
   grassedSillLaw,
   trapezoid,
+  ratedLaw,
 } from '../../hydraulics/index.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
 import { siltedStage } from '../silt.ts';
@@ -112,22 +113,21 @@ const PIECES_M: Readonly<Record<CheckDams['form'], (pieceM: number) => number | 
   sandbag: () => null,
 };
 
-/** Flow through a dam by the water before it, free behind: none where it holds, the less the more silt lies in it. */
-export function leakLaw(work: CheckDams, { dam, section }: Standing): ((depthM: number) => number) | null {
+/** Flow through a dam by the depth of water before it, free behind: none where it holds, the less the more silt lies in it. */
+export function leakRating(work: CheckDams, { dam, section }: Standing): Rating | null {
   const piece = PIECES_M[work.form](work.dimensions.pieceM);
   const open = 1 - siltedShare(dam);
   if (piece === null || open <= 0) return null;
   const { crestWidthM, upSlopeHV, downSlopeHV } = work.dimensions;
   const m = VOID_RADIUS.evaluate({ D: piece, p: ROCK_VOIDS });
   const most = dam.heightM + work.dimensions.notchDepthM;
-  const rating = Rating.by(16, (share) => {
+  return Rating.by(16, (share) => {
     const y = most * share;
     // Half as high, the mean way through it is as long as it is thick there.
     const L = crestWidthM + (upSlopeHV + downSlopeHV) * (dam.heightM - y / 2);
     const perM = ROCK_SEEPAGE.evaluate({ h1: y, h2: 0, L: Math.max(crestWidthM, L), m, p: ROCK_VOIDS });
     return [y, (open * perM * section.area(y)) / y];
   });
-  return (depthM) => rating.flowAt(depthM);
 }
 
 /** Where water lands below a dam. */
@@ -170,8 +170,8 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
       levelM: one.endsM,
     }),
   };
-  const law = leakLaw(work, one);
-  const leak: Outlet[] = law
+  const through = leakRating(work, one);
+  const leak: Outlet[] = through
     ? [
         {
           ...way,
@@ -181,7 +181,7 @@ function outletsOf(work: CheckDams, bed: Bed, on: { readonly one: Standing; read
           kind: 'rated',
           // Only what stands over the silt finds a way through.
           levelM: floorM,
-          flowAt: (levelM) => law(levelM - floorM),
+          flowAt: ratedLaw(through, floorM),
         },
       ]
     : [];

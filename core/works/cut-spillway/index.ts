@@ -2,7 +2,7 @@
 import { cutSpillwayDescriptor } from './descriptor.ts';
 import type { Built, Figure, Host, Outlet, PlacedWork, Rule, SectionShape, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { GRASSED_SILL_C, Rating, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
+import { type FlowLaw, GRASSED_SILL_C, Rating, ratedLaw, rootOf, trapezoid, upperDepth } from '../../hydraulics/index.ts';
 import { nearestOnLine } from '../../geometry/index.ts';
 import { exitFlow, grassChannel } from '../exit.ts';
 import { beginWayOut } from '../beginning.ts';
@@ -35,9 +35,9 @@ function atControl({ dimensions }: CutShape, H: number): readonly [pondHeadM: nu
 }
 
 /** Flow by the level of the water before it: the head on the control, and what grass on the way in takes. */
-export function cutLaw(cut: CutShape): (levelM: number) => number {
+export function cutLaw(cut: CutShape): FlowLaw {
   const rating = Rating.by(40, (share) => atControl(cut, HIGHEST_M * share));
-  return (levelM) => rating.flowAt(levelM - cut.levels.sillM);
+  return ratedLaw(rating, cut.levels.sillM);
 }
 
 /** Head of the pond at which it passes a flow alone, without a rating [m]. */

@@ -3,7 +3,7 @@ import { diversionDescriptor } from './descriptor.ts';
 import type { Built, Figure, Outlet, PlacedWork, SectionShape, Stage, StormFacts, Technique } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
-import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, trapezoid, uniformFlow } from '../../hydraulics/index.ts';
+import { CRITICAL_DEPTH, MANNING, NORMAL_DEPTH, Rating, grassedSillLaw, ratedLaw, trapezoid, uniformFlow } from '../../hydraulics/index.ts';
 import { runRules } from '../rules.ts';
 import { boxAround, runsOut, seenFrom, sideUp } from '../built.ts';
 import { type LipGround, downhillAt, measureLip } from '../lip.ts';
@@ -53,7 +53,7 @@ function outletsOf({ drain, ground }: Made): { readonly end: Outlet; readonly ba
       kind: 'rated',
       levelM: endM,
       dischargeAt: end,
-      flowAt: (levelM) => rating.flowAt(levelM - endM),
+      flowAt: ratedLaw(rating, endM),
       exit: {
         at: end,
         slope: Math.max(0.001, fallOf(drain)),

@@ -1,7 +1,7 @@
 // Each stretch as a store: water on its way, as deep as what leaves it makes it, and what goes over its banks.
 import type { Outlet, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
-import { Rating, grassedSillLaw } from '../../hydraulics/index.ts';
+import { Rating, grassedSillLaw, ratedLaw } from '../../hydraulics/index.ts';
 import { type Standing, type Stretch, mostFlow, profileOf } from './standing.ts';
 
 /** Flows its water line is worked out for: closer together where there is little. */
@@ -51,7 +51,7 @@ function outletsOf(standing: Standing, stretch: Stretch, on: { readonly wayOutM:
       kind: 'rated',
       levelM: wayOutM,
       dischargeAt: [end.point[0] + end.direction[0], end.point[1] + end.direction[1]],
-      flowAt: (levelM) => rating.flowAt(levelM - wayOutM),
+      flowAt: ratedLaw(rating, wayOutM),
       staysIn: true,
     },
     {

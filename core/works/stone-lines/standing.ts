@@ -1,7 +1,7 @@
 // Each line on the real ground: how far it leaves the contour, what it holds behind it, and what it lets through.
 import type { Exit, Outlet, Stage, Store, StormFacts } from '../../contract/index.ts';
 import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
-import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, sideSlopeLaw } from '../../hydraulics/index.ts';
+import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, ratedLaw, sideSlopeLaw } from '../../hydraulics/index.ts';
 import { type LipGround, downhillAt } from '../lip.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
@@ -128,7 +128,7 @@ function outletsOf(work: StoneLines, row: Row, floorM: number): Outlet[] {
             name: `${row.name}: through its stone`,
             kind: 'rated' as const,
             levelM: floorM,
-            flowAt: (levelM: number): number => through.flowAt(levelM - floorM),
+            flowAt: ratedLaw(through, floorM),
           },
         ]
       : []),
@@ -139,7 +139,7 @@ function outletsOf(work: StoneLines, row: Row, floorM: number): Outlet[] {
       name: `${row.name}: over its top`,
       kind: 'sill',
       levelM: top,
-      flowAt: (levelM) => over.flowAt(levelM - top),
+      flowAt: ratedLaw(over, top),
       exit,
     },
     {

@@ -12,7 +12,7 @@ import {
   type Technique,
 } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
-import { GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS } from '../../hydraulics/index.ts';
+import { type FlowLaw, GRASSED_SILL_C, ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, ratedLaw } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { stoneRoughness, stoneStands } from '../exit.ts';
 import { beginWayOut } from '../beginning.ts';
@@ -25,7 +25,7 @@ import { type WayOutFacts, exitBelow, exitVelocityRule, onNaturalGroundRule, GRO
 export type { StoneTrench } from './model.ts';
 
 /** Flow by the level of the pond: through the stone from the lip up, and over its top. */
-export function trenchLaw({ levels, dimensions }: Pick<StoneTrench, 'levels' | 'dimensions'>): (levelM: number) => number {
+export function trenchLaw({ levels, dimensions }: Pick<StoneTrench, 'levels' | 'dimensions'>): FlowLaw {
   const { widthM, lengthM, stoneM } = dimensions;
   const { sillM, rockTopM } = levels;
   const m = VOID_RADIUS.evaluate({ D: stoneM, p: ROCK_VOIDS });
@@ -38,7 +38,7 @@ export function trenchLaw({ levels, dimensions }: Pick<StoneTrench, 'levels' | '
     const over = GRASSED_SILL_C * widthM * Math.max(0, head - thickM) ** 1.5;
     return [head, through + over];
   });
-  return (levelM) => rating.flowAt(levelM - sillM);
+  return ratedLaw(rating, sillM);
 }
 
 interface TrenchFacts extends WayOutFacts {

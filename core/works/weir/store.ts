@@ -1,7 +1,17 @@
 // A weir as a store: what lies behind it, its notch, its ends, and what finds a way through or past it.
 import type { Exit, Outlet, Store } from '../../contract/index.ts';
 import { type Point, nearestOnLine, pointAlong } from '../../geometry/index.ts';
-import { ROCK_SEEPAGE, ROCK_VOIDS, Rating, VOID_RADIUS, crestLaw, grassedSillLaw, sideSlopeLaw } from '../../hydraulics/index.ts';
+import {
+  type FlowLaw,
+  ROCK_SEEPAGE,
+  ROCK_VOIDS,
+  Rating,
+  VOID_RADIUS,
+  crestLaw,
+  grassedSillLaw,
+  ratedLaw,
+  sideSlopeLaw,
+} from '../../hydraulics/index.ts';
 import { type Basin, type Earthwork, basinOf, waterAt } from '../basin/index.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare } from '../series.ts';
@@ -63,7 +73,7 @@ function faceBelow({ work, wall }: Standing, levelM: number): number {
 }
 
 /** Flow through baskets by the level before them, free behind: the less the more silt lies there. */
-function seepageLaw(standing: Standing, floorM: number): ((levelM: number) => number) | null {
+function seepageLaw(standing: Standing, floorM: number): FlowLaw | null {
   const { work } = standing;
   const open = 1 - siltedShare(work);
   if (work.form !== 'gabion' || work.face !== 'open' || open <= 0 || floorM >= work.levels.crestM) return null;
@@ -76,7 +86,7 @@ function seepageLaw(standing: Standing, floorM: number): ((levelM: number) => nu
     const perM = ROCK_SEEPAGE.evaluate({ h1: y, h2: 0, L, m, p: ROCK_VOIDS });
     return [y, (open * perM * (faceBelow(standing, floorM + y) - faceBelow(standing, floorM))) / y];
   });
-  return (levelM) => rating.flowAt(levelM - floorM);
+  return ratedLaw(rating, floorM);
 }
 
 /** Length of its crest that stands above the ground, the notch left out [m]. */
