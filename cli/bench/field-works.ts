@@ -28,7 +28,7 @@ const RAIN: Project['rain'] = {
   storm: { returnYears: 20, durationMin: 120 },
 };
 
-/** The hill with as many works as one keeps at most. */
+/** The hill with as many works as one keeps at most: 200 check dams, 2,000 half-moons in 44 rows, 40 swales. */
 function crowded(): { readonly project: Project; readonly context: { readonly registry: typeof registry; readonly grids: () => Grid } } {
   const grid = hill();
   const context = { registry, grids: () => grid };

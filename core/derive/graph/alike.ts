@@ -87,11 +87,12 @@ export function isSurelySame(a: unknown, b: unknown, deep = LOOKED_INTO): boolea
   if (deep === 0 || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || Named.of(b) !== undefined) return false;
   if (Array.isArray(a)) {
     if (!Array.isArray(b) || a.length !== b.length) return false;
-    for (let k = 0; k < a.length; k++) if (!isSurelySame(a[k], b[k], deep - 1)) return false;
+    // What is one thing is passed over here: most of what is read are numbers.
+    for (let k = 0; k < a.length; k++) if (a[k] !== b[k] && !isSurelySame(a[k], b[k], deep - 1)) return false;
     return true;
   }
   if (!isPlain(a) || !isPlain(b)) return false;
-  for (const key in a) if (!isSurelySame(a[key], b[key], deep - 1)) return false;
+  for (const key in a) if (a[key] !== b[key] && !isSurelySame(a[key], b[key], deep - 1)) return false;
   for (const key in b) if (!(key in a)) return false;
   return true;
 }

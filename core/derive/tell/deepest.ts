@@ -5,8 +5,8 @@ export function deepestWords(
   pegs: readonly { readonly cutM: number | null }[],
   q: (value: number | null, kind: QuantityKind) => string,
 ): { readonly before: string; readonly figure: string } {
-  const known = pegs.flatMap((p) => p.cutM ?? []);
-  const deepest = known.length > 0 ? Math.max(...known) : null;
+  let deepest: number | null = null;
+  for (const { cutM } of pegs) if (cutM !== null && (deepest === null || cutM > deepest)) deepest = cutM;
   return deepest !== null && deepest < 0
     ? { before: ', all above the ground, the least by ', figure: q(-deepest, 'length') }
     : { before: ', the deepest cut ', figure: q(deepest, 'length') };

@@ -107,14 +107,24 @@ export const NO_SET: SetView = { governs: {}, first: [], isWhole: true, peaks: {
 export function setView(set: SetRan): SetView {
   const { governing, water, isWhole, startsM, atWorst } = set;
   const stores = storesOnly(water.stores);
+  const governs: Record<string, number> = {};
+  const found: Record<string, SetView['found'][string]> = {};
+  const peaks: Record<string, SetView['peaks'][string]> = {};
+  for (const { id } of stores) {
+    const member = governing.get(id);
+    if (member) governs[id] = member.durationMin;
+    const at = atWorst.storeOf(id);
+    found[id] = at.found;
+    peaks[id] = at.peaks;
+  }
   return {
-    governs: Object.fromEntries(stores.flatMap(({ id }) => (governing.has(id) ? [[id, governing.get(id)?.durationMin ?? 0]] : []))),
+    governs,
     // Which decide is known once all were run.
     first: isWhole ? governingNames(set) : [],
     isWhole,
     starts: Object.fromEntries(startsM),
-    found: Object.fromEntries(stores.map(({ id }) => [id, atWorst.storeOf(id).found])),
-    peaks: Object.fromEntries(stores.map(({ id }) => [id, atWorst.storeOf(id).peaks])),
+    found,
+    peaks,
   };
 }
 

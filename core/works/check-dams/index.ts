@@ -1,6 +1,6 @@
 // Check dams in series: they slow, hold and drop silt down a gully, each spilling onto the foot of the next.
 import type { LevelMark, PegDraft, PlacedWork, Plot, Technique } from '../../contract/index.ts';
-import { type Line, type Point, pointAlong } from '../../geometry/index.ts';
+import { type Line, type Point, distance, pointAlong } from '../../geometry/index.ts';
 import { runRules } from '../rules.ts';
 import { beginDams } from './begin.ts';
 import { type Bed, bedIn, lowered, measureBed } from '../bed.ts';
@@ -61,16 +61,18 @@ function ringsOf(dams: readonly Standing[], bed: Bed): Line[] {
     const { dam, section, notchM, bedM, fromM } = one;
     const toe = Math.max(fromM, toeAbove(bed, dam.atM, notchM) ?? fromM);
     const [from, to] = [Math.floor(toe / bed.stepM), Math.min(last, Math.ceil(dam.atM / bed.stepM))];
-    const edge = (sign: 1 | -1): Point[] =>
-      Array.from({ length: to - from + 1 }, (_, k): Point => {
-        const [[ax, ay], [bx, by]] = [bed.points[Math.max(0, from + k - 1)], bed.points[Math.min(last, from + k + 1)]];
-        const length = Math.hypot(bx - ax, by - ay);
-        const half = (sign * section.topWidth(Math.max(0, Math.min(notchM - bedM, notchM - bed.bedM[from + k])))) / 2;
-        const [x, y] = bed.points[from + k];
-        return [x - ((by - ay) / length) * half, y + ((bx - ax) / length) * half];
-      });
-    const left = edge(1);
-    return [...left, ...edge(-1).reverse(), left[0]];
+    const [left, right]: [Point[], Point[]] = [[], []];
+    for (let k = from; k <= to; k++) {
+      const a = bed.points[Math.max(0, k - 1)];
+      const b = bed.points[Math.min(last, k + 1)];
+      const length = distance(a, b);
+      const half = section.topWidth(Math.max(0, Math.min(notchM - bedM, notchM - bed.bedM[k]))) / 2;
+      const [away, along] = [((b[1] - a[1]) / length) * half, ((b[0] - a[0]) / length) * half];
+      const [x, y] = bed.points[k];
+      left.push([x - away, y + along]);
+      right.push([x + away, y - along]);
+    }
+    return [...left, ...right.reverse(), left[0]];
   });
 }
 
