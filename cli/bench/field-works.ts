@@ -69,11 +69,20 @@ function drawnAs(name: string): { readonly kind: string; readonly how: string } 
 }
 
 /** What an edit of the hill costs: of all of one kind, and of a single dam in the middle of its gully, as it is dragged and when the hand rests [ms]. */
-interface FieldWorks {
+export interface FieldWorks {
   readonly stores: number;
   readonly firstMs: number;
   readonly editMs: Readonly<Record<string, number>>;
   readonly oneDam: { readonly draggedMs: number; readonly wholeSetMs: number };
+  /** What a loop that does nothing took before and after: the machine's own speed, which changes by twice and more within a run. */
+  readonly idleLoopMs: readonly [before: number, after: number];
+}
+
+function idleLoop(): number {
+  const start = performance.now();
+  let sum = 0;
+  for (let i = 0; i < 1e8; i++) sum += i & 3;
+  return sum > 0 ? performance.now() - start : NaN;
 }
 
 const medianOf = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
@@ -81,6 +90,7 @@ const medianOf = (times: readonly number[]): number => [...times].sort((a, b) =>
 /** Everything from nothing, and after one work of each kind was made a millimetre larger: the median of five such edits. */
 export function fieldWorks(): FieldWorks {
   const { project, context } = crowded();
+  const before = idleLoop();
   const graph = new Graph();
   const took = (one: Project, asked: Parameters<typeof derive>[2] = {}): number => {
     const copy = structuredClone(one);
@@ -105,7 +115,7 @@ export function fieldWorks(): FieldWorks {
   const quick = { only: new Set(view.first), startsM: new Map(Object.entries(view.starts)) };
   const moved = Array.from({ length: 9 }, (_, n) => oneDamLower(project, 0.001 * (n + 1)));
   const oneDam = { draggedMs: medianOf(moved.map((one) => took(one, quick))), wholeSetMs: medianOf(moved.map((one) => took(one))) };
-  return { stores, firstMs, editMs, oneDam };
+  return { stores, firstMs, editMs, oneDam, idleLoopMs: [before, idleLoop()] };
 }
 
 /** The hill with the dam in the middle of its first gully so much lower. */

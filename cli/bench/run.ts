@@ -30,6 +30,7 @@ import { type CheckDams, registry } from '#core/works';
 import { writeGeoTiff } from '../../core/formats/geotiff.ts';
 import { manyProject, sillMoved } from '../../core/testing/many.ts';
 import { fieldWorks } from './field-works.ts';
+import { fieldWorksInPage } from './in-page.ts';
 import { mapOf200kPlaces } from './files.ts';
 import { demoSeason, hundredSizes } from './season.ts';
 import { syntheticGauge, syntheticGrid, syntheticPoints } from './synthetic.ts';
@@ -353,6 +354,7 @@ export async function runBench(): Promise<unknown> {
     sillAmong200: editAmongMany(),
     gully: editInGully(),
     fieldWorks: fieldWorks(),
+    fieldWorksInPage: await fieldWorksInPage(),
     hundredSizesMs: hundredSizes(),
     season: demoSeason(),
     drainTree: drainTree(),

@@ -1,0 +1,1 @@
+export const launchOptions: () => { readonly executablePath: string; readonly headless: boolean; readonly args: string[] };
