@@ -6,7 +6,7 @@ import { type Line, type Point, closed, distance, simplify } from '#core/geometr
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
 import { cornerItems } from '../works/corners.ts';
-import { workUi } from '../works/index.ts';
+import { itemsOf } from './work-items.ts';
 import type { Drawing, PlanItem } from './types.ts';
 
 export const toRing = (ring: Line): number[][][] => [closed(ring).map(([x, y]) => [x, y])];
@@ -47,6 +47,8 @@ function featureItems({ project, selected }: Drawing): PlanItem[] {
 }
 
 function catchmentItems({ result, selected }: Drawing): PlanItem[] {
+  smoothedBefore = smoothed;
+  smoothed = new Map();
   return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
     const look = { role: 'catchment', isSelected: c.of === selected };
     const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
@@ -56,18 +58,16 @@ function catchmentItems({ result, selected }: Drawing): PlanItem[] {
   });
 }
 
-const smoothed = new Map<string, Line>();
-const MOST_SMOOTHED = 200;
+/** Outlines smoothed for this drawing, and for the one before it. */
+let smoothed = new Map<string, Line>();
+let smoothedBefore = smoothed;
 
 /**
  * The stepped outline of cells without its steps: within a cell and a half of the true edge. Each result of the worker brings
- * its rings anew, so they are known by what they are: the same ring is smoothed once.
+ * its rings anew, so they are known by what they are: the same ring is smoothed once, however many there are.
  */
 function smooth(key: string, ring: Line): Line {
-  const known = smoothed.get(key);
-  if (known) return known;
-  if (smoothed.size > MOST_SMOOTHED) smoothed.clear();
-  const even = withoutSteps(ring);
+  const even = smoothed.get(key) ?? smoothedBefore.get(key) ?? withoutSteps(ring);
   smoothed.set(key, even);
   return even;
 }
@@ -163,7 +163,7 @@ export function planItems(drawing: Drawing): PlanItem[] {
   const works = optionOf(project).works;
   const uncomputed = new Set((result?.derived.uncomputed ?? []).map((u) => u.work));
   const workItems = works.flatMap((work) => {
-    const items = workUi(work.kind).planItems(work, { ...drawing, works });
+    const items = itemsOf(work, { ...drawing, works });
     const shown = uncomputed.has(work.id) ? items.map(asUncomputed) : items;
     return work.id === drawing.selected ? [...shown, ...cornerItems(work)] : shown;
   });

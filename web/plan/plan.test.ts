@@ -1,12 +1,18 @@
 import { describe, expect, it } from '@jest/globals';
+import type { WorkBase } from '#core/contract';
+import type { Project } from '#core/project';
 import LineString from 'ol/geom/LineString.js';
 import type OlPoint from 'ol/geom/Point.js';
+import type Polygon from 'ol/geom/Polygon.js';
 import { derived, planeProject, SILL, SWALE } from '../../core/testing/projects.ts';
 import { gridOf } from '../../core/testing/grids.ts';
+import { FOUR_DAMS } from '../../core/testing/valley.ts';
 import { planItems } from './items.ts';
+import { markId } from './marks.ts';
 import { offsetLine } from './offset.ts';
 import { typedPoint } from './points.ts';
 import { readGround } from './read.ts';
+import type { Drawing, PlanItem } from './types.ts';
 
 describe('the plan', () => {
   const project = planeProject({
@@ -51,6 +57,49 @@ describe('the plan', () => {
     const before = new Map(planItems(drawing).map((i) => [i.id, i.version]));
     const after = planItems({ ...drawing, project: changed });
     expect(after.filter((i) => before.get(i.id) !== i.version).map((i) => i.id)).toEqual(['s1']);
+  });
+  it('draws a work anew only when it or what it was drawn from is another, and never where a hand left its mark', () => {
+    const withDams = (...works: readonly WorkBase[]): Project => ({
+      ...project,
+      options: [{ ...project.options[0], works: [FOUR_DAMS, ...works] }],
+    });
+    const drawnOf = (id: string, on: Partial<Drawing> = {}): PlanItem =>
+      planItems({ ...drawing, project: withDams(SWALE), ...on }).find((item) => item.id === id) as PlanItem;
+    const bed = drawnOf(FOUR_DAMS.id);
+    // Another work, another answer: what a series was drawn from is the same.
+    const other = { project: withDams({ ...SWALE, name: 'Other' } as WorkBase), result: derived(planeProject()) };
+    expect(drawnOf(FOUR_DAMS.id, other).geometry).toBe(bed.geometry);
+    const chosen = drawnOf(FOUR_DAMS.id, { selected: FOUR_DAMS.id });
+    expect([chosen.look.isSelected, bed.look.isSelected, chosen.version === bed.version]).toEqual([true, false, false]);
+    // A swale is as wide on the plan as its section says, which is another in each answer.
+    expect(drawnOf('w1', { result: null }).version).not.toBe(drawnOf('w1').version);
+    const grip = (): OlPoint => drawnOf(markId(FOUR_DAMS.id, 'dam1')).geometry as OlPoint;
+    const stood = grip().getCoordinates();
+    grip().translate(50, 50);
+    expect(grip().getCoordinates()).toEqual(stood);
+  });
+  it('smooths each outline once, however many there are', () => {
+    // More than any plan had when it was thought of: an outline of many steps for each.
+    const stairs = Array.from({ length: 400 }, (_, k): [number, number] => [Math.floor((k + 1) / 2), Math.floor(k / 2)]);
+    const [one] = drawing.result.derived.catchments;
+    const catchments = Array.from({ length: 300 }, (_, k) => ({
+      ...one,
+      of: `c${k}`,
+      ring: stairs.map(([x, y]): [number, number] => [x + k, y]),
+    }));
+    const many = { ...drawing, result: { ...drawing.result, derived: { ...drawing.result.derived, catchments } } };
+    const rings = (): unknown[] =>
+      planItems(many).flatMap((i) => (i.look.role === 'catchment' ? [(i.geometry as Polygon).getCoordinates()] : []));
+    const first = rings();
+    expect(first.length).toBe(300);
+    let looked = 0;
+    const asked = catchments.map((c) => ({
+      ...c,
+      ring: new Proxy(c.ring, { get: (of, key) => (key === Symbol.iterator && looked++, Reflect.get(of, key)) }),
+    }));
+    many.result.derived.catchments = asked;
+    expect(rings()).toEqual(first);
+    expect(looked).toBe(0);
   });
   it('offsets a line to its right, keeping its distance', () => {
     const moved = offsetLine(

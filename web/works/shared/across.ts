@@ -19,13 +19,14 @@ export function barItems(
   on: { readonly id: string; readonly work: string; readonly grip: string; readonly look: Look },
 ): PlanItem[] {
   const ends = across(line, at);
+  const { point } = pointAlong(line, at.atM);
   const grip = { role: 'peg', isSelected: on.look.isSelected === true };
   return [
     { id: on.id, version: JSON.stringify([ends, on.look]), geometry: new LineString(ends.map(([x, y]) => [x, y])), look: on.look },
     {
       id: markId(on.work, on.grip),
-      version: JSON.stringify([line, at.atM, grip]),
-      geometry: new OlPoint([...pointAlong(line, at.atM).point]),
+      version: JSON.stringify([point, grip]),
+      geometry: new OlPoint([...point]),
       look: grip,
       isMovable: true,
     },
