@@ -29,7 +29,10 @@ const RAIN: Project['rain'] = {
 };
 
 /** The hill with as many works as one keeps at most: 200 check dams, 2,000 half-moons in 44 rows, 40 swales. */
-function crowded(): { readonly project: Project; readonly context: { readonly registry: typeof registry; readonly grids: () => Grid } } {
+export function crowded(): {
+  readonly project: Project;
+  readonly context: { readonly registry: typeof registry; readonly grids: () => Grid };
+} {
   const grid = hill();
   const context = { registry, grids: () => grid };
   const empty: Project = {

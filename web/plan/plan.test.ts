@@ -67,7 +67,7 @@ describe('the plan', () => {
       planItems({ ...drawing, project: withDams(SWALE), ...on }).find((item) => item.id === id) as PlanItem;
     const bed = drawnOf(FOUR_DAMS.id);
     // Another work, another answer: what a series was drawn from is the same.
-    const other = { project: withDams({ ...SWALE, name: 'Other' } as WorkBase), result: derived(planeProject()) };
+    const other = { project: withDams({ ...SWALE, name: 'Other' }), result: derived(planeProject()) };
     expect(drawnOf(FOUR_DAMS.id, other).geometry).toBe(bed.geometry);
     const chosen = drawnOf(FOUR_DAMS.id, { selected: FOUR_DAMS.id });
     expect([chosen.look.isSelected, bed.look.isSelected, chosen.version === bed.version]).toEqual([true, false, false]);
@@ -95,7 +95,7 @@ describe('the plan', () => {
     let looked = 0;
     const asked = catchments.map((c) => ({
       ...c,
-      ring: new Proxy(c.ring, { get: (of, key) => (key === Symbol.iterator && looked++, Reflect.get(of, key)) }),
+      ring: new Proxy(c.ring, { get: (of, key) => (key === Symbol.iterator && looked++, Reflect.get(of, key) as unknown) }),
     }));
     many.result.derived.catchments = asked;
     expect(rings()).toEqual(first);
