@@ -119,17 +119,14 @@ export function Plan(): ReactNode {
   const pinning = usePinning((s) => s.id);
   // What is drawn may come a frame after what is typed: it waits for the fields and the sheet.
   const [drawnProject, drawnResult] = [useDeferredValue(project), useDeferredValue(result)];
+  // The same as long as they say the same: marks drawn from them stay.
+  const levelText = useCallback((m: number): string => formatQuantity(m, 'level', system).replace(/\s.*/, ''), [system]);
+  const flowText = useCallback((q: number): string => formatQuantity(q, 'flow', system), [system]);
   const items = useMemo(
     () => [
-      ...planItems({
-        project: drawnProject,
-        result: drawnResult,
-        selected,
-        showPegs,
-        pinning,
-        levelText: (m) => formatQuantity(m, 'level', system).replace(/\s.*/, ''),
-        flowText: (q) => formatQuantity(q, 'flow', system),
-      }).filter((item) => showsCatchments || item.look.role !== 'catchment'),
+      ...planItems({ project: drawnProject, result: drawnResult, selected, showPegs, pinning, levelText, flowText }).filter(
+        (item) => showsCatchments || item.look.role !== 'catchment',
+      ),
       ...landItems({ places, shown, answer, storage: storage ?? hollow, fallLine, from: runsOn?.shape.ring ?? [], live }),
     ],
     [
@@ -138,7 +135,8 @@ export function Plan(): ReactNode {
       selected,
       showPegs,
       pinning,
-      system,
+      levelText,
+      flowText,
       showsCatchments,
       places,
       shown,

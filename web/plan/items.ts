@@ -162,8 +162,9 @@ export function planItems(drawing: Drawing): PlanItem[] {
       : [{ id: 'outline', version: version(outline), geometry: new Polygon(toRing(outline)), look: { role: 'outline' } }];
   const works = optionOf(project).works;
   const uncomputed = new Set((result?.derived.uncomputed ?? []).map((u) => u.work));
+  const on = { ...drawing, works };
   const workItems = works.flatMap((work) => {
-    const items = itemsOf(work, { ...drawing, works });
+    const items = itemsOf(work, on);
     const shown = uncomputed.has(work.id) ? items.map(asUncomputed) : items;
     return work.id === drawing.selected ? [...shown, ...cornerItems(work)] : shown;
   });

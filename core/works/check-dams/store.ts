@@ -9,8 +9,8 @@ import {
   VOID_RADIUS,
   crestLaw,
   grassedSillLaw,
-  trapezoid,
   ratedLaw,
+  trapezoid,
 } from '../../hydraulics/index.ts';
 import { siltedShare, storeIdOf } from '../series.ts';
 import { siltedStage } from '../silt.ts';
