@@ -4,6 +4,7 @@ export * from './graph/graph.ts';
 export * from './scenario/scenario.ts';
 export * from './world/ground-model.ts';
 export * from './world/catchments.ts';
+export * from './world/interception.ts';
 export * from './world/surfaces.ts';
 export * from './tell/verdict.ts';
 export * from './tell/storm-words.ts';

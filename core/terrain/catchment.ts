@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index.ts';
 import type { Flow } from './kernels/flow.ts';
-import { JUMPS, NO_GROUND, facetLength, stepLength, stepsOf } from './kernels/flow.ts';
+import { JUMPS, NO_GROUND, facetLength, receiverOf, sourcesOf, stepLength, stepsOf } from './kernels/flow.ts';
 import { type Grid, STEP_COL, STEP_ROW, centreOf } from './grid.ts';
 import { type Labelled, outlineIn } from './outline.ts';
 
@@ -139,12 +139,28 @@ export function upstreamOf(flow: Flow, outlets: ArrayLike<number>, room: CellRoo
   return { mask, members: members.subarray(0, count) };
 }
 
-/** Cells by the cell they are led to; null when none is. */
-function sourcesOf(jumps: ReadonlyMap<number, number>): Map<number, number[]> | null {
-  if (jumps.size === 0) return null;
-  const led = new Map<number, number[]>();
-  for (const [from, to] of jumps) led.set(to, [...(led.get(to) ?? []), from]);
-  return led;
+const [ASKED, LEADS, PASSES] = [1, 2, 3];
+
+/** Of some cells those whose water comes by no other of them, by their numbers: what drains to these is what drains to all. The room is clean before and after. */
+export function lowestAmong(flow: Flow, cells: readonly number[], { mask }: CellRoom): number[] {
+  const asked = [...new Set(cells)].filter((i) => flow.receiver[i] > NO_GROUND).sort((a, b) => a - b);
+  for (const i of asked) mask[i] = ASKED;
+  const passed: number[] = [];
+  const lowest = asked.filter((from) => {
+    const way: number[] = [];
+    let i = receiverOf(flow, from);
+    for (; i >= 0 && mask[i] === 0; i = receiverOf(flow, i)) {
+      mask[i] = PASSES;
+      way.push(i);
+    }
+    const isAbove = i >= 0 && mask[i] !== PASSES;
+    if (isAbove) for (const k of way) mask[k] = LEADS;
+    passed.push(...way);
+    return !isAbove;
+  });
+  for (const i of asked) mask[i] = 0;
+  for (const i of passed) mask[i] = 0;
+  return lowest;
 }
 
 export interface CatchmentSize {

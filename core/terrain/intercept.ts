@@ -1,6 +1,6 @@
 import type { Line, Point } from '../geometry/index.ts';
 import { contains, distance, lineLength, signedArea, subLine } from '../geometry/index.ts';
-import { type Flow, JUMPS, stepsOf } from './kernels/flow.ts';
+import { type Flow, JUMPS, NO_GROUND, sourcesOf, stepsOf } from './kernels/flow.ts';
 import type { Grid } from './grid.ts';
 import { cellAt, centreOf, extentOf } from './grid.ts';
 
@@ -84,12 +84,17 @@ export interface Catching {
 }
 
 /** Cells by what they were found for, on the grid they were found on last: thousands of small intakes are asked about several times. */
-const found = new WeakMap<Line, { readonly grid: Grid; readonly cells: ArrayLike<number> & Iterable<number> }>();
+type Found = WeakMap<Line, { readonly grid: Grid; readonly cells: ArrayLike<number> }>;
+const [underLines, withinRings]: readonly [Found, Found] = [new WeakMap(), new WeakMap()];
 
-function foundOnce(grid: Grid, drawn: Line, find: () => ArrayLike<number> & Iterable<number>): Iterable<number> {
+function foundOnce(
+  found: Found,
+  { grid, drawn }: { readonly grid: Grid; readonly drawn: Line },
+  find: (grid: Grid, drawn: Line) => ArrayLike<number>,
+): ArrayLike<number> {
   const known = found.get(drawn);
   if (known?.grid === grid) return known.cells;
-  const cells = find();
+  const cells = find(grid, drawn);
   found.set(drawn, { grid, cells });
   return cells;
 }
@@ -101,14 +106,16 @@ function underShortened(grid: Grid, line: Line): Int32Array {
   return cellsUnder(grid, subLine(line, half, length - half));
 }
 
-/** Cells something catches water at. */
-export function catchingCells(grid: Grid, { line, ring, points = [] }: Omit<Catching, 'number'>): number[] {
-  const cells: number[] = [];
-  if (line) cells.push(...foundOnce(grid, line, () => underShortened(grid, line)));
-  if (ring) cells.push(...cellsInside(grid, ring));
-  for (const at of points) if (cellAt(grid, at) >= 0) cells.push(cellAt(grid, at));
-  return cells;
+/** Cells something catches water at: those under its line, those within its ring, those of its places. */
+function* catchingLists(grid: Grid, { line, ring, points }: Omit<Catching, 'number'>): Generator<ArrayLike<number>> {
+  if (line) yield foundOnce(underLines, { grid, drawn: line }, underShortened);
+  if (ring) yield foundOnce(withinRings, { grid, drawn: ring }, cellsInside);
+  if (points) yield points.map((at) => cellAt(grid, at)).filter((cell) => cell >= 0);
 }
+
+/** Cells something catches water at. */
+export const catchingCells = (grid: Grid, catching: Omit<Catching, 'number'>): number[] =>
+  [...catchingLists(grid, catching)].flatMap((cells) => Array.from(cells));
 
 /** What something no wider than a cell takes of the water of its cell: its width across the flow; all where it is wider. */
 export function shareOfCell(
@@ -122,7 +129,11 @@ export function shareOfCell(
 /** Number of what catches water at each cell, 0 for nothing; where two share a cell the earlier keeps it. */
 export function catchingOn(grid: Grid, catching: readonly Catching[]): Int16Array {
   const owner = new Int16Array(grid.z.length);
-  for (const one of catching) for (const cell of catchingCells(grid, one)) if (owner[cell] === 0) owner[cell] = one.number;
+  for (const one of catching) {
+    for (const cells of catchingLists(grid, one)) {
+      for (let k = 0; k < cells.length; k++) if (owner[cells[k]] === 0) owner[cells[k]] = one.number;
+    }
+  }
   return owner;
 }
 
@@ -144,4 +155,48 @@ export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
     label[i] = owner[i] !== 0 ? owner[i] : d < 0 ? 0 : label[d === JUMPS ? (jumps.get(i) ?? i) : i + off[d]];
   }
   return label;
+}
+
+/** Where the water of cells goes now, in place of where it went. */
+export interface InterceptedAgain {
+  readonly label: Int16Array;
+  /** Cells whose number is another than it was. */
+  readonly changed: Int32Array;
+}
+
+/**
+ * The same as `firstInterceptor` where what catches water is another at some cells (`at`) than it was for `before`: only these, and
+ * what runs to them, are looked at.
+ */
+export function interceptedAgain(
+  flow: Flow,
+  owner: Int16Array,
+  { before, at, mask }: { readonly before: Int16Array; readonly at: Iterable<number>; readonly mask: Uint8Array },
+): InterceptedAgain {
+  const { receiver, ncols, jumps } = flow;
+  const off = stepsOf(ncols);
+  const led = sourcesOf(jumps);
+  const label = before.slice();
+  const touched: number[] = [];
+  const waiting = [...at];
+  // Those above are looked at again whenever the one below them has changed: what is changed twice is right the last time.
+  for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
+    const d = receiver[i];
+    if (d <= NO_GROUND) continue;
+    const now = owner[i] !== 0 ? owner[i] : d < 0 ? 0 : label[d === JUMPS ? (jumps.get(i) ?? i) : i + off[d]];
+    if (now === label[i]) continue;
+    label[i] = now;
+    if (mask[i] === 0) {
+      mask[i] = 1;
+      touched.push(i);
+    }
+    for (let k = 0; k < 8; k++) {
+      const above = i + off[k];
+      if (above >= 0 && above < receiver.length && receiver[above] === ((k + 4) & 7) && owner[above] === 0) waiting.push(above);
+    }
+    const from = led?.get(i);
+    if (from) waiting.push(...from);
+  }
+  for (const i of touched) mask[i] = 0;
+  return { label, changed: Int32Array.from(touched).filter((i) => label[i] !== before[i]) };
 }

@@ -13,7 +13,8 @@ import {
   contourPractice,
   terrainFactor,
 } from '../../runoff/index.ts';
-import type { Gathered, Interception } from '../world/catchments.ts';
+import type { Gathered } from '../world/catchments.ts';
+import type { Interception } from '../world/interception.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { SurfaceMap } from '../world/surfaces.ts';
 import { type GroundModel, slopesIn } from '../world/ground-model.ts';

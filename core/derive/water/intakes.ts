@@ -1,9 +1,8 @@
 // Where a store takes only part of the water that meets it, or holds up what it lets pass: a place between the two.
 import type { Intake, Link } from '../../contract/index.ts';
-import { type Plan, linkOf } from '../../network/index.ts';
-import { catchingCells, centreOf } from '../../terrain/index.ts';
-import { type Graph, forAll, idsOf } from '../graph/graph.ts';
-import type { Interception } from '../world/catchments.ts';
+import { type Grid, catchingCells, centreOf } from '../../terrain/index.ts';
+import { forAll, idsOf } from '../graph/graph.ts';
+import { type FollowOn, type Start, type WaysDown, waysDown } from './ways.ts';
 
 /** A place where water is parted between a store and the ground below it. */
 export interface IntakePlace {
@@ -26,20 +25,21 @@ export function takenBy(rows: NonNullable<Intake['takes']>, comesM3s: number): n
 }
 
 /** The lowest cell of a store's intakes: from there runs what passes them. */
-function lowestOf({ grid }: Plan, intakes: readonly Intake[]): readonly [number, number] | null {
+function lowestOf(grid: Grid, intakes: readonly Intake[]): readonly [number, number] | null {
   let lowest = -1;
   for (const cell of intakes.flatMap((i) => catchingCells(grid, i))) if (lowest < 0 || grid.z[cell] < grid.z[lowest]) lowest = cell;
   return lowest < 0 ? null : centreOf(grid, lowest);
 }
 
-/** The way of what a store's intakes let pass; null where they lie off the ground. */
-function pastOf(plan: Plan, intakes: readonly Intake[], work: string): Link | null {
-  const [{ store }] = intakes;
-  const at = lowestOf(plan, intakes);
-  if (!at) return null;
-  const past = linkOf(plan, store, { id: `${store}#intake:past`, work, role: 'past', dischargeAt: at });
-  return { ...past, lagS: past.lagS + Math.max(...intakes.map((i) => i.delayS ?? 0)) };
+/** Where what a store's intakes let pass begins to run; null where they lie off the ground. */
+function pastFrom(grid: Grid, intakes: readonly Intake[], work: string): readonly (Start | null)[] {
+  const at = lowestOf(grid, intakes);
+  return [at && { id: `${intakes[0].store}#intake:past`, work, role: 'past', dischargeAt: at }];
 }
+
+/** Its way, held up as long as the store's intakes hold it up. */
+const pastOf = ([way]: WaysDown, intakes: readonly Intake[]): Link | null =>
+  way && { ...way, lagS: way.lagS + Math.max(...intakes.map((i) => i.delayS ?? 0)) };
 
 function placeOf(...[past, store, work, share, takes]: [Link | null, string, string, number, Intake['takes'] | null]): IntakePlace | null {
   return past && { id: `${store}#intake`, store, work, takes: (comes) => (takes ? takenBy(takes, share * comes) : share * comes), past };
@@ -48,13 +48,9 @@ function placeOf(...[past, store, work, share, takes]: [Link | null, string, str
 /** Places of all stores that do not simply take all that meets them; a store has one law, told by any of its intakes. */
 export function intakePlaces(
   lists: readonly (readonly Intake[])[],
-  {
-    met,
-    plan,
-    graph,
-    workOf,
-  }: { readonly met: Interception; readonly plan: Plan; readonly graph: Graph; readonly workOf: ReadonlyMap<string, string> },
+  { workOf, ...on }: FollowOn & { readonly workOf: ReadonlyMap<string, string> },
 ): IntakePlace[] {
+  const { met, graph } = on;
   const byStore = new Map<string, Intake[]>();
   for (const list of lists)
     for (const intake of list) {
@@ -70,11 +66,9 @@ export function intakePlaces(
   });
   const ids = idsOf(parted);
   const works = parted.map((p) => p.work);
-  const past = graph.each(
-    'intake-past',
-    { ids, columns: [forAll(plan), parted.map((p) => p.intakes), works], isSettled: true },
-    pastOf,
-  ).all;
+  const own = parted.map((p) => p.intakes);
+  const starts = graph.each('past-from', { ids, columns: [forAll(on.plan.grid), own, works], isSettled: true }, pastFrom).all;
+  const past = graph.each('intake-past', { ids, columns: [waysDown('past-ways', { ids, starts }, on), own], isSettled: true }, pastOf).all;
   const takes = parted.map(({ intakes }) => intakes.find((i) => i.takes !== undefined)?.takes ?? null);
   const places = graph.each('intake', { ids, columns: [past, ids, works, parted.map((p) => p.share), takes] }, placeOf).all;
   return places.flatMap((place) => place ?? []);

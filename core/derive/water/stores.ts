@@ -2,10 +2,12 @@
 import type { BoundWork, Link, Outlet, PlacedWork, Site, Store } from '../../contract/index.ts';
 import { type Line, middleOf } from '../../geometry/index.ts';
 import { grassedRating, tallerIndex } from '../../hydraulics/index.ts';
-import { type Plan, conduitStore, linkOf } from '../../network/index.ts';
+import { type Plan, conduitStore } from '../../network/index.ts';
 import { ENDS, type Option } from '../../project/index.ts';
 import { type Graph, asItself, byIds, forAll, idsOf, isAmong } from '../graph/graph.ts';
 import { type Conditions, outletsUnder, storeUnder } from '../scenario/conditions.ts';
+import type { Interception } from '../world/interception.ts';
+import { type Start, type WaysDown, waysDown } from './ways.ts';
 
 /** A work on its ground. */
 export interface Placed {
@@ -94,6 +96,7 @@ interface Traced {
     readonly instead: ReadonlyMap<string, string>;
   };
   readonly plan: Plan;
+  readonly met: Interception;
   readonly graph: Graph;
 }
 
@@ -116,7 +119,7 @@ function nextAlong(stores: readonly Store[]): ReadonlyMap<string, string> {
 }
 
 /** Where every outlet leads: by the user's word, by its making, else downhill. */
-export function tracedLinks({ option, standing: { stores, works, instead }, plan, graph }: Traced): Ways {
+export function tracedLinks({ option, standing: { stores, works, instead }, plan, met, graph }: Traced): Ways {
   const ids = idsOf(stores);
   const next = nextAlong(stores);
   const said = option.links ?? NOTHING_SAID;
@@ -131,7 +134,7 @@ export function tracedLinks({ option, standing: { stores, works, instead }, plan
   const along = given.map((own) => (own.some(isGiven) ? own.map(lineTo) : NO_LINES));
   // Where it comes out decides its way, not its level: that is dragged. It is one thing as long as it takes the same way.
   const starts = graph.each('starts', { ids, columns: [stores, given], isSettled: true }, startsOf).all;
-  const traced = graph.each('way', { ids, columns: [forAll(plan), ids, starts], isSettled: true }, waysFrom).all;
+  const traced = waysDown('ways', { ids, starts }, { plan, met, graph });
   const links = graph.each('links', { ids, columns: [stores, given, along, traced] }, linksFrom).by;
   const led = new Set<string>();
   given.forEach((own, k) => own.forEach((to, j) => to === null || led.add(stores[k].outlets[j].id)));
@@ -161,18 +164,10 @@ function givenTo(
   });
 }
 
-/** Where a way begins that runs downhill. */
-type Start = Pick<Outlet, 'id' | 'work' | 'role' | 'dischargeAt'>;
-
 const startsOf = ({ outlets }: Store, given: readonly (string | null)[]): (Start | null)[] =>
   outlets.map(({ id, work, role, dischargeAt }, k) => (given[k] === null ? { id, work, role, dischargeAt } : null));
 
-const waysFrom = (plan: Plan, store: string, starts: readonly (Start | null)[]): (Link | null)[] =>
-  starts.map((start) => start && linkOf(plan, store, start));
-
-function linksFrom(
-  ...[store, given, lines, traced]: [Store, readonly (string | null)[], readonly (Line | null)[], readonly (Link | null)[]]
-): Link[] {
+function linksFrom(...[store, given, lines, traced]: [Store, readonly (string | null)[], readonly (Line | null)[], WaysDown]): Link[] {
   return store.outlets.map((outlet, k) => {
     const [to, found] = [given[k], traced[k]];
     if (to !== null) return asItself(givenLink(store, outlet, { to, line: lines[k] }));

@@ -5,7 +5,8 @@ import type { Registry } from '../../works/index.ts';
 import { type Graph, idsOf } from '../graph/graph.ts';
 import { type Scenario, liveWorks } from '../scenario/scenario.ts';
 import type { DerivedSpring } from '../types.ts';
-import { type Gathered, type Interception, interception, naturalCatchments, pinCatchments, storeCatchments } from '../world/catchments.ts';
+import { type Gathered, naturalCatchments, pinCatchments, storeCatchments } from '../world/catchments.ts';
+import { type Interception, interception } from '../world/interception.ts';
 import { springsOf } from '../world/springs.ts';
 import type { World } from '../world/world.ts';
 import { belowOf } from './below.ts';
@@ -66,13 +67,11 @@ export function waterOf(
   const met = interception(model, intakes, graph);
   const catchments = [...pinCatchments(model, project, graph), ...storeCatchments(model, met, graph)];
   const natural = naturalCatchments(model, intakes, graph);
-  const plan = graph.step('plan', [model, met, project.site.outline], ({ grid, flow }, { owner, stores }, outline): Plan => ({
-    grid,
-    flow,
-    owner,
-    stores,
-    outline,
-  }));
+  const plan = graph.step(
+    'plan',
+    [model, met, graph.same('outline', project.site.outline)],
+    ({ grid, flow }, { owner, stores }, outline): Plan => ({ grid, flow, owner, stores, outline }),
+  );
   const workOf = new Map(standing.stores.map((s) => [s.id, s.work]));
   return {
     ...standing,
@@ -80,7 +79,7 @@ export function waterOf(
     met,
     catchments,
     natural,
-    ...tracedLinks({ option, standing, plan, graph }),
+    ...tracedLinks({ option, standing, plan, met, graph }),
     springs: springsOf(project.features, plan, graph),
     under: map ? groundUnder(standing, map, graph) : new Map(),
     below: belowOf(standing, { model, features: project.features, option, graph }),

@@ -7,7 +7,8 @@ import { catchingCells, shapeOf, slopesOf, upstreamOf } from '../../terrain/inde
 import { noGrid, planeProject } from '../../testing/projects.ts';
 import { registry } from '../../works/index.ts';
 import { Graph } from '../graph/graph.ts';
-import { exitGrounds, insideOf, interception, naturalCatchments } from './catchments.ts';
+import { exitGrounds, insideOf, naturalCatchments } from './catchments.ts';
+import { interception } from './interception.ts';
 import { groundModel } from './ground-model.ts';
 
 const N = 61;

@@ -2,18 +2,17 @@ import type { Catchment, Drained, Intake } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import type { Project } from '../../project/index.ts';
 import {
-  CellRoom,
+  type CellRoom,
   type CellSet,
   type Exit,
+  type Flow,
   NO_GROUND,
   catchingCells,
-  catchingOn,
   cellAt,
   cellsInside,
   exitsOf,
-  firstInterceptor,
+  lowestAmong,
   partedBy,
-  shareOfCell,
   setOf,
   shapeIn,
   shapeOf,
@@ -22,56 +21,8 @@ import {
 } from '../../terrain/index.ts';
 import { type Graph, asItself, forAll } from '../graph/graph.ts';
 import { type GroundModel, slopesIn } from './ground-model.ts';
-
-/** Which store each cell's water meets first, and where those catch it. */
-export interface Interception {
-  /** Stores that take in water from the ground; number k of a cell belongs to stores[k - 1]. */
-  readonly stores: readonly string[];
-  readonly owner: Int16Array;
-  readonly label: Int16Array;
-  /** What stores take of the water that meets them, where their works are narrower than a cell. */
-  readonly shares: ReadonlyMap<string, number>;
-}
-
-/** Stores take the share of each small intake, weighed by the ground that drains to it. */
-function sharesOf({ grid, flow }: GroundModel, intakes: readonly Intake[]): ReadonlyMap<string, number> {
-  const shares = intakes.map((intake) => shareOfCell(grid, intake));
-  if (shares.every((share) => share === 1)) return new Map();
-  const label = firstInterceptor(
-    flow,
-    catchingOn(
-      grid,
-      intakes.map((where, k) => ({ ...where, number: k + 1 })),
-    ),
-  );
-  const cells = new Float64Array(intakes.length + 1);
-  for (const number of label) cells[number]++;
-  const sums = new Map<string, { whole: number; taken: number }>();
-  intakes.forEach(({ store }, k) => {
-    const { whole, taken } = sums.get(store) ?? { whole: 0, taken: 0 };
-    sums.set(store, { whole: whole + cells[k + 1], taken: taken + shares[k] * cells[k + 1] });
-  });
-  return new Map([...sums].flatMap(([id, { whole, taken }]) => (taken < whole ? [[id, taken / whole] as const] : [])));
-}
-
-function intercepted(model: GroundModel, lists: readonly (readonly Intake[])[]): Interception {
-  const intakes = lists.flat();
-  const stores = [...new Set(intakes.map((i) => i.store))];
-  const numbers = new Map(stores.map((id, k) => [id, k + 1]));
-  const numbered = intakes.flatMap(({ store, ...where }) => {
-    const number = numbers.get(store);
-    return number === undefined ? [] : [{ ...where, number }];
-  });
-  const owner = catchingOn(model.grid, numbered);
-  const label = firstInterceptor(model.flow, owner);
-  // A roof keeps the rain on itself from what lies below; what runs over the ground there goes by.
-  for (const { roof, number } of numbered) if (roof) for (const cell of cellsInside(model.grid, roof)) label[cell] = number;
-  return { stores, owner, label, shares: sharesOf(model, intakes) };
-}
-
-/** What the intakes of all works catch. */
-export const interception = (model: GroundModel, intakes: readonly (readonly Intake[])[], graph: Graph): Interception =>
-  graph.step('interception', [model, intakes], intercepted);
+import type { Interception, Since } from './interception.ts';
+import { inRoomOf } from './room.ts';
 
 /** Ground that drains to a place, with the cells it is made of. */
 export interface Gathered<D extends Drained = Drained> {
@@ -79,73 +30,128 @@ export interface Gathered<D extends Drained = Drained> {
   readonly members: Int32Array;
 }
 
-/** Where cells are gathered. */
-interface Gathering {
+/** Ground of cells gathered for it alone. */
+function gathered(of: string, on: { readonly model: GroundModel; readonly graph: Graph }, find: (room: CellRoom) => CellSet): Gathered {
+  const { model, graph } = on;
+  const { grid, flow, edge } = model;
+  return inRoomOf(model, (room) => {
+    const cells = find(room);
+    const own = { ...cells, label: cells.mask, wanted: 1, edge, slopes: slopesIn(model, graph), lengths: room.lengths };
+    const made = asItself({ catchment: { of, ...sizeIn(grid, flow, own) }, members: cells.members.slice() });
+    room.clear(cells);
+    return made;
+  });
+}
+
+/** What runs onto each store directly, as it was worked out last. */
+interface Parted {
   readonly model: GroundModel;
-  readonly graph: Graph;
-  readonly room: CellRoom;
+  /** The interception it was worked out from. */
+  readonly mark: object;
+  readonly all: readonly Gathered<Catchment>[];
 }
 
-const roomOn = ({ flow }: GroundModel): CellRoom => new CellRoom(flow.receiver.length);
-
-/** Ground of cells gathered for it alone: kept by `slot` while they stay the same. The room is clean after it. */
-function gather(of: string, cells: CellSet, on: Gathering & { readonly slot: string }): Gathered {
-  const { model, graph, room, slot } = on;
-  const { members, mask } = cells;
-  const gathered = graph.step(`${slot}:${of}`, [model, nameOf(members)], ({ grid, flow, edge }): Gathered => {
-    const own = { members, label: mask, wanted: 1, edge, slopes: slopesIn(model, graph), lengths: room.lengths };
-    return asItself({ catchment: { of, ...sizeIn(grid, flow, own) }, members: members.slice() });
-  });
-  room.clear(cells);
-  return gathered;
-}
-
-/** How many cells, and two sums of them mixed: what is the same twice is the same catchment. */
-function nameOf(members: Int32Array): string {
-  // Whole numbers of 32 bits from the first: what begins as a larger one is never counted on as quickly.
-  let a = 0x811c9dc5 | 0;
-  let b = 0x9e3779b9 | 0;
-  for (let k = 0; k < members.length; k++) {
-    a = Math.imul(a ^ members[k], 0x01000193);
-    b = (b + Math.imul(members[k] ^ (b >>> 15), 0x85ebca6b)) | 0;
-  }
-  return `${members.length}.${a >>> 0}.${b >>> 0}`;
-}
-
-/** What runs onto each store directly, its own cells included: all of them in one pass, each kept while its cells stay. */
+/** What runs onto each store directly, its own cells included: parted in one pass, or where an edit moved cells from one to another. */
 export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered<Catchment>[] {
-  return graph.step('catchments', [model, met], () => {
-    const { grid, flow, edge } = model;
-    const { label, stores } = met;
-    const slopes = slopesIn(model, graph);
-    const room = roomOn(model);
-    return partedBy(flow, label, stores.length).map((members, k): Gathered<Catchment> => {
-      const of = stores[k];
-      return graph.step(`catchment:${of}`, [model, nameOf(members)], () => ({
-        catchment: { of, ...shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, room }) },
-        members: members.slice(),
-      }));
+  return graph.goingOn('catchments', [model, met], (last: Parted | undefined, on, { label, stores, since, mark }): Parted => {
+    const { grid, flow, edge } = on;
+    const slopes = slopesIn(on, graph);
+    const before = new Map(last?.model === on ? last.all.map((one) => [one.catchment.of, one]) : []);
+    return inRoomOf(on, (room) => {
+      const shaped = (members: Int32Array, k: number): Gathered<Catchment> => {
+        const known = before.get(stores[k]);
+        if (known && areSameCells(known.members, members)) return known;
+        const shape = shapeIn(grid, flow, { members, label, wanted: k + 1, edge, slopes, room });
+        return asItself({ catchment: { of: stores[k], ...shape }, members: members.slice() });
+      };
+      if (!last || last.model !== on || since?.mark !== last.mark)
+        return { model: on, mark, all: partedBy(flow, label, stores.length).map(shaped) };
+      const moved = membersMoved(last.all, { since, label, flow, ranks: ranksIn(on, graph) });
+      return { model: on, mark, all: last.all.map((one, k) => (moved.has(k) ? shaped(moved.get(k) ?? NO_CELLS, k) : one)) };
     });
+  }).all;
+}
+
+const NO_CELLS = new Int32Array(0);
+
+function areSameCells(a: Int32Array, b: Int32Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let k = 0; k < a.length; k++) if (a[k] !== b[k]) return false;
+  return true;
+}
+
+/** The place of each cell from the highest to the lowest. */
+const ranksIn = (model: GroundModel, graph: Graph): Int32Array =>
+  graph.step('ranks', [model], ({ flow: { order, receiver } }) => {
+    const ranks = new Int32Array(receiver.length);
+    for (let k = 0; k < order.length; k++) ranks[order[k]] = k;
+    return ranks;
   });
+
+/** Cells of each number some cells were taken from or given to, downstream first, by the number less one. */
+function membersMoved(
+  all: readonly Gathered[],
+  on: { readonly since: Since; readonly label: Int16Array; readonly flow: Flow; readonly ranks: Int32Array },
+): ReadonlyMap<number, Int32Array> {
+  const { since, label, flow, ranks } = on;
+  const gained = new Map<number, number[]>();
+  const of = (number: number): number[] => {
+    const known = gained.get(number);
+    if (known) return known;
+    const made: number[] = [];
+    gained.set(number, made);
+    return made;
+  };
+  since.changed.forEach((cell, k) => {
+    of(since.were[k]);
+    of(label[cell]).push(ranks[cell]);
+  });
+  gained.delete(0);
+  return new Map(
+    [...gained].map(([number, come]) => {
+      const stay = all[number - 1].members.filter((cell) => label[cell] === number);
+      // The order of the ground is from the highest down; members stand the other way round.
+      return [
+        number - 1,
+        mergedBy(
+          ranks,
+          stay,
+          Int32Array.from(come)
+            .sort()
+            .reverse()
+            .map((rank) => flow.order[rank]),
+        ),
+      ];
+    }),
+  );
+}
+
+/** Two lists of cells, each downstream first, as one. */
+function mergedBy(ranks: Int32Array, a: Int32Array, b: Int32Array): Int32Array {
+  const merged = new Int32Array(a.length + b.length);
+  for (let i = 0, j = 0; i + j < merged.length;) {
+    const isOfA = j === b.length || (i < a.length && ranks[a[i]] > ranks[b[j]]);
+    const at = i + j;
+    merged[at] = isOfA ? a[i++] : b[j++];
+  }
+  return merged;
 }
 
 /** All ground that would drain to the intakes of each list if nothing above caught water, under the store of its first. */
 export function naturalCatchments(model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): readonly Gathered[] {
   const ids = lists.map((intakes) => intakes[0].store);
-  const on = { model, graph, room: roomOn(model) };
-  return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (_, intakes, store) =>
-    gather(store, drainingTo(model, intakes, on.room), { ...on, slot: 'natural-shape' }),
-  ).all;
-}
-
-function drainingTo({ grid, flow }: GroundModel, intakes: readonly Intake[], room: CellRoom): CellSet {
-  const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(grid, roof) : []));
-  if (roofs.length > 0) return setOf(Int32Array.from(roofs), room.mask);
-  return upstreamOf(
-    flow,
-    intakes.flatMap((i) => catchingCells(grid, i)),
-    room,
-  );
+  return graph.each('natural', { ids, columns: [forAll(model), lists, ids] }, (on, intakes, store) => {
+    const { grid, flow } = on;
+    const roofs = intakes.flatMap(({ roof }) => (roof ? cellsInside(grid, roof) : []));
+    const caughtAt = roofs.length > 0 ? [] : intakes.flatMap((i) => catchingCells(grid, i));
+    // What drains to those lowest down drains to all: cells further up may move as they will.
+    const lowest = inRoomOf(on, (room) => lowestAmong(flow, caughtAt, room));
+    return graph.step(`natural-shape:${store}`, [on, lowest, roofs], (_, down, under) =>
+      gathered(store, { model: on, graph }, (room) =>
+        under.length > 0 ? setOf(Int32Array.from(under), room.mask) : upstreamOf(flow, down, room),
+      ),
+    );
+  }).all;
 }
 
 /** Catchment of each pin: the cells that drain through the pin's cell. A pin off the terrain has none. */
@@ -183,6 +189,14 @@ export interface ExitGround {
   readonly uncaught: Gathered;
 }
 
+/** Places where water leaves, as what no work catches was worked out last. */
+interface Opened {
+  readonly wholes: readonly ExitWhole[];
+  readonly mark: object;
+  readonly all: readonly ExitGround[];
+}
+type ExitWhole = Pick<ExitGround, 'exit' | 'id' | 'whole'>;
+
 /** Places where water leaves the property, or the map where no property line is known. */
 export function exitGrounds(
   model: GroundModel,
@@ -190,22 +204,43 @@ export function exitGrounds(
   on: { readonly met: Interception; readonly graph: Graph },
 ): readonly ExitGround[] {
   const { met, graph } = on;
-  const gathering = { model, graph, room: roomOn(model) };
-  const exits = graph.step('exits', [model, inside], ({ grid, flow }, within) => exitsOf(grid, flow, within).map((exit) => asItself(exit)));
-  const wholes = graph.step('exit-grounds', [model, exits], (_, all) =>
-    all.map((exit, k) => {
-      const id = exitId(exit, k);
-      return { exit, id, own: gather(id, upstreamOf(model.flow, exit.cells, gathering.room), { ...gathering, slot: 'exit-all' }) };
+  const { label, stores, since, mark } = met;
+  const wholes = graph.step('exit-grounds', [model, inside], ({ grid, flow }, within) =>
+    exitsOf(grid, flow, within).map((found, k): ExitWhole => {
+      const [exit, id] = [asItself(found), exitId(found, k)];
+      return { exit, id, whole: gathered(id, { model, graph }, (room) => upstreamOf(flow, exit.cells, room)) };
     }),
   );
-  return graph.step('exits-open', [model, wholes, met], (_, all, { label, stores }) =>
-    all.map(({ exit, id, own }): ExitGround => {
-      if (stores.length === 0) return { exit, id, whole: own, uncaught: own };
-      const open = unlabelled(own.members, label);
-      const uncaught = gather(id, setOf(open, gathering.room.mask), { ...gathering, slot: 'exit-open' });
-      return { exit, id, whole: own, uncaught };
-    }),
-  );
+  return graph.goingOn('exits-open', [model, wholes, met], (last: Opened | undefined, _, all): Opened => {
+    if (stores.length === 0) return { wholes: all, mark, all: all.map((one) => ({ ...one, uncaught: one.whole })) };
+    const opened = last?.wholes === all && last.mark === since?.mark ? openedAt(since, label, exitsIn(model, all, graph)) : null;
+    return {
+      wholes: all,
+      mark,
+      all: all.map((one, k): ExitGround => {
+        if (last && opened && !opened.has(k + 1)) return last.all[k];
+        const open = unlabelled(one.whole.members, label);
+        return { ...one, uncaught: gathered(one.id, { model, graph }, (room) => setOf(open, room.mask)) };
+      }),
+    };
+  }).all;
+}
+
+/** Number of the exit each cell drains to, from 1 up. */
+const exitsIn = (model: GroundModel, wholes: readonly ExitWhole[], graph: Graph): Int16Array =>
+  graph.step('exits-in', [model, wholes], ({ flow }, all) => {
+    const numbers = new Int16Array(flow.receiver.length);
+    all.forEach(({ whole: { members } }, n) => members.forEach((cell) => (numbers[cell] = n + 1)));
+    return numbers;
+  });
+
+/** Exits whose open ground is another. */
+function openedAt({ changed, were }: Since, label: Int16Array, exits: Int16Array): ReadonlySet<number> {
+  const opened = new Set<number>();
+  changed.forEach((cell, k) => {
+    if ((were[k] === 0) !== (label[cell] === 0)) opened.add(exits[cell]);
+  });
+  return opened;
 }
 
 /** Cells without a number, in their order. */

@@ -185,6 +185,14 @@ export function flowOf(grid: Grid, filled: Float64Array, led: ReadonlyMap<number
   return { ncols, nrows, receiver: receiver.slice(), cells, order, facet: facet.slice(), jumps };
 }
 
+/** Cells by the cell they are led to; null when none is. */
+export function sourcesOf(jumps: ReadonlyMap<number, number>): Map<number, number[]> | null {
+  if (jumps.size === 0) return null;
+  const led = new Map<number, number[]>();
+  for (const [from, to] of jumps) led.set(to, [...(led.get(to) ?? []), from]);
+  return led;
+}
+
 /** Cell that a cell's water goes to next; -1 where it leaves. */
 export function receiverOf({ receiver, ncols, jumps }: Flow, i: number): number {
   const d = receiver[i];
