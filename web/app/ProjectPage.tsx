@@ -9,6 +9,7 @@ import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
 import { type Opened, openById } from './open.ts';
 import { KeptAway } from './KeptAway.tsx';
+import { Read } from './pace.ts';
 import { redoLast, undoLast, useApp } from './store.ts';
 
 const { View: BookPage } = lazily(() => import('../stages/land/book/BookPage.tsx'), 'BookPage');
@@ -135,9 +136,13 @@ export function ProjectPage(): ReactNode {
     );
   return (
     <Page>
-      <Header />
+      <Read value={true}>
+        <Header />
+      </Read>
       <Body $sheet={ui.width}>
-        <Descent />
+        <Read value={true}>
+          <Descent />
+        </Read>
         <Middle>
           <Guarded of={`verdict ${ui.id}`}>
             <Verdict stage={ui.id} />
@@ -148,20 +153,26 @@ export function ProjectPage(): ReactNode {
                 <Plan />
               </Suspense>
             </Guarded>
-            <Guarded of={`side ${ui.id}`}>
-              <Suspense fallback={null}>{ui.Side && <ui.Side />}</Suspense>
-            </Guarded>
+            <Read value={true}>
+              <Guarded of={`side ${ui.id}`}>
+                <Suspense fallback={null}>{ui.Side && <ui.Side />}</Suspense>
+              </Guarded>
+            </Read>
           </PlanRow>
-          <Guarded of={`strip ${ui.id}`}>
-            <Suspense fallback={null}>{ui.Strip && <ui.Strip />}</Suspense>
-          </Guarded>
+          <Read value={true}>
+            <Guarded of={`strip ${ui.id}`}>
+              <Suspense fallback={null}>{ui.Strip && <ui.Strip />}</Suspense>
+            </Guarded>
+          </Read>
         </Middle>
         <Sheet aria-label={`${ui.name} sheet`}>
-          <Guarded of={ui.id}>
-            <Suspense fallback={<p>{ui.name}…</p>}>
-              <ui.Sheet />
-            </Suspense>
-          </Guarded>
+          <Read value={true}>
+            <Guarded of={ui.id}>
+              <Suspense fallback={<p>{ui.name}…</p>}>
+                <ui.Sheet />
+              </Suspense>
+            </Guarded>
+          </Read>
         </Sheet>
       </Body>
     </Page>

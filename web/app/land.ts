@@ -99,6 +99,7 @@ export const ask = <K extends LandQuestion>(name: K, args: ArgsOf<K>): Promise<A
 export function useAsk<K extends LandQuestion>(name: K, args: ArgsOf<K> | null): AnswerOf<K> | null | undefined {
   const project = useApp((s) => s.history?.project);
   const onGround = args !== null && readsGround(name, args);
-  const key = project?.terrain ? [keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : ''] : null;
+  const key =
+    args !== null && project?.terrain ? [keyOf(project, onGround || READS_WORKS.has(name)), onGround ? groundKey(project) : ''] : null;
   return useAnswer(args && { name, args }, { key, keeps: false, tells: true });
 }

@@ -1,5 +1,4 @@
 // The one truth of the page: the document with its history, what was computed from it, and what is selected.
-import { create } from 'zustand';
 import { type Command, type History, execute, redo, startHistory, undo } from '#core/commands';
 import type { DeriveResult } from '#core/derive';
 import type { Point } from '#core/geometry';
@@ -11,6 +10,7 @@ import type { Compute, TerrainView } from '../workers/protocol.ts';
 import { Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
+import { paced } from './pace.ts';
 import { picking } from './pick.ts';
 import { shapesOf } from './shapes.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
@@ -89,7 +89,7 @@ const INITIAL: AppState = {
   shownMin: null,
 };
 
-export const useApp = create<AppState>(() => INITIAL);
+export const useApp = paced<AppState>(() => INITIAL);
 /** Some members of the state; renders again only when one of them changes. */
 export const useAppPick = picking(useApp);
 const { getState: get, setState: set } = useApp;
@@ -150,6 +150,8 @@ let deriving = false;
 let ticket = 0;
 /** Whether the rest of a set is being waited for: it is given up for anything newer. */
 let isRest = false;
+/** Tells whoever waits that something newer is wanted. */
+let newer: () => void = () => undefined;
 
 /** What of a document is asked for now; an edit or another storm to be shown makes it old. */
 interface Wanted {
@@ -183,6 +185,7 @@ async function take({ history, shownMin }: Wanted, isQuick: boolean): Promise<bo
 async function refresh(): Promise<void> {
   const asked = wanted();
   if (deriving) {
+    newer();
     if (isRest) void worker().drop(ticket);
     return;
   }
@@ -193,6 +196,8 @@ async function refresh(): Promise<void> {
   try {
     await giveAssets(project);
     const isPart = await take(asked, true);
+    // The rest is worked out when the hand rests: until then it would only be given up again.
+    if (isPart && !isOld(asked)) await Promise.race([useApp.rests(), new Promise<void>((resolve) => (newer = resolve))]);
     isRest = isPart && !isOld(asked);
     if (isRest) await take(asked, false);
   } catch (error) {

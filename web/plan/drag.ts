@@ -14,6 +14,12 @@ export function drag(id: string, to: Point, phase: 'start' | 'move' | 'end'): vo
     select(ownerOf(id));
     return;
   }
+  if (phase === 'move') useApp.drags();
+  take(id, to, phase);
+  if (phase === 'end') useApp.letsGo();
+}
+
+function take(id: string, to: Point, phase: 'move' | 'end'): void {
   const project = useApp.getState().history?.project;
   if (!project) return;
   const name = `drag-${gesture}`;

@@ -6,6 +6,7 @@ import { type Line, type Point, closed, distance, simplify } from '#core/geometr
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
 import { cornerItems } from '../works/corners.ts';
+import { drawnOnce } from './once.ts';
 import { itemsOf } from './work-items.ts';
 import type { Drawing, PlanItem } from './types.ts';
 
@@ -46,15 +47,19 @@ function featureItems({ project, selected }: Drawing): PlanItem[] {
   });
 }
 
+const outlined = drawnOnce<PlanItem[]>();
+
 function catchmentItems({ result, selected }: Drawing): PlanItem[] {
   smoothedBefore = smoothed;
   smoothed = new Map();
   return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
-    const look = { role: 'catchment', isSelected: c.of === selected };
-    const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
-    return c.ring.length < 3
-      ? []
-      : [{ id: `catchment:${c.of}`, version: version(shape, look), geometry: new Polygon(toRing(smooth(shape, c.ring))), look }];
+    if (c.ring.length < 3) return [];
+    const isSelected = c.of === selected;
+    return outlined(c, [isSelected], () => {
+      const look = { role: 'catchment', isSelected };
+      const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
+      return [{ id: `catchment:${c.of}`, version: version(shape, look), geometry: new Polygon(toRing(smooth(shape, c.ring))), look }];
+    });
   });
 }
 
@@ -77,19 +82,24 @@ function withoutSteps(ring: Line): Line {
   return simplify(closed(ring), 1.1 * Math.max(0.5, Math.min(4, distance(a, b)))).slice(0, -1);
 }
 
+const led = drawnOnce<PlanItem>();
+
 function linkItems({ result, selected }: Drawing): PlanItem[] {
   return (result?.derived.links ?? []).flatMap((link): PlanItem[] => {
     if (link.path.length < 2) return [];
-    const end = link.path[link.path.length - 1];
-    const path = link.path.map(([x, y]) => [x, y]);
-    const look = { role: 'spill', isSelected: link.from === selected || link.outlet === selected };
-    const line: PlanItem = {
-      id: `link:${link.outlet}`,
-      version: version(link.path[0], end, link.path.length, look),
-      geometry: new LineString(path),
-      look,
-    };
-    return [line];
+    const isSelected = link.from === selected || link.outlet === selected;
+    return [
+      led(link, [isSelected], () => {
+        const end = link.path[link.path.length - 1];
+        const look = { role: 'spill', isSelected };
+        return {
+          id: `link:${link.outlet}`,
+          version: version(link.path[0], end, link.path.length, look),
+          geometry: new LineString(link.path.map(([x, y]) => [x, y])),
+          look,
+        };
+      }),
+    ];
   });
 }
 

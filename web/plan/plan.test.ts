@@ -1,17 +1,21 @@
 import { describe, expect, it } from '@jest/globals';
 import type { WorkBase } from '#core/contract';
 import type { Project } from '#core/project';
+import type Geometry from 'ol/geom/Geometry.js';
 import LineString from 'ol/geom/LineString.js';
+import MultiLineString from 'ol/geom/MultiLineString.js';
 import type OlPoint from 'ol/geom/Point.js';
 import type Polygon from 'ol/geom/Polygon.js';
 import { derived, planeProject, SILL, SWALE } from '../../core/testing/projects.ts';
 import { gridOf } from '../../core/testing/grids.ts';
 import { FOUR_DAMS } from '../../core/testing/valley.ts';
+import { THEMES } from '../app/theme.ts';
 import { planItems } from './items.ts';
 import { markId } from './marks.ts';
 import { offsetLine } from './offset.ts';
 import { typedPoint } from './points.ts';
 import { readGround } from './read.ts';
+import { basinStyles } from './style-parts.ts';
 import type { Drawing, PlanItem } from './types.ts';
 
 describe('the plan', () => {
@@ -77,6 +81,51 @@ describe('the plan', () => {
     const stood = grip().getCoordinates();
     grip().translate(50, 50);
     expect(grip().getCoordinates()).toEqual(stood);
+  });
+  it('leaves the dams of a series the marks they were while one is moved', () => {
+    const marksOf = (work: WorkBase): ReadonlyMap<string, PlanItem> =>
+      new Map(
+        planItems({ ...drawing, project: { ...project, options: [{ ...project.options[0], works: [work] }] } }).map((i) => [i.id, i]),
+      );
+    const before = marksOf(FOUR_DAMS);
+    const [first, second, ...rest] = FOUR_DAMS.dams;
+    const after = marksOf({ ...FOUR_DAMS, dams: [first, { ...second, atM: second.atM + 1 }, ...rest] } as typeof FOUR_DAMS);
+    const bars = FOUR_DAMS.dams.map((_, k) => `dam:${FOUR_DAMS.id}:${k}`);
+    expect(bars.map((id) => after.get(id)!.geometry === before.get(id)!.geometry)).toEqual([true, false, true, true]);
+    expect(bars.map((id) => after.get(id)!.version === before.get(id)!.version)).toEqual([true, false, true, true]);
+    // On another line all stand elsewhere.
+    const moved = marksOf({ ...FOUR_DAMS, line: FOUR_DAMS.line.map(([x, y]) => [x + 3, y] as const) } as typeof FOUR_DAMS);
+    expect(bars.some((id) => moved.get(id)!.version === before.get(id)!.version)).toBe(false);
+  });
+  it('draws a catchment and a way of water again only when it or what is chosen is another', () => {
+    const of = (on: Partial<Drawing>, id: string): PlanItem => planItems({ ...drawing, ...on }).find((i) => i.id === id) as PlanItem;
+    for (const id of ['catchment:w1', 'link:s1']) {
+      const one = of({}, id);
+      expect(of({ project: { ...project, pins: [] } }, id)).toBe(one);
+      const [chosen, other] = id === 'link:s1' ? ['s1', 'k'] : ['w1', 'k'];
+      expect([of({ selected: chosen }, id).look.isSelected, of({ selected: other }, id).look.isSelected]).toEqual([true, false]);
+    }
+    const { catchments } = drawing.result.derived;
+    const moved = catchments.map((c) => (c.of === 'w1' ? { ...c, ring: c.ring.map(([x, y]) => [x + 4, y] as const) } : c));
+    const result = { ...drawing.result, derived: { ...drawing.result.derived, catchments: moved } };
+    expect(of({ result }, 'catchment:w1').version).not.toBe(of({}, 'catchment:w1').version);
+  });
+  it('draws basins one by one where they can be told apart, else the row they stand in, its name once', () => {
+    const basin = (x: number): number[][] => [[x, 0], [x + 1, -1.5], [x + 3, 0]]; // prettier-ignore
+    const row = new MultiLineString([basin(0), basin(10), basin(20)]);
+    const drawnAt = (resolution: number, geometry: Geometry = row) => {
+      const styles = basinStyles({ role: 'basin-row', label: 'Moons', width: 0.4 }, THEMES.paper, { geometry, resolution });
+      const stroked = styles.filter((s) => s.getStroke()).map((s) => s.getGeometry() as Geometry);
+      return { stroked, named: styles.filter((s) => s.getText()).map((s) => s.getGeometry() as LineString) };
+    };
+    // Three metres across: six pixels at half a metre each.
+    expect(drawnAt(0.49).stroked.every((g) => g === row)).toBe(true);
+    const far = drawnAt(0.51);
+    expect(far.stroked.map((g) => (g as LineString).getCoordinates())).toEqual(far.stroked.map(() => [[1.5, 0], [11.5, 0], [21.5, 0]])); // prettier-ignore
+    expect([drawnAt(0.1).named.length, far.named.length, far.named[0].getType()]).toEqual([1, 1, 'LineString']);
+    // A row without basins is what it is.
+    const line = new LineString([[0, 0], [9, 0]]); // prettier-ignore
+    expect(drawnAt(50, line).stroked.every((g) => g === line)).toBe(true);
   });
   it('smooths each outline once, however many there are', () => {
     // More than any plan had when it was thought of: an outline of many steps for each.

@@ -1,6 +1,7 @@
 // What styles of the plan are put together from.
 import type Geometry from 'ol/geom/Geometry.js';
 import LineString from 'ol/geom/LineString.js';
+import MultiLineString from 'ol/geom/MultiLineString.js';
 import Point from 'ol/geom/Point.js';
 import Fill from 'ol/style/Fill.js';
 import RegularShape from 'ol/style/RegularShape.js';
@@ -130,3 +131,29 @@ export const band = (look: Look, p: Palette, on: { resolution: number; fill: str
     }),
   ];
 };
+
+/** Basins narrower than this on screen are drawn as the row they stand in [px]. */
+const TOLD_APART_PX = 6;
+
+/** The row basins stand in, through the middles of their ends. */
+function rowThrough(basins: MultiLineString): LineString {
+  return new LineString(
+    basins.getCoordinates().map((basin) => {
+      const [a, b] = [basin[0], basin[basin.length - 1]];
+      return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+    }),
+  );
+}
+
+/** Basins of a row one by one, or where they could not be told apart the row itself; its name once. */
+export function basinStyles(look: Look, p: Palette, on: { geometry: Geometry; resolution: number }): Style[] {
+  const { geometry, resolution } = on;
+  const basins = geometry instanceof MultiLineString ? geometry : null;
+  const row = basins ? rowThrough(basins) : geometry;
+  const [west, south, east, north] = basins?.getLineString(0)?.getExtent() ?? [0, 0, Infinity, 0];
+  const drawn = Math.max(east - west, north - south) < TOLD_APART_PX * resolution ? row : geometry;
+  const { label: name, ...plain } = look;
+  const styles = band(plain, p, { resolution, fill: p.moss, least: 1.6 });
+  for (const style of styles) style.setGeometry(drawn);
+  return [...styles, new Style({ geometry: row, zIndex: look.isSelected === true ? 8 : 0, ...withText(label(name, p)) })];
+}

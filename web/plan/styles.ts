@@ -11,7 +11,20 @@ import { rgba } from './contour-style.ts';
 import type { Look } from './types.ts';
 import { crown, wood } from './crown.ts';
 
-import { type StyleOf, label, withText, dashes, swaleStyles, halo, arrowHead, diamond, placeMark, wayOut, band } from './style-parts.ts';
+import {
+  type StyleOf,
+  label,
+  withText,
+  dashes,
+  swaleStyles,
+  halo,
+  arrowHead,
+  diamond,
+  placeMark,
+  wayOut,
+  band,
+  basinStyles,
+} from './style-parts.ts';
 
 const STYLES: Readonly<Record<string, StyleOf>> = {
   water: (l, p) => [
@@ -38,7 +51,7 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
     ...halo(l, p),
     new Style({ stroke: new Stroke({ color: p.moss, width: 4, lineDash: [9, 4] }), ...withText(label(l.label, p, { offsetY: 14 })) }),
   ],
-  'basin-row': (l, p, { resolution }) => band(l, p, { resolution, fill: p.moss, least: 1.6 }),
+  'basin-row': basinStyles,
   'rip-key': (l, p, { resolution }) => band(l, p, { resolution, fill: p.straw, least: 2 }),
   'rip-slot': (_, p) => [new Style({ stroke: new Stroke({ color: rgba(p.ink, 0.55), width: 0.8 }) })],
   soak: (l, p, { resolution }) => band(l, p, { resolution, fill: p.water, least: 2.4 }),

@@ -46,6 +46,30 @@ describe('answers in parts', () => {
     expect(again.fresh).toEqual([]);
     expect(unpacker.unpack(again).derived.checks).toBe(after.derived.checks);
   });
+  it('are kept no longer than they are of use, and sent again when they come back', () => {
+    const result = results(crest(106.5));
+    const [one, ...rest] = result.view.series;
+    const withLevel = (by: number): DeriveResult => ({
+      ...result,
+      // Every part is another thing each time, most say the same.
+      derived: structuredClone(result.derived),
+      view: {
+        ...result.view,
+        series: [{ ...one, levelM: one.levelM.map((m) => m + by) }, ...rest],
+        order: [...result.view.order, `${by}`],
+      },
+    });
+    const parts = new Packer().pack(withLevel(0)).fresh.length;
+    const [sent, got] = [new Packer(), new Unpacker()];
+    for (let k = 0; k < 2 * parts; k++) {
+      const parcel = sent.pack(withLevel(k));
+      if (k > 0) expect(parcel.fresh.length).toBe(2);
+      expect(got.unpack(structuredClone(parcel)).view.order.at(-1)).toBe(`${k}`);
+    }
+    expect([sent.size < 3 * parts, got.size < 3 * parts]).toEqual([true, true]);
+    const back = withLevel(1);
+    expect(got.unpack(structuredClone(sent.pack(back)))).toEqual(back);
+  });
   it('tell flat numbers apart by every one of them', () => {
     const packer = new Packer();
     const result = results(crest(106.5));

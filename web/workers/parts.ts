@@ -28,103 +28,174 @@ const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
 function sumOf(list: Typed): number {
   const words = list.byteLength % 4 === 0 ? new Uint32Array(list.buffer, list.byteOffset, list.byteLength / 4) : list;
   let hash = 0x811c9dc5;
-  for (const word of words) hash = Math.imul(hash ^ word, 0x01000193);
+  for (let k = 0; k < words.length; k++) hash = Math.imul(hash ^ words[k], 0x01000193);
   return hash >>> 0;
 }
 
 /** Members that are records of parts by key rather than one part. */
 const BY_KEY = new Set(['figures', 'making', 'handOvers', 'diagnoses', 'sections', 'shapes', 'rings', 'verdicts', 'peaks', 'found']);
 
-/** A part as text and flat arrays, and a name that is another for any other part. */
+/** A part as text and the flat arrays among its members, and a name that is another for any other part. */
 function textOf(value: unknown): { readonly name: string; readonly part: Omit<Fresh, 'id'> } {
+  if (!isRecord(value) || !Object.values(value).some(isTyped)) {
+    const json = JSON.stringify(value) ?? 'null';
+    return { name: json, part: { json, arrays: null } };
+  }
   const arrays: Record<string, Typed> = {};
+  const plain: Record<string, unknown> = {};
   let sums = '';
-  const json =
-    JSON.stringify(value, (key, v: unknown) => {
-      if (!isTyped(v)) return v;
-      arrays[key] = v;
-      sums += `${key}${v.length}.${sumOf(v)};`;
-      return undefined;
-    }) ?? 'null';
-  return sums === '' ? { name: json, part: { json, arrays: null } } : { name: `${json}|${sums}`, part: { json, arrays } };
+  for (const [key, member] of Object.entries(value)) {
+    if (isTyped(member)) {
+      arrays[key] = member;
+      sums += `${key}${member.length}.${sumOf(member)};`;
+    } else plain[key] = member;
+  }
+  const json = JSON.stringify(plain);
+  return { name: `${json}|${sums}`, part: { json, arrays } };
 }
+
+/** A part that was sent: its number, and the answer it was part of last. What was not part of the last answer the page has no more. */
+interface Sent {
+  readonly id: number;
+  answer: number;
+}
+
+/** A list of parts as it was packed last. */
+interface Packed {
+  readonly values: readonly unknown[];
+  readonly sent: readonly Sent[];
+}
+
+/** Parts kept by name or number are looked through for those that are gone when they are so many times as many as the last answer had. */
+const KEPT_TIMES = 2;
 
 /** Keeps count of what the page has, and packs what it has not. */
 export class Packer {
-  private known = new Map<string, number>();
+  private answer = 0;
   private next = 0;
-  /** Names of parts written before: what is computed is never changed, so the same object says the same. */
+  private readonly known = new Map<string, Sent>();
+  /** Names of things packed before: what is computed is never changed, so the same object says the same. */
   private readonly names = new WeakMap<object, string>();
-
-  /** A part's name, and its text when it is asked for. */
-  private write(value: unknown): { readonly name: string; readonly read: () => Omit<Fresh, 'id'> } {
-    const known = typeof value === 'object' && value !== null ? this.names.get(value) : undefined;
-    if (known !== undefined) return { name: known, read: () => textOf(value).part };
-    const { name, part } = textOf(value);
-    if (typeof value === 'object' && value !== null) this.names.set(value, name);
-    return { name, read: () => part };
-  }
+  private lists = new Map<string, Packed>();
 
   pack({ derived, view }: DeriveResult): Parcel {
-    const used = new Map<string, number>();
+    this.answer++;
     const fresh: Fresh[] = [];
-    const part = (value: unknown): number => {
-      const written = this.write(value);
-      const { name } = written;
-      const id = used.get(name) ?? this.known.get(name) ?? this.next++;
-      if (!used.has(name) && !this.known.has(name)) fresh.push({ id, ...written.read() });
-      used.set(name, id);
-      return id;
+    const lists = new Map<string, Packed>();
+    /** Numbers of parts: what stands where it stood is passed over at a glance. */
+    const list = (name: string, values: readonly unknown[]): Int32Array => {
+      const before = this.lists.get(name);
+      const sent = values.map((value, k) => {
+        const was = before && before.values[k] === value && typeof value === 'object' ? before.sent[k] : this.part(value, fresh);
+        was.answer = this.answer;
+        return was;
+      });
+      lists.set(name, { values, sent });
+      return Int32Array.from(sent, ({ id }) => id);
     };
-    const shapeOf = (key: string, value: unknown): Shape => {
-      if (Array.isArray(value)) return { list: Int32Array.from(value, part) };
-      if (BY_KEY.has(key) && isRecord(value)) return { keys: Object.keys(value), list: Int32Array.from(Object.values(value), part) };
-      return { one: part(value) };
+    const shapeOf = (name: string, [key, value]: [string, unknown]): Shape => {
+      if (Array.isArray(value)) return { list: list(name, value) };
+      if (BY_KEY.has(key) && isRecord(value)) return { keys: Object.keys(value), list: list(name, Object.values(value)) };
+      return { one: list(name, [value])[0] };
     };
-    const shapes = (whole: object): Record<string, Shape> =>
-      Object.fromEntries(Object.entries(whole).map(([key, value]: [string, unknown]) => [key, shapeOf(key, value)]));
-    const parcel = { derived: shapes(derived), view: shapes(view), fresh };
-    this.known = used;
+    const shapes = (prefix: string, whole: object): Record<string, Shape> =>
+      Object.fromEntries(Object.entries(whole).map((member: [string, unknown]) => [member[0], shapeOf(`${prefix}.${member[0]}`, member)]));
+    const parcel = { derived: shapes('derived', derived), view: shapes('view', view), fresh };
+    this.lists = lists;
+    this.sweep();
     return parcel;
   }
+
+  /** A part as it was sent before and the page still has it; else it is sent now. */
+  private part(value: unknown, fresh: Fresh[]): Sent {
+    const thing = typeof value === 'object' ? value : null;
+    const before = thing ? this.names.get(thing) : undefined;
+    const made = before === undefined ? textOf(value) : null;
+    const name = before ?? made?.name ?? '';
+    if (thing && made) this.names.set(thing, name);
+    const known = this.known.get(name);
+    if (known && known.answer >= this.answer - 1) return known;
+    const sent = { id: this.next++, answer: this.answer };
+    fresh.push({ id: sent.id, ...(made ?? textOf(value)).part });
+    this.known.set(name, sent);
+    return sent;
+  }
+
+  /** How many parts are kept by name: for tests. */
+  get size(): number {
+    return this.known.size;
+  }
+
+  private sweep(): void {
+    const count = [...this.lists.values()].reduce((sum, { sent }) => sum + sent.length, 0);
+    if (this.known.size <= KEPT_TIMES * count) return;
+    for (const [name, { answer }] of this.known) if (answer < this.answer) this.known.delete(name);
+  }
+}
+
+/** A part the page has, and the answer it was part of last. */
+interface Had {
+  readonly value: unknown;
+  answer: number;
 }
 
 /** Puts answers together again from what came and what was there. */
 export class Unpacker {
-  private known = new Map<number, unknown>();
-  private lists = new Map<string, { readonly shape: Shape; readonly value: unknown }>();
+  private answer = 0;
+  private readonly known = new Map<number, Had>();
+  private lists = new Map<string, { readonly shape: Shape; readonly had: readonly Had[]; readonly value: unknown }>();
 
   unpack({ derived, view, fresh }: Parcel): DeriveResult {
-    const made = new Map(fresh.map(({ id, json, arrays }) => [id, unjson(json, arrays)] as const));
-    const used = new Map<number, unknown>();
-    const get = (id: number): unknown => {
-      const value = made.has(id) ? made.get(id) : this.known.get(id);
-      used.set(id, value);
-      return value;
-    };
+    this.answer++;
+    for (const { id, json, arrays } of fresh) this.known.set(id, { value: unjson(json, arrays), answer: this.answer });
+    const lists: typeof this.lists = new Map();
     const build = (name: string, shape: Shape): unknown => {
       const before = this.lists.get(name);
-      if (before && isSame(before.shape, shape)) {
-        if ('list' in shape) for (const id of shape.list) get(id);
-        else get(shape.one);
-        return before.value;
-      }
-      const value =
-        'one' in shape
-          ? get(shape.one)
-          : 'keys' in shape
-            ? Object.fromEntries(shape.keys.map((key, k) => [key, get(shape.list[k])]))
-            : Array.from(shape.list, get);
-      this.lists.set(name, { shape, value });
+      const had = this.had(idsIn(shape), before && { ids: idsIn(before.shape), had: before.had });
+      const value = before && isSame(before.shape, shape) ? before.value : valueOf(shape, had);
+      lists.set(name, { shape, had, value });
       return value;
     };
     const whole = (prefix: string, shapes: Readonly<Record<string, Shape>>): Record<string, unknown> =>
       Object.fromEntries(Object.entries(shapes).map(([key, shape]) => [key, build(`${prefix}.${key}`, shape)]));
     const result = { derived: whole('derived', derived), view: whole('view', view) };
-    this.known = used;
+    this.lists = lists;
+    this.sweep();
     // The parcel was made of a result: its shape comes back as it went in.
     return result as unknown as DeriveResult;
   }
+
+  /** Parts by their numbers; those that stand where they stood are not looked up. */
+  private had(
+    ids: ArrayLike<number>,
+    before: { readonly ids: ArrayLike<number>; readonly had: readonly Had[] } | undefined,
+  ): readonly Had[] {
+    return Array.from(ids, (id, k) => {
+      const one = before && before.ids[k] === id ? before.had[k] : this.known.get(id);
+      if (!one) throw new Error('a part of the answer never came');
+      one.answer = this.answer;
+      return one;
+    });
+  }
+
+  /** How many parts are kept by number: for tests. */
+  get size(): number {
+    return this.known.size;
+  }
+
+  private sweep(): void {
+    const count = [...this.lists.values()].reduce((sum, { had }) => sum + had.length, 0);
+    if (this.known.size <= KEPT_TIMES * count) return;
+    for (const [id, { answer }] of this.known) if (answer < this.answer) this.known.delete(id);
+  }
+}
+
+const idsIn = (shape: Shape): ArrayLike<number> => ('one' in shape ? [shape.one] : shape.list);
+
+function valueOf(shape: Shape, had: readonly Had[]): unknown {
+  if ('one' in shape) return had[0].value;
+  if ('keys' in shape) return Object.fromEntries(shape.keys.map((key, k) => [key, had[k].value]));
+  return had.map(({ value }) => value);
 }
 
 function unjson(json: string, arrays: Fresh['arrays']): unknown {

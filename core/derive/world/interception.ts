@@ -1,6 +1,6 @@
 // Which store the water of each cell meets first. An edit moves what catches water at a few cells: only what runs to these is followed again.
 import type { Intake } from '../../contract/index.ts';
-import { type Grid, catchingCells, catchingOn, cellsInside, firstInterceptor, interceptedAgain, shareOfCell } from '../../terrain/index.ts';
+import { type Grid, catchingCells, cellsInside, firstInterceptor, interceptedAgain, shareOfCell } from '../../terrain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { GroundModel } from './ground-model.ts';
 import { inRoomOf } from './room.ts';
@@ -30,6 +30,11 @@ export interface Interception {
   readonly since: Since | null;
 }
 
+interface Caught {
+  readonly cells: readonly number[];
+  readonly share: number;
+}
+
 /** Where numbered things catch water, and which of them each cell's water meets first. */
 interface Numbered {
   readonly owner: Int16Array;
@@ -40,6 +45,8 @@ interface Numbered {
 interface Kept extends Interception {
   readonly model: GroundModel;
   readonly intakes: readonly Intake[];
+  /** Of each intake the cells it catches at, and what it takes of what meets it. */
+  readonly caught: readonly Caught[];
   /** By stores, roofs left out: what runs over the ground. */
   readonly overGround: Numbered;
   /** Cells under roofs. */
@@ -48,27 +55,19 @@ interface Kept extends Interception {
   readonly single: (Numbered & { readonly cells: Int32Array }) | null;
 }
 
-/** What an intake takes of what meets it, found once. */
-const shareOf = new WeakMap<Intake, { readonly grid: Grid; readonly share: number }>();
-
-function shareOn(grid: Grid, intake: Intake): number {
-  const known = shareOf.get(intake);
-  if (known?.grid === grid) return known.share;
-  const share = shareOfCell(grid, intake);
-  shareOf.set(intake, { grid, share });
-  return share;
-}
+const caughtBy = (grid: Grid, intake: Intake): Caught => ({ cells: catchingCells(grid, intake), share: shareOfCell(grid, intake) });
 
 /** Stores take the share of each small intake, weighed by the ground that drains to it. */
-function sharesBy(grid: Grid, intakes: readonly Intake[], cells: Int32Array): ReadonlyMap<string, number> {
+function sharesBy({ intakes, caught }: Pick<Kept, 'intakes' | 'caught'>, cells: Int32Array): ReadonlyMap<string, number> {
   const sums = new Map<string, { whole: number; taken: number }>();
-  intakes.forEach((intake, k) => {
-    const known = sums.get(intake.store);
+  for (let k = 0; k < intakes.length; k++) {
+    const { store } = intakes[k];
+    const known = sums.get(store);
     const sum = known ?? { whole: 0, taken: 0 };
-    if (!known) sums.set(intake.store, sum);
+    if (!known) sums.set(store, sum);
     sum.whole += cells[k + 1];
-    sum.taken += shareOn(grid, intake) * cells[k + 1];
-  });
+    sum.taken += caught[k].share * cells[k + 1];
+  }
   return new Map([...sums].flatMap(([id, { whole, taken }]) => (taken < whole ? [[id, taken / whole] as const] : [])));
 }
 
@@ -78,13 +77,17 @@ function numbersOf(intakes: readonly Intake[], stores: readonly string[]): reado
   return intakes.map(({ store }) => numbers.get(store) ?? 0);
 }
 
-const ownersOn = ({ grid }: GroundModel, intakes: readonly Intake[], numbers: readonly number[]): Int16Array =>
-  catchingOn(
-    grid,
-    intakes.map((where, k) => ({ ...where, number: numbers[k] })),
-  );
+/** Number of the intake that catches water at each cell, 0 for none; where two share a cell the earlier keeps it. */
+function ownersOn({ grid }: GroundModel, caught: readonly Caught[], numbers: readonly number[]): Int16Array {
+  const owner = new Int16Array(grid.z.length);
+  for (let k = 0; k < caught.length; k++) {
+    const { cells } = caught[k];
+    for (let j = 0; j < cells.length; j++) if (owner[cells[j]] === 0) owner[cells[j]] = numbers[k];
+  }
+  return owner;
+}
 
-const eachAlone = (intakes: readonly Intake[]): readonly number[] => intakes.map((_, k) => k + 1);
+const eachAlone = (all: readonly unknown[]): readonly number[] => all.map((_, k) => k + 1);
 
 function withRoofs(model: GroundModel, over: Int16Array, on: { readonly intakes: readonly Intake[]; readonly numbers: readonly number[] }) {
   const { intakes, numbers } = on;
@@ -101,22 +104,21 @@ function withRoofs(model: GroundModel, over: Int16Array, on: { readonly intakes:
   return { label, roofed };
 }
 
-function intercepted(model: GroundModel, intakes: readonly Intake[]): Kept {
-  const { grid, flow } = model;
+function intercepted(model: GroundModel, intakes: readonly Intake[], caught: readonly Caught[]): Kept {
   const stores = [...new Set(intakes.map((i) => i.store))];
   const numbers = numbersOf(intakes, stores);
-  const owner = ownersOn(model, intakes, numbers);
-  const overGround = { owner, label: firstInterceptor(flow, owner) };
-  const single = intakes.every((intake) => shareOn(grid, intake) === 1) ? null : alone(model, intakes);
-  const shares = single ? sharesBy(grid, intakes, single.cells) : new Map<string, number>();
+  const owner = ownersOn(model, caught, numbers);
+  const overGround = { owner, label: firstInterceptor(model.flow, owner) };
+  const single = caught.every(({ share }) => share === 1) ? null : alone(model, caught);
+  const shares = single ? sharesBy({ intakes, caught }, single.cells) : new Map<string, number>();
   const { label, roofed } = withRoofs(model, overGround.label, { intakes, numbers });
-  return { model, intakes, stores, owner, label, shares, overGround, roofed, single, mark: {}, since: null };
+  return { model, intakes, caught, stores, owner, label, shares, overGround, roofed, single, mark: {}, since: null };
 }
 
-function alone(model: GroundModel, intakes: readonly Intake[]): NonNullable<Kept['single']> {
-  const owner = ownersOn(model, intakes, eachAlone(intakes));
+function alone(model: GroundModel, caught: readonly Caught[]): NonNullable<Kept['single']> {
+  const owner = ownersOn(model, caught, eachAlone(caught));
   const label = firstInterceptor(model.flow, owner);
-  const cells = new Int32Array(intakes.length + 1);
+  const cells = new Int32Array(caught.length + 1);
   for (let i = 0; i < label.length; i++) cells[label[i]]++;
   return { owner, label, cells };
 }
@@ -133,52 +135,57 @@ function movedAt(was: Int16Array, now: Int16Array, cells: readonly number[]): In
 }
 
 /** The same, from what was worked out for other intakes on the same ground. */
-function interceptedFrom(last: Kept, intakes: readonly Intake[]): Kept {
+function interceptedFrom(last: Kept, intakes: readonly Intake[], caught: readonly Caught[]): Kept {
   const { model, stores, overGround, roofed } = last;
-  const { grid, flow } = model;
-  const moved = intakes.flatMap((intake, k) => (intake === last.intakes[k] ? [] : [intake, last.intakes[k]]));
-  const cells = moved.flatMap((intake) => catchingCells(grid, intake));
-  const again = (was: Numbered, numbers: readonly number[]) => {
-    const owner = ownersOn(model, intakes, numbers);
-    const caughtAt = movedAt(was.owner, owner, cells);
-    return { owner, caughtAt, ...inRoomOf(model, ({ mask }) => interceptedAgain(flow, owner, { before: was.label, at: caughtAt, mask })) };
+  const moved = caught.flatMap((now, k) => (now === last.caught[k] ? [] : [...now.cells, ...last.caught[k].cells]));
+  const again = (was: Numbered, numbers: readonly number[]): Again => {
+    const owner = ownersOn(model, caught, numbers);
+    const caughtAt = movedAt(was.owner, owner, moved);
+    const met = inRoomOf(model, ({ mask }) => interceptedAgain(model.flow, owner, { before: was.label, at: caughtAt, mask }));
+    return { owner, caughtAt, ...met };
   };
   const over = again(overGround, numbersOf(intakes, stores));
   const changed = roofed.size === 0 ? over.changed : over.changed.filter((i) => !roofed.has(i));
   const label = roofed.size === 0 ? over.label : last.label.slice();
   if (roofed.size > 0) for (const i of changed) label[i] = over.label[i];
+  const were = Int16Array.from(changed, (i) => last.label[i]);
   return {
     ...last,
     intakes,
+    caught,
     owner: over.owner,
     label,
     overGround: { owner: over.owner, label: over.label },
-    ...sharedFrom(last, intakes, again),
+    ...sharedFrom(last, { intakes, caught }, again),
     mark: {},
-    since: { mark: last.mark, caughtAt: over.caughtAt, changed, were: Int16Array.from(changed, (i) => last.label[i]) },
+    since: { mark: last.mark, caughtAt: over.caughtAt, changed, were },
   };
 }
 
+type Again = Numbered & Pick<Since, 'caughtAt' | 'changed'>;
+
 function sharedFrom(
-  { single: was, model: { grid }, ...last }: Kept,
-  intakes: readonly Intake[],
-  again: (was: Numbered, numbers: readonly number[]) => Numbered & { readonly changed: Int32Array },
+  { single: was, shares }: Kept,
+  now: Pick<Kept, 'intakes' | 'caught'>,
+  again: (was: Numbered, numbers: readonly number[]) => Again,
 ): Pick<Kept, 'single' | 'shares'> {
-  if (!was) return { single: null, shares: last.shares };
-  const { owner, label, changed } = again(was, eachAlone(intakes));
+  if (!was) return { single: null, shares };
+  const { owner, label, changed } = again(was, eachAlone(now.caught));
   const cells = was.cells.slice();
   for (const i of changed) {
     cells[was.label[i]]--;
     cells[label[i]]++;
   }
-  return { single: { owner, label, cells }, shares: sharesBy(grid, intakes, cells) };
+  return { single: { owner, label, cells }, shares: sharesBy(now, cells) };
 }
 
 /** What the intakes of all works catch. */
 export const interception = (model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): Interception =>
   graph.goingOn('interception', [model, lists], (last: Kept | undefined, ground, all): Kept => {
     const intakes = all.flat();
-    const isNear = last?.model === ground && areAlike(last.intakes, intakes);
-    const hasNarrow = (): boolean => intakes.some((intake) => shareOn(ground.grid, intake) < 1);
-    return isNear && (last.single !== null) === hasNarrow() ? interceptedFrom(last, intakes) : intercepted(ground, intakes);
+    const before = last?.model === ground && last.intakes.length === intakes.length ? last : null;
+    const caught = intakes.map((intake, k) => (before?.intakes[k] === intake ? before.caught[k] : caughtBy(ground.grid, intake)));
+    const hasNarrow = caught.some(({ share }) => share < 1);
+    const isNear = before !== null && areAlike(before.intakes, intakes) && (before.single !== null) === hasNarrow;
+    return isNear ? interceptedFrom(before, intakes, caught) : intercepted(ground, intakes, caught);
   });

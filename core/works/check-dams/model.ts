@@ -169,8 +169,8 @@ const MOST_NOTE = 200;
 
 const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.isFinite(v);
 
-/** What is wrong with one dam of a series; `k` counts from 1. */
-function damProblems(work: CheckDams, dam: Dam, k: number): Problem[] {
+/** What is wrong with one dam of a series on a line of so many metres; `k` counts from 1. */
+function damProblems({ work, lengthM }: { readonly work: CheckDams; readonly lengthM: number }, dam: Dam, k: number): Problem[] {
   const on = `dam ${k} of "${work.name}"`;
   const wrong = (key: string, what: Problem['what'], todo: Problem['do']): Problem[] => [
     { code: 'check-dams.dam', what, field: `dams.${k - 1}.${key}`, do: todo },
@@ -193,10 +193,10 @@ function damProblems(work: CheckDams, dam: Dam, k: number): Problem[] {
     ...(dam.rockNearM3 !== undefined && !(isNumber(dam.rockNearM3) && dam.rockNearM3 >= 0)
       ? wrong('rockNearM3', `the stone near ${on} is ${told(dam.rockNearM3)}`, 'Give how much lies there, or leave it out.')
       : []),
-    ...(dam.atM > lineLength(work.line) + 0.05
+    ...(dam.atM > lengthM + 0.05
       ? wrong(
           'atM',
-          say`${on} lies at ${amount(dam.atM, 'distance')}, beyond the end of its line at ${amount(lineLength(work.line), 'distance')}`,
+          say`${on} lies at ${amount(dam.atM, 'distance')}, beyond the end of its line at ${amount(lengthM, 'distance')}`,
           'Bring it nearer, or draw the line further.',
         )
       : []),
@@ -246,7 +246,9 @@ export function validateDams(work: CheckDams): Problem[] {
         `Give at most ${MOST_DAMS}; begin another series.`,
       ]),
     ];
-  return shape.length > 0 ? shape : (work.dams as readonly Dam[]).flatMap((dam, k) => damProblems(work, dam, k + 1));
+  if (shape.length > 0) return shape;
+  const on = { work, lengthM: lineLength(work.line) };
+  return (work.dams as readonly Dam[]).flatMap((dam, k) => damProblems(on, dam, k + 1));
 }
 
 const NONE = 0;

@@ -4,6 +4,7 @@ import OlPoint from 'ol/geom/Point.js';
 import { type Line, nearestOnLine, pointAlong } from '#core/geometry';
 import { across } from '#core/works';
 import { markId } from '../../plan/marks.ts';
+import { drawnOnce } from '../../plan/once.ts';
 import type { Look, PlanItem } from '../../plan/types.ts';
 
 /** A channel's bed as a line on the plan. */
@@ -12,25 +13,30 @@ export function bedItem(work: { readonly id: string; readonly name: string; read
   return { id: work.id, version: JSON.stringify([work.line, look]), geometry: new LineString(work.line.map(([x, y]) => [x, y])), look };
 }
 
+/** Of many along one line most stay where they are while one is moved. */
+const barred = drawnOnce<PlanItem[]>();
+
 /** The bar, from bank to bank, and the grip it is moved by. */
 export function barItems(
   line: Line,
   at: { readonly atM: number; readonly bankWidthM: number },
   on: { readonly id: string; readonly work: string; readonly grip: string; readonly look: Look },
 ): PlanItem[] {
-  const ends = across(line, at);
-  const { point } = pointAlong(line, at.atM);
-  const grip = { role: 'peg', isSelected: on.look.isSelected === true };
-  return [
-    { id: on.id, version: JSON.stringify([ends, on.look]), geometry: new LineString(ends.map(([x, y]) => [x, y])), look: on.look },
-    {
-      id: markId(on.work, on.grip),
-      version: JSON.stringify([point, grip]),
-      geometry: new OlPoint([...point]),
-      look: grip,
-      isMovable: true,
-    },
-  ];
+  return barred(at, [line, on.id, on.look.role, on.look.width, on.look.label, on.look.isSelected], () => {
+    const ends = across(line, at);
+    const { point } = pointAlong(line, at.atM);
+    const grip = { role: 'peg', isSelected: on.look.isSelected === true };
+    return [
+      { id: on.id, version: JSON.stringify([ends, on.look]), geometry: new LineString(ends.map(([x, y]) => [x, y])), look: on.look },
+      {
+        id: markId(on.work, on.grip),
+        version: JSON.stringify([point, grip]),
+        geometry: new OlPoint([...point]),
+        look: grip,
+        isMovable: true,
+      },
+    ];
+  });
 }
 
 /** Which of several along a line stands nearest to a place, and where that is, to a tenth of a metre. */

@@ -1,0 +1,63 @@
+// Two paces of one truth: what a hand drags follows it at once; what is read beside it follows a few times a second, and at once when
+// the hand rests.
+import { createContext, useContext } from 'react';
+import { type StateCreator, type StoreApi, type UseBoundStore, create, createStore, useStore } from 'zustand';
+
+/** Whether what is shown here is read rather than held: it may come a moment after a hand that drags. */
+const IsRead = createContext(false);
+/** Around parts of the page that are read. */
+export const Read = IsRead.Provider;
+
+/** How often what is read follows while something is dragged [ms]. */
+const READ_EVERY_MS = 250;
+/** A hand that has not moved for so long rests [ms]. */
+const RESTS_MS = 400;
+
+export interface Paced<S> extends UseBoundStore<StoreApi<S>> {
+  /** A hand drags something: what is read need not follow each step. */
+  readonly drags: () => void;
+  /** It has let go: what is read follows at once. */
+  readonly letsGo: () => void;
+  /** Waits until it has, or has not moved for a while; not at all where nothing is dragged. */
+  readonly rests: () => Promise<void>;
+}
+
+/** A store that is followed at two paces, by where in the page it is read. Outside the page it says at once what it holds. */
+export function paced<S extends object>(begin: StateCreator<S>): Paced<S> {
+  const held = create<S>(begin);
+  const read = createStore<S>(() => held.getState());
+  let draggedAt = -Infinity;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let waiting: (() => void)[] = [];
+  const restsFor = (): number => performance.now() - draggedAt;
+  const follow = (): void => {
+    clearTimeout(timer);
+    timer = undefined;
+    read.setState(held.getState(), true);
+  };
+  held.subscribe(() => {
+    if (restsFor() > RESTS_MS) follow();
+    else timer ??= setTimeout(follow, READ_EVERY_MS);
+  });
+  function usePaced<U>(select: (state: S) => U): U {
+    return useStore<StoreApi<S>, U>(useContext(IsRead) ? read : held, select);
+  }
+  const drags = (): void => {
+    draggedAt = performance.now();
+  };
+  const letsGo = (): void => {
+    draggedAt = -Infinity;
+    follow();
+    for (const goOn of waiting) goOn();
+    waiting = [];
+  };
+  const rests = async (): Promise<void> => {
+    while (restsFor() <= RESTS_MS) {
+      await new Promise<void>((resolve) => {
+        waiting.push(resolve);
+        setTimeout(resolve, RESTS_MS - restsFor() + 1);
+      });
+    }
+  };
+  return Object.assign(usePaced as UseBoundStore<StoreApi<S>>, { ...held, drags, letsGo, rests });
+}
