@@ -11,7 +11,9 @@ import {
   SOIL_LOSS,
   USLE_TERRAIN,
   contourPractice,
+  type TerrainFactors,
   terrainFactor,
+  terrainFactors,
 } from './index.ts';
 
 const FT = 0.3048;
@@ -92,6 +94,27 @@ describe('terrain factor of a grid', () => {
     const below = range(30, 51);
     expect(column(cut, below)).toBeLessThan(0.8 * column(whole, below));
     expect(column(cut, range(0, 20))).toBe(column(whole, range(0, 20)));
+  });
+  it('is the same from nothing and from what it was with the line elsewhere', () => {
+    const grid = plane(0.12, -70, { cells: 51, cellM: 2 });
+    const { flow, filled } = modelOf(grid);
+    const at = (y: number): TerrainFactors['factor' | 'area'][] => {
+      const stops = interceptorCells(grid, [[[10, y], [80, y + 4]]]); // prettier-ignore
+      const on = { grid, filled, flow, slopes: slopesOf(grid, edgeCells(grid)), stops };
+      const fresh = terrainFactors(on);
+      const kept = last && { factor: last.factor.slice(), area: last.area.slice() };
+      const now = terrainFactors(on, last);
+      // What it went on from stays what it was.
+      expect(last).toEqual(kept);
+      last = now;
+      expect(now).toEqual(fresh);
+      return [now.factor, now.area];
+    };
+    let last: TerrainFactors | null = null;
+    const [first] = at(60);
+    const [second] = at(57);
+    expect(second).not.toEqual(first);
+    expect(at(60)[0]).toEqual(first);
   });
   it('goes on no longer than water stays a sheet, however far it comes', () => {
     const grid = plane(0.1, -90, { cells: 151, cellM: 2 });

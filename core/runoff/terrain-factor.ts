@@ -14,31 +14,43 @@ function widthOf(flow: Flow, i: number): number {
   return sin + Math.sqrt(1 - sin * sin);
 }
 
-/**
- * Terrain factor of every cell, NaN without ground: slope length by Desmet & Govers (1996, Journal of Soil and Water
- * Conservation 51) with the exponent and steepness of the revised equation. What runs onto a cell is shared among lower
- * neighbours, so that an even slope wears evenly; a cell that catches water passes nothing on.
- */
-export function terrainFactor(on: {
+export interface Sloping {
   readonly grid: Grid;
   readonly filled: Float64Array;
   readonly flow: Flow;
   readonly slopes: Float32Array;
   /** Where slope length starts anew: cells that catch what runs (0 elsewhere). */
   readonly stops: ArrayLike<number> | null;
-}): Float32Array {
+}
+
+/** Terrain factors with the ground above each cell [cells] they were worked out from. */
+export interface TerrainFactors {
+  readonly factor: Float32Array;
+  readonly area: Float64Array;
+}
+
+/**
+ * Terrain factor of every cell, NaN without ground: slope length by Desmet & Govers (1996, Journal of Soil and Water
+ * Conservation 51) with the exponent and steepness of the revised equation. What runs onto a cell is shared among lower
+ * neighbours, so that an even slope wears evenly; a cell that catches water passes nothing on. Where as much ground lies above a
+ * cell as `before`, on the same ground, its factor is the same.
+ */
+export function terrainFactors(on: Sloping, before: TerrainFactors | null = null): TerrainFactors {
   const { grid, filled, flow, slopes, stops } = on;
   const { cellM, z } = grid;
   const area = spreadArea(grid, filled, stops);
   const longest = LONGEST_SLOPE_M / cellM;
-  const factor = new Float32Array(z.length).fill(NaN);
+  const factor = before ? before.factor.slice() : new Float32Array(z.length).fill(NaN);
   for (let i = 0; i < z.length; i++) {
-    if (z[i] !== z[i]) continue;
+    if (z[i] !== z[i] || (before && area[i] === before.area[i])) continue;
     const m = lengthExponent(slopes[i]);
     // In cells: the ground entering over the width it enters by is the length run so far.
     const from = Math.min((area[i] - 1) / widthOf(flow, i), longest);
     const length = ((from + 1) ** (m + 1) - from ** (m + 1)) * (cellM / PLOT_M) ** m;
     factor[i] = length * steepnessOf(slopes[i]);
   }
-  return factor;
+  return { factor, area };
 }
+
+/** The same, the factors alone. */
+export const terrainFactor = (on: Sloping): Float32Array => terrainFactors(on).factor;

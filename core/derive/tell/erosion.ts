@@ -11,11 +11,12 @@ import {
   SILT_DENSITY,
   SOIL_LOSS,
   contourPractice,
-  terrainFactor,
+  type TerrainFactors,
+  terrainFactors,
 } from '../../runoff/index.ts';
 import type { Gathered } from '../world/catchments.ts';
 import type { Interception } from '../world/interception.ts';
-import type { Graph } from '../graph/graph.ts';
+import { type Graph, asItself } from '../graph/graph.ts';
 import type { SurfaceMap } from '../world/surfaces.ts';
 import { type GroundModel, slopesIn } from '../world/ground-model.ts';
 import type { DerivedErosion, SedimentIn } from '../types.ts';
@@ -34,13 +35,17 @@ export interface ErosionOn {
   readonly met: Interception;
 }
 
+type Factors = TerrainFactors & { readonly model: GroundModel };
+
 /** Soil loss of each cell [t/(ha yr)], NaN without ground. Works that catch water cut slopes short. */
 export function soilLossMap(erosion: Erosion, { model, graph, map, met }: ErosionOn): Float32Array {
   const slopes = slopesIn(model, graph);
-  const terrain = graph.step('terrain-factor', [model, met], ({ grid, filled, flow }, { stores, owner }) =>
-    terrainFactor({ grid, filled, flow, slopes, stops: stores.length > 0 ? owner : null }),
-  );
-  return graph.step('soil-loss', [terrain, map, erosion], (factor, { surfaces, index }, on) => {
+  const { factor: terrain } = graph.goingOn('terrain-factor', [model, met], (last: Factors | undefined, on, { stores, owner }): Factors => {
+    const { grid, filled, flow } = on;
+    const stops = stores.length > 0 ? owner : null;
+    return { model: on, ...terrainFactors({ grid, filled, flow, slopes, stops }, last?.model === on ? last : null) };
+  });
+  return graph.step('soil-loss', [asItself(terrain), map, erosion], (factor, { surfaces, index }, on) => {
     const R = erosivityOf(on);
     // Sealed ground wears off nothing.
     const wear = surfaces.map(({ facts: f }) => (f.cover.isSealed ? 0 : R * f.texture.erodibility * f.cover.surface.soilC));
