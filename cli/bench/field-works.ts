@@ -4,7 +4,7 @@ import { Graph, beginWorks, derive } from '#core/derive';
 import type { Line } from '#core/geometry';
 import { type Project, emptyProject } from '#core/project';
 import { type Grid, gridFromLevels } from '#core/terrain';
-import { type CheckDams, registry } from '#core/works';
+import { type CheckDams, type Dam, registry } from '#core/works';
 
 const N = 1000;
 const GULLIES = [500, 620, 740, 860];
@@ -71,12 +71,15 @@ function drawnAs(name: string): { readonly kind: string; readonly how: string } 
   return { kind: draw.kind, how: draw.id };
 }
 
-/** What an edit of the hill costs: of all of one kind, and of a single dam in the middle of its gully, as it is dragged and when the hand rests [ms]. */
+/**
+ * What an edit of the hill costs: of all of one kind, and of a single dam in the middle of its gully, made lower or dragged along it,
+ * and the whole set when the hand rests [ms].
+ */
 export interface FieldWorks {
   readonly stores: number;
   readonly firstMs: number;
   readonly editMs: Readonly<Record<string, number>>;
-  readonly oneDam: { readonly draggedMs: number; readonly wholeSetMs: number };
+  readonly oneDam: { readonly loweredMs: number; readonly draggedMs: number; readonly wholeSetMs: number };
   /** What a loop that does nothing took before and after: the machine's own speed, which changes by twice and more within a run. */
   readonly idleLoopMs: readonly [before: number, after: number];
 }
@@ -116,18 +119,25 @@ export function fieldWorks(): FieldWorks {
   );
   const { view } = derive(project, { ...context, graph });
   const quick = { only: new Set(view.first), startsM: new Map(Object.entries(view.starts)) };
-  const moved = Array.from({ length: 9 }, (_, n) => oneDamLower(project, 0.001 * (n + 1)));
-  const oneDam = { draggedMs: medianOf(moved.map((one) => took(one, quick))), wholeSetMs: medianOf(moved.map((one) => took(one))) };
+  const nine = (change: (dam: Dam, n: number) => Partial<Dam>): Project[] =>
+    Array.from({ length: 9 }, (_, n) => withDam(project, (dam) => change(dam, n + 1)));
+  const lower = nine(({ heightM }, n) => ({ heightM: heightM - 0.001 * n }));
+  const along = nine(({ atM }, n) => ({ atM: atM + 0.3 * n - 1.4 }));
+  const oneDam = {
+    loweredMs: medianOf(lower.map((one) => took(one, quick))),
+    draggedMs: medianOf(along.map((one) => took(one, quick))),
+    wholeSetMs: medianOf(along.map((one) => took(one))),
+  };
   return { stores, firstMs, editMs, oneDam, idleLoopMs: [before, idleLoop()] };
 }
 
-/** The hill with the dam in the middle of its first gully so much lower. */
-function oneDamLower(project: Project, byM: number): Project {
+/** The hill with the dam in the middle of its first gully changed. */
+function withDam(project: Project, change: (dam: Dam) => Partial<Dam>): Project {
   const [option] = project.options;
   const series = option.works.find(isSeries);
   if (!series) throw new Error('no dams stand on the hill');
   const middle = Math.floor(series.dams.length / 2);
-  const dams = series.dams.map((dam, k) => (k === middle ? { ...dam, heightM: dam.heightM - byM } : dam));
+  const dams = series.dams.map((dam, k) => (k === middle ? { ...dam, ...change(dam) } : dam));
   const works = option.works.map((w) => (w === series ? { ...series, dams } : w));
   return { ...project, options: [{ ...option, works }] };
 }

@@ -107,15 +107,16 @@ function underShortened(grid: Grid, line: Line): Int32Array {
 }
 
 /** Cells something catches water at: those under its line, those within its ring, those of its places. */
-function* catchingLists(grid: Grid, { line, ring, points }: Omit<Catching, 'number'>): Generator<ArrayLike<number>> {
-  if (line) yield foundOnce(underLines, { grid, drawn: line }, underShortened);
-  if (ring) yield foundOnce(withinRings, { grid, drawn: ring }, cellsInside);
-  if (points) yield points.map((at) => cellAt(grid, at)).filter((cell) => cell >= 0);
+export function catchingCells(grid: Grid, { line, ring, points = [] }: Omit<Catching, 'number'>): number[] {
+  const cells: number[] = [];
+  const take = (found: ArrayLike<number>): void => {
+    for (let k = 0; k < found.length; k++) cells.push(found[k]);
+  };
+  if (line) take(foundOnce(underLines, { grid, drawn: line }, underShortened));
+  if (ring) take(foundOnce(withinRings, { grid, drawn: ring }, cellsInside));
+  for (const at of points) if (cellAt(grid, at) >= 0) cells.push(cellAt(grid, at));
+  return cells;
 }
-
-/** Cells something catches water at. */
-export const catchingCells = (grid: Grid, catching: Omit<Catching, 'number'>): number[] =>
-  [...catchingLists(grid, catching)].flatMap((cells) => Array.from(cells));
 
 /** What something no wider than a cell takes of the water of its cell: its width across the flow; all where it is wider. */
 export function shareOfCell(
@@ -129,11 +130,7 @@ export function shareOfCell(
 /** Number of what catches water at each cell, 0 for nothing; where two share a cell the earlier keeps it. */
 export function catchingOn(grid: Grid, catching: readonly Catching[]): Int16Array {
   const owner = new Int16Array(grid.z.length);
-  for (const one of catching) {
-    for (const cells of catchingLists(grid, one)) {
-      for (let k = 0; k < cells.length; k++) if (owner[cells[k]] === 0) owner[cells[k]] = one.number;
-    }
-  }
+  for (const one of catching) for (const cell of catchingCells(grid, one)) if (owner[cell] === 0) owner[cell] = one.number;
   return owner;
 }
 

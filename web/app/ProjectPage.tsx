@@ -9,7 +9,7 @@ import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
 import { type Opened, openById } from './open.ts';
 import { KeptAway } from './KeptAway.tsx';
-import { Read } from './pace.ts';
+import { Read } from './pace.tsx';
 import { redoLast, undoLast, useApp } from './store.ts';
 
 const { View: BookPage } = lazily(() => import('../stages/land/book/BookPage.tsx'), 'BookPage');
@@ -136,11 +136,11 @@ export function ProjectPage(): ReactNode {
     );
   return (
     <Page>
-      <Read value={true}>
+      <Read>
         <Header />
       </Read>
       <Body $sheet={ui.width}>
-        <Read value={true}>
+        <Read>
           <Descent />
         </Read>
         <Middle>
@@ -153,20 +153,20 @@ export function ProjectPage(): ReactNode {
                 <Plan />
               </Suspense>
             </Guarded>
-            <Read value={true}>
+            <Read>
               <Guarded of={`side ${ui.id}`}>
                 <Suspense fallback={null}>{ui.Side && <ui.Side />}</Suspense>
               </Guarded>
             </Read>
           </PlanRow>
-          <Read value={true}>
+          <Read>
             <Guarded of={`strip ${ui.id}`}>
               <Suspense fallback={null}>{ui.Strip && <ui.Strip />}</Suspense>
             </Guarded>
           </Read>
         </Middle>
         <Sheet aria-label={`${ui.name} sheet`}>
-          <Read value={true}>
+          <Read>
             <Guarded of={ui.id}>
               <Suspense fallback={<p>{ui.name}…</p>}>
                 <ui.Sheet />

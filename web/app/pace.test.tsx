@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { type Paced, Read, paced } from './pace.ts';
+import { type Paced, Read, paced } from './pace.tsx';
 
 interface Shown {
   readonly levelM: number;
@@ -26,7 +26,7 @@ beforeEach(() => {
   render(
     <>
       <Level label="held" />
-      <Read value={true}>
+      <Read>
         <Level label="read" />
       </Read>
     </>,

@@ -6,11 +6,12 @@ import { type Project, type UserProblem, assetsOf, problemsThrown, workedAssetsO
 import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
 import { type Asked, NOTHING_ASKED } from './asked.ts';
-import type { Compute, TerrainView } from '../workers/protocol.ts';
-import { Unpacker } from '../workers/parts.ts';
+import type { Answer, Compute, TerrainView } from '../workers/protocol.ts';
+import { type Parcel, Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
-import { paced } from './pace.ts';
+import { following } from './following.ts';
+import { paced } from './pace.tsx';
 import { picking } from './pick.ts';
 import { shapesOf } from './shapes.ts';
 import { leaveLastWords, loadAsset, loadSetting, saveAsset, saveProject, saveSetting } from './storage.ts';
@@ -144,15 +145,6 @@ export async function giveAssets(project: Project): Promise<void> {
   }
 }
 
-let deriving = false;
-
-/** Tickets of answers, below those of questions. */
-let ticket = 0;
-/** Whether the rest of a set is being waited for: it is given up for anything newer. */
-let isRest = false;
-/** Tells whoever waits that something newer is wanted. */
-let newer: () => void = () => undefined;
-
 /** What of a document is asked for now; an edit or another storm to be shown makes it old. */
 interface Wanted {
   readonly history: History;
@@ -160,18 +152,16 @@ interface Wanted {
 }
 
 const wanted = (): Wanted | null => {
-  const { history, shownMin } = get();
-  return history && { history, shownMin };
+  const { history, shownMin, isStopped } = get();
+  return history && !isStopped ? { history, shownMin } : null;
 };
 const isOld = ({ history, shownMin }: Wanted): boolean => {
-  const now = wanted();
-  return now?.history.project.id !== history.project.id || now.history.revision !== history.revision || now.shownMin !== shownMin;
+  const now = get();
+  return now.history?.project.id !== history.project.id || now.history.revision !== history.revision || now.shownMin !== shownMin;
 };
 
-/** Asks for one answer and shows it; true where it is of only part of the set, and the rest is still to be asked for. */
-async function take({ history, shownMin }: Wanted, isQuick: boolean): Promise<boolean> {
-  const { project, revision } = history;
-  const answer = await worker().derive(project, { ticket: --ticket, isQuick, shownMin });
+/** Shows an answer; true where it is of only part of the set. */
+function show({ history: { project, revision } }: Wanted, answer: Answer<Parcel>): boolean {
   if (!answer.ok && answer.isDropped === true) return false;
   // Unpacked even when it is no longer wanted: the next answer builds on it.
   const result = answer.ok ? unpacker.unpack(answer.value) : null;
@@ -181,34 +171,22 @@ async function take({ history, shownMin }: Wanted, isQuick: boolean): Promise<bo
   return result !== null && !result.view.isWhole;
 }
 
-/** Computes the latest document, by the storms that decided last and then by all; edits made meanwhile are computed once more when this is done. */
-async function refresh(): Promise<void> {
-  const asked = wanted();
-  if (deriving) {
-    newer();
-    if (isRest) void worker().drop(ticket);
-    return;
-  }
-  if (!asked || get().isStopped) return;
-  deriving = true;
-  set({ isComputing: true });
-  const { project, revision } = asked.history;
-  try {
+/** Computes the latest document, by the storms that decided last and then by all. */
+const refresh = following<Wanted, Answer<Parcel>>({
+  wanted,
+  isOld,
+  show,
+  ask: async ({ history: { project }, shownMin }, how) => {
     await giveAssets(project);
-    const isPart = await take(asked, true);
-    // The rest is worked out when the hand rests: until then it would only be given up again.
-    if (isPart && !isOld(asked)) await Promise.race([useApp.rests(), new Promise<void>((resolve) => (newer = resolve))]);
-    isRest = isPart && !isOld(asked);
-    if (isRest) await take(asked, false);
-  } catch (error) {
-    if (!(error instanceof Stopped)) set({ computed: revision, notice: notComputed([CRASHED]) });
-  } finally {
-    deriving = false;
-    isRest = false;
-    set({ isComputing: false });
-  }
-  if (get().history && !get().isStopped && isOld(asked)) void refresh();
-}
+    return { answer: worker().derive(project, { ...how, shownMin }) };
+  },
+  rests: () => useApp.rests(),
+  drop: (ticket) => void worker().drop(ticket),
+  fails: ({ history }, error) => {
+    if (!(error instanceof Stopped)) set({ computed: history.revision, notice: notComputed([CRASHED]) });
+  },
+  works: (isComputing) => set({ isComputing }),
+});
 
 async function refreshTerrain(): Promise<void> {
   const project = get().history?.project;

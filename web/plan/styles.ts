@@ -8,6 +8,7 @@ import Stroke from 'ol/style/Stroke.js';
 import Style from 'ol/style/Style.js';
 import type { Palette } from '../app/theme.ts';
 import { rgba } from './contour-style.ts';
+import { drawnOnce } from './once.ts';
 import type { Look } from './types.ts';
 import { crown, wood } from './crown.ts';
 
@@ -383,9 +384,14 @@ const STYLES: Readonly<Record<string, StyleOf>> = {
   ],
 };
 
+const styled = drawnOnce<Style[]>();
+
+/** How an item is drawn: found again while neither it, its shape nor the view is another. */
 export function itemStyle(feature: FeatureLike, resolution: number, palette: Palette): Style[] {
   const look = feature.get('look') as Look;
-  const geometry = feature.getGeometry() as Geometry;
-  const style = STYLES[look.role] ?? STYLES.feature;
-  return style(look, palette, { geometry: geometry ?? new Point([0, 0]), resolution });
+  const geometry = (feature.getGeometry() as Geometry | undefined) ?? new Point([0, 0]);
+  return styled(feature, [look, geometry, geometry.getRevision(), resolution, palette], () => {
+    const style = STYLES[look.role] ?? STYLES.feature;
+    return style(look, palette, { geometry, resolution });
+  });
 }

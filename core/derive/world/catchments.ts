@@ -107,21 +107,13 @@ function membersMoved(
     of(label[cell]).push(ranks[cell]);
   });
   gained.delete(0);
+  // The order of the ground is from the highest down; members stand the other way round.
+  const downFirst = (come: readonly number[]): Int32Array => Int32Array.from(come).sort().reverse();
   return new Map(
     [...gained].map(([number, come]) => {
       const stay = all[number - 1].members.filter((cell) => label[cell] === number);
-      // The order of the ground is from the highest down; members stand the other way round.
-      return [
-        number - 1,
-        mergedBy(
-          ranks,
-          stay,
-          Int32Array.from(come)
-            .sort()
-            .reverse()
-            .map((rank) => flow.order[rank]),
-        ),
-      ];
+      const added = downFirst(come).map((rank) => flow.order[rank]);
+      return [number - 1, mergedBy(ranks, stay, added)];
     }),
   );
 }

@@ -1,12 +1,12 @@
 // Two paces of one truth: what a hand drags follows it at once; what is read beside it follows a few times a second, and at once when
 // the hand rests.
-import { createContext, useContext } from 'react';
+import { type ReactNode, createContext, useContext } from 'react';
 import { type StateCreator, type StoreApi, type UseBoundStore, create, createStore, useStore } from 'zustand';
 
 /** Whether what is shown here is read rather than held: it may come a moment after a hand that drags. */
 const IsRead = createContext(false);
-/** Around parts of the page that are read. */
-export const Read = IsRead.Provider;
+/** Around a part of the page that is read. */
+export const Read = ({ children }: { readonly children: ReactNode }): ReactNode => <IsRead value={true}>{children}</IsRead>;
 
 /** How often what is read follows while something is dragged [ms]. */
 const READ_EVERY_MS = 250;

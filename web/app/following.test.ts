@@ -1,0 +1,122 @@
+// What is asked of the worker, when, and what becomes of its answers, while the document is edited by hand.
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { following } from './following.ts';
+
+interface Asked {
+  readonly wanted: number;
+  readonly ticket: number;
+  readonly isQuick: boolean;
+  readonly reply: (answer: string) => void;
+  readonly fail: (error: Error) => void;
+}
+let [now, asked, told]: [number | null, Asked[], string[]] = [1, [], []];
+let rested: (() => void) | null = null;
+let isDragged = false;
+let isPart = true;
+let changed: () => Promise<void>;
+
+/** Lets all that can go on go on. */
+const settles = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+const edit = (to: number | null): Promise<void> => {
+  now = to;
+  void changed();
+  return settles();
+};
+const replies = async (answer: string): Promise<void> => {
+  asked[asked.length - 1].reply(answer);
+  await settles();
+};
+const asks = (): readonly string[] => asked.map(({ wanted, isQuick }) => `${wanted} ${isQuick ? 'quick' : 'rest'}`);
+
+beforeEach(() => {
+  [now, asked, told, rested, isDragged, isPart] = [1, [], [], null, false, true];
+  changed = following<number, string>({
+    wanted: () => now,
+    isOld: (one) => one !== now,
+    ask: async (wanted, { ticket, isQuick }) => {
+      await Promise.resolve();
+      told.push(`ask ${wanted}`);
+      return { answer: new Promise((reply, fail) => asked.push({ wanted, ticket, isQuick, reply, fail })) };
+    },
+    show: (of, answer) => {
+      told.push(`show ${answer} of ${of}`);
+      return isPart && answer === 'part';
+    },
+    rests: () => (isDragged ? new Promise((resolve) => (rested = resolve)) : Promise.resolve()),
+    drop: (ticket) => told.push(`drop ${ticket}`),
+    fails: (of, error) => told.push(`${(error as Error).message} of ${of}`),
+    works: (isWorking) => told.push(isWorking ? 'works' : 'done'),
+  });
+});
+
+describe('following a document', () => {
+  it('asks for a part, shows it, then for the rest, and is done', async () => {
+    await edit(1);
+    await replies('part');
+    expect(asks()).toEqual(['1 quick', '1 rest']);
+    await replies('whole');
+    expect(told).toEqual(['works', 'ask 1', 'show part of 1', 'ask 1', 'show whole of 1', 'done']);
+    // One that is whole at once needs no rest.
+    isPart = false;
+    await edit(2);
+    await replies('part');
+    expect([asks().length, told[told.length - 1]]).toEqual([3, 'done']);
+  });
+
+  it('asks for what is newer before it shows what came, and for no rest of what is old', async () => {
+    await edit(1);
+    await edit(2);
+    await edit(3);
+    expect(asks()).toEqual(['1 quick']);
+    await replies('part');
+    expect(told).toEqual(['works', 'ask 1', 'ask 3', 'show part of 1']);
+    await replies('part');
+    await replies('whole');
+    expect([asks(), told[told.length - 1]]).toEqual([['1 quick', '3 quick', '3 rest'], 'done']);
+    expect(new Set(asked.map((a) => a.ticket)).size).toBe(3);
+  });
+
+  it('gives the rest up for anything newer', async () => {
+    await edit(1);
+    await replies('part');
+    await edit(2);
+    expect(told[told.length - 1]).toBe(`drop ${asked[1].ticket}`);
+    await replies('given up');
+    expect(asks()).toEqual(['1 quick', '1 rest', '2 quick']);
+    // The quick answer that follows is not given up.
+    await edit(3);
+    expect(told.filter((t) => t.startsWith('drop'))).toHaveLength(1);
+  });
+
+  it('waits with the rest for a hand that drags: till it rests, or goes on', async () => {
+    isDragged = true;
+    await edit(1);
+    await replies('part');
+    expect(asks()).toEqual(['1 quick']);
+    await edit(2);
+    expect(asks()).toEqual(['1 quick', '2 quick']);
+    await replies('part');
+    expect(asks()).toHaveLength(2);
+    rested!();
+    await settles();
+    expect(asks()).toEqual(['1 quick', '2 quick', '2 rest']);
+    await replies('whole');
+    expect(told[told.length - 1]).toBe('done');
+  });
+
+  it('tells what fails, and goes on with what is newer; stops where nothing is wanted any more', async () => {
+    await edit(1);
+    await edit(2);
+    asked[0].fail(new Error('it broke'));
+    await settles();
+    expect(told.slice(-4)).toEqual(['it broke of 1', 'done', 'works', 'ask 2']);
+    asked[1].fail(new Error('it broke'));
+    await settles();
+    // Nothing is newer: it is not asked again.
+    expect([asks().length, told[told.length - 1]]).toEqual([2, 'done']);
+    await edit(3);
+    now = null;
+    await replies('part');
+    expect([asks(), told[told.length - 1]]).toEqual([['1 quick', '2 quick', '3 quick'], 'done']);
+  });
+});
