@@ -14,6 +14,8 @@ let rested: (() => void) | null = null;
 let isDragged = false;
 let isPart = true;
 let changed: () => Promise<void>;
+/** What happens while all that is needed is being brought. */
+let meanwhile: () => void = () => undefined;
 
 /** Lets all that can go on go on. */
 const settles = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
@@ -35,6 +37,7 @@ beforeEach(() => {
     isOld: (one) => one !== now,
     ask: async (wanted, { ticket, isQuick }) => {
       await Promise.resolve();
+      meanwhile();
       told.push(`ask ${wanted}`);
       return { answer: new Promise((reply, fail) => asked.push({ wanted, ticket, isQuick, reply, fail })) };
     },
@@ -86,6 +89,19 @@ describe('following a document', () => {
     // The quick answer that follows is not given up.
     await edit(3);
     expect(told.filter((t) => t.startsWith('drop'))).toHaveLength(1);
+  });
+
+  it('gives it up at once where something newer came while it was being asked for', async () => {
+    await edit(1);
+    meanwhile = () => {
+      meanwhile = () => undefined;
+      now = 2;
+      void changed();
+    };
+    await replies('part');
+    expect([asks(), told[told.length - 1]]).toEqual([['1 quick', '1 rest'], `drop ${asked[1].ticket}`]);
+    await replies('given up');
+    expect(asks()).toEqual(['1 quick', '1 rest', '2 quick']);
   });
 
   it('waits with the rest for a hand that drags: till it rests, or goes on', async () => {

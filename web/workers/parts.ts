@@ -54,7 +54,7 @@ function textOf(value: unknown): { readonly name: string; readonly part: Omit<Fr
   return { name: `${json}|${sums}`, part: { json, arrays } };
 }
 
-/** A part that was sent: its number, and the answer it was part of last. What was not part of the last answer the page has no more. */
+/** A part that was sent: its number, and the answer it was part of last. */
 interface Sent {
   readonly id: number;
   answer: number;
@@ -66,7 +66,7 @@ interface Packed {
   readonly sent: readonly Sent[];
 }
 
-/** Parts kept by name or number are looked through for those that are gone when they are so many times as many as the last answer had. */
+/** Parts kept are looked through for those that are gone when they are so many times as many as the last answer had: on both sides alike, so that the page has what it is thought to have. */
 const KEPT_TIMES = 2;
 
 /** Keeps count of what the page has, and packs what it has not. */
@@ -106,7 +106,7 @@ export class Packer {
     return parcel;
   }
 
-  /** A part as it was sent before and the page still has it; else it is sent now. */
+  /** A part as it was sent before, where the page still has it; else it is sent now. */
   private part(value: unknown, fresh: Fresh[]): Sent {
     const thing = typeof value === 'object' ? value : null;
     const before = thing ? this.names.get(thing) : undefined;
@@ -114,7 +114,7 @@ export class Packer {
     const name = before ?? made?.name ?? '';
     if (thing && made) this.names.set(thing, name);
     const known = this.known.get(name);
-    if (known && known.answer >= this.answer - 1) return known;
+    if (known) return known;
     const sent = { id: this.next++, answer: this.answer };
     fresh.push({ id: sent.id, ...(made ?? textOf(value)).part });
     this.known.set(name, sent);
