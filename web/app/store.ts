@@ -7,6 +7,7 @@ import type { Said, UnitSystem } from '#core/units';
 import { catalogue } from '#core/works';
 import { type Asked, NOTHING_ASKED } from './asked.ts';
 import type { Answer, Compute, TerrainView } from '../workers/protocol.ts';
+import { Sender } from '../workers/document.ts';
 import { type Parcel, Unpacker } from '../workers/parts.ts';
 import { type Running, Stopped, startCompute } from '../workers/client.ts';
 import { stillHolds } from './claim.ts';
@@ -98,8 +99,8 @@ const { getState: get, setState: set } = useApp;
 let running: Running<Compute> | null = null;
 /** Assets the running worker has: a new one must be given them again. */
 let given = new Map<string, Promise<void>>();
-/** Puts the worker's answers together; a new worker begins anew. */
-let unpacker = new Unpacker();
+/** Sends the worker documents, and puts its answers together; with a new worker both begin anew. */
+let [sender, unpacker] = [new Sender(), new Unpacker()];
 
 /** The compute worker, started when first needed. */
 export function worker(): Compute {
@@ -112,7 +113,7 @@ export function stopComputing(): void {
   running?.stop();
   running = null;
   given = new Map();
-  unpacker = new Unpacker();
+  [sender, unpacker] = [new Sender(), new Unpacker()];
   set({ progress: null, isComputing: false, isStopped: true });
 }
 
@@ -178,11 +179,14 @@ const refresh = following<Wanted, Answer<Parcel>>({
   show,
   ask: async ({ history: { project }, shownMin }, how) => {
     await giveAssets(project);
-    return { answer: worker().derive(project, { ...how, shownMin }) };
+    const compute = worker();
+    return { answer: compute.derive(sender.send(project), { ...how, shownMin }) };
   },
   rests: () => useApp.rests(),
   drop: (ticket) => void worker().drop(ticket),
   fails: ({ history }, error) => {
+    // Nobody knows what came of what was sent.
+    sender = new Sender();
     if (!(error instanceof Stopped)) set({ computed: history.revision, notice: notComputed([CRASHED]) });
   },
   works: (isComputing) => set({ isComputing }),

@@ -10,14 +10,16 @@ import {
   groundModel,
   terrainKey,
 } from '#core/derive';
-import { fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
+import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
 import type { RainRecord } from '#core/rain';
 import type { Grid } from '#core/terrain';
 import { registry } from '#core/works';
+import { Receiver } from './document.ts';
 import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
 
 const packer = new Packer();
+const receiver = new Receiver();
 const grids = new Map<string, Grid>();
 const records = new Map<string, RainRecord>();
 let report: (part: string, share: number) => void = () => undefined;
@@ -112,7 +114,9 @@ const compute: Compute = {
       else grids.set(sha256, gridFromBytes(bytes));
     });
   },
-  derive: async (project, { ticket, isQuick, shownMin }) => {
+  derive: async (sending, { ticket, isQuick, shownMin }) => {
+    // What the page sends is a document: it has no other shape.
+    const project = receiver.receive(sending) as Project;
     const shown = shownMin === null ? {} : { shownMin };
     const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM } : {};
     return slowly(ticket, async () => {

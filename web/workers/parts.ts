@@ -66,8 +66,16 @@ interface Packed {
   readonly sent: readonly Sent[];
 }
 
-/** Parts kept are looked through for those that are gone when they are so many times as many as the last answer had: on both sides alike, so that the page has what it is thought to have. */
+/** How many times as many parts are kept as an answer has, before those that are gone are let go. */
 const KEPT_TIMES = 2;
+
+/** Lets go of parts no longer in the answer, where too many are kept: on both sides alike, so that the page has what it is thought to have. */
+function sweep<K>(known: Map<K, { readonly answer: number }>, answer: number, lists: Iterable<readonly unknown[]>): void {
+  let count = 0;
+  for (const list of lists) count += list.length;
+  if (known.size <= KEPT_TIMES * count) return;
+  for (const [key, part] of known) if (part.answer < answer) known.delete(key);
+}
 
 /** Keeps count of what the page has, and packs what it has not. */
 export class Packer {
@@ -102,7 +110,11 @@ export class Packer {
       Object.fromEntries(Object.entries(whole).map((member: [string, unknown]) => [member[0], shapeOf(`${prefix}.${member[0]}`, member)]));
     const parcel = { derived: shapes('derived', derived), view: shapes('view', view), fresh };
     this.lists = lists;
-    this.sweep();
+    sweep(
+      this.known,
+      this.answer,
+      [...lists.values()].map(({ sent }) => sent),
+    );
     return parcel;
   }
 
@@ -124,12 +136,6 @@ export class Packer {
   /** How many parts are kept by name: for tests. */
   get size(): number {
     return this.known.size;
-  }
-
-  private sweep(): void {
-    const count = [...this.lists.values()].reduce((sum, { sent }) => sum + sent.length, 0);
-    if (this.known.size <= KEPT_TIMES * count) return;
-    for (const [name, { answer }] of this.known) if (answer < this.answer) this.known.delete(name);
   }
 }
 
@@ -160,7 +166,11 @@ export class Unpacker {
       Object.fromEntries(Object.entries(shapes).map(([key, shape]) => [key, build(`${prefix}.${key}`, shape)]));
     const result = { derived: whole('derived', derived), view: whole('view', view) };
     this.lists = lists;
-    this.sweep();
+    sweep(
+      this.known,
+      this.answer,
+      [...lists.values()].map(({ had }) => had),
+    );
     // The parcel was made of a result: its shape comes back as it went in.
     return result as unknown as DeriveResult;
   }
@@ -181,12 +191,6 @@ export class Unpacker {
   /** How many parts are kept by number: for tests. */
   get size(): number {
     return this.known.size;
-  }
-
-  private sweep(): void {
-    const count = [...this.lists.values()].reduce((sum, { had }) => sum + had.length, 0);
-    if (this.known.size <= KEPT_TIMES * count) return;
-    for (const [id, { answer }] of this.known) if (answer < this.answer) this.known.delete(id);
   }
 }
 

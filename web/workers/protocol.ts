@@ -18,6 +18,7 @@ import type {
 import type { Project, UserProblem } from '#core/project';
 import type { Peg } from '#core/survey';
 import type { ContourLines, Differs, MarksShift, PatchHow, Smoothed, Smoothing, SurveyKnown } from '#core/terrain';
+import type { Sending } from './document.ts';
 import type { Parcel } from './parts.ts';
 
 /** One copy of the ground for the pointer and the drawing; flat arrays are transferred. */
@@ -56,8 +57,8 @@ export interface DeriveAsked {
 export interface Compute {
   /** Hands over an asset, a terrain or a gauge's record; they stay in the worker. */
   readonly keep: (sha256: string, blob: Blob) => Promise<Answer<void>>;
-  /** What is computed, as the parts that differ from the answer before; given up when its ticket is dropped. */
-  readonly derive: (project: Project, on: DeriveAsked) => Promise<Answer<Parcel>>;
+  /** What is computed of a document, as the parts that differ from the answer before; given up when its ticket is dropped. */
+  readonly derive: (document: Sending, on: DeriveAsked) => Promise<Answer<Parcel>>;
   readonly terrainView: (project: Project) => Promise<Answer<TerrainView | null>>;
   /** Any question there is, by name; a long one is given up when its ticket is dropped. */
   readonly ask: (name: QuestionName, project: Project, on: { readonly args: unknown; readonly ticket: number }) => Promise<Answer<unknown>>;
