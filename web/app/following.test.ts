@@ -79,6 +79,19 @@ describe('following a document', () => {
     expect(new Set(asked.map((a) => a.ticket)).size).toBe(3);
   });
 
+  it('shows what came though what is newer cannot be asked for: the next answers build on it', async () => {
+    await edit(1);
+    await edit(2);
+    meanwhile = () => {
+      meanwhile = () => undefined;
+      throw new Error('not there');
+    };
+    await replies('part');
+    expect(told.slice(-3)).toEqual(['show part of 1', 'not there of 2', 'done']);
+    await edit(3);
+    expect(asks()).toEqual(['1 quick', '3 quick']);
+  });
+
   it('gives the rest up for anything newer', async () => {
     await edit(1);
     await replies('part');

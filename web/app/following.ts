@@ -44,8 +44,13 @@ export function following<W, A>(on: Following<W, A>): () => Promise<void> {
       isRest = false;
       // Whoever works need not wait for what is shown: what is newer is asked for before that.
       const next = on.isOld(shown) ? on.wanted() : null;
-      if (next) coming = await begin(next, true);
-      const isPart = on.show(shown, answer);
+      let isPart = false;
+      try {
+        if (next) coming = await begin(next, true);
+      } finally {
+        // Whatever comes of it: the next answers build on this one.
+        isPart = on.show(shown, answer);
+      }
       if (!next && !isPart) return;
       shown = next ?? shown;
       if (next) continue;

@@ -108,12 +108,17 @@ export function worker(): Compute {
   return running.worker;
 }
 
-/** Ends the computation at once, whatever it is at; the document stays, and `goOn` takes it up again. */
-export function stopComputing(): void {
+/** Ends the worker; the next question starts another. */
+function endWorker(): void {
   running?.stop();
   running = null;
   given = new Map();
   [sender, unpacker] = [new Sender(), new Unpacker()];
+}
+
+/** Ends the computation at once, whatever it is at; the document stays, and `goOn` takes it up again. */
+export function stopComputing(): void {
+  endWorker();
   set({ progress: null, isComputing: false, isStopped: true });
 }
 
@@ -185,9 +190,10 @@ const refresh = following<Wanted, Answer<Parcel>>({
   rests: () => useApp.rests(),
   drop: (ticket) => void worker().drop(ticket),
   fails: ({ history }, error) => {
-    // Nobody knows what came of what was sent.
-    sender = new Sender();
-    if (!(error instanceof Stopped)) set({ computed: history.revision, notice: notComputed([CRASHED]) });
+    if (error instanceof Stopped) return;
+    // Nobody knows what it still has, or whether it lives: the next edit is worked out by another.
+    endWorker();
+    set({ computed: history.revision, notice: notComputed([CRASHED]) });
   },
   works: (isComputing) => set({ isComputing }),
 });
