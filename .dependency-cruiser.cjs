@@ -94,7 +94,7 @@ module.exports = {
     {
       name: 'workers-without-classes',
       severity: 'error',
-      from: { path: '^web/workers/' },
+      from: { path: '^web/workers/', pathNot: TEST },
       to: { path: 'class-validator|core/project/guard', reachable: true },
     },
     { name: 'tests-are-leaves', severity: 'error', from: {}, to: { path: TEST } },

@@ -44,7 +44,7 @@ export function following<W, A>(on: Following<W, A>): () => Promise<void> {
       isRest = false;
       // Whoever works need not wait for what is shown: what is newer is asked for before that.
       const next = on.isOld(shown) ? on.wanted() : null;
-      let isPart = false;
+      let isPart: boolean;
       try {
         if (next) coming = await begin(next, true);
       } finally {
