@@ -9,6 +9,21 @@ import { type Bench, Visitor } from './driver.ts';
 const demo = (name: string): string => join(process.cwd(), 'demo', name);
 const swaleOf = (p: Project, name: string): Swale => p.options[0].works.find((w) => w.name === name) as Swale;
 
+interface Noted {
+  readonly workers: Worker[];
+}
+
+function noteWorkers(): void {
+  const on = globalThis as unknown as { workers: Worker[]; Worker: typeof Worker };
+  on.workers = [];
+  on.Worker = class extends Worker {
+    constructor(...made: ConstructorParameters<typeof Worker>) {
+      super(...made);
+      on.workers.push(this);
+    }
+  };
+}
+
 /** Nothing a user made is lost, whatever happens to page, tab or storage. */
 export function keeping(open: () => Bench): void {
   describe('an edit', () => {
@@ -22,6 +37,24 @@ export function keeping(open: () => Bench): void {
         expect(await v.valueOf('Water depth at the sill')).toBe(depth);
       }
       expect(await v.page.evaluate(() => Object.keys(localStorage).filter((k) => k.startsWith('outlet-unsaved')).length)).toBe(0);
+    }, 180000);
+
+    it('made after the computation died of a fault is worked out by another, once the fault was told', async () => {
+      const v = await Visitor.arrive(open(), '/p/sallow-rise/works', { before: noteWorkers });
+      await v.verdict(/Orchard swale/);
+      const began = await v.page.evaluate(() => {
+        const { workers } = globalThis as unknown as Noted;
+        for (const worker of workers) worker.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }));
+        return workers.length;
+      });
+      await v.type('Water depth at the sill', '0.51');
+      await v.reads('main', /This could not be computed/);
+      await v.type('Water depth at the sill', '0.47');
+      await v.page.waitForFunction((n) => (globalThis as unknown as Noted).workers.length > n, {}, began);
+      await v.verdict(/Orchard swale/);
+      await v.page.waitForSelector('[data-testid="verdict"][aria-busy="false"]');
+      expect(await v.page.$eval('main', (e) => e.textContent)).not.toMatch(/could not be computed/);
+      expect(await v.valueOf('Water depth at the sill')).toBe('0.47');
     }, 180000);
 
     it('survives another project being opened in the same breath', async () => {
