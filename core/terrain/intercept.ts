@@ -127,12 +127,23 @@ export function shareOfCell(
   return Math.min(1, wide / cellM);
 }
 
-/** Number of what catches water at each cell, 0 for nothing; where two share a cell the earlier keeps it. */
-export function catchingOn(grid: Grid, catching: readonly Catching[]): Int16Array {
+/** Number of what catches water at each cell of a grid, 0 for nothing, by the cells each catches at; where two share a cell the earlier keeps it. */
+export function numberedAt(grid: Grid, caughtAt: readonly (readonly number[])[], numbers: readonly number[]): Int16Array {
   const owner = new Int16Array(grid.z.length);
-  for (const one of catching) for (const cell of catchingCells(grid, one)) if (owner[cell] === 0) owner[cell] = one.number;
+  for (let k = 0; k < caughtAt.length; k++) {
+    const cells = caughtAt[k];
+    for (let j = 0; j < cells.length; j++) if (owner[cells[j]] === 0) owner[cells[j]] = numbers[k];
+  }
   return owner;
 }
+
+/** The same by what catches. */
+export const catchingOn = (grid: Grid, catching: readonly Catching[]): Int16Array =>
+  numberedAt(
+    grid,
+    catching.map((one) => catchingCells(grid, one)),
+    catching.map((one) => one.number),
+  );
 
 /** The same for lines alone, numbered as they stand. */
 export const interceptorCells = (grid: Grid, lines: readonly Line[]): Int16Array =>

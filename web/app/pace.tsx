@@ -28,7 +28,9 @@ export function paced<S extends object>(begin: StateCreator<S>): Paced<S> {
   const read = createStore<S>(() => held.getState());
   let draggedAt = -Infinity;
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let waiting: (() => void)[] = [];
+  /** Whoever waits for the hand to rest waits for one thing. */
+  let resting: Promise<void> | null = null;
+  let wake: () => void = () => undefined;
   const restsFor = (): number => performance.now() - draggedAt;
   const follow = (): void => {
     clearTimeout(timer);
@@ -48,16 +50,19 @@ export function paced<S extends object>(begin: StateCreator<S>): Paced<S> {
   const letsGo = (): void => {
     draggedAt = -Infinity;
     follow();
-    for (const goOn of waiting) goOn();
-    waiting = [];
+    wake();
   };
-  const rests = async (): Promise<void> => {
+  const untilRest = async (): Promise<void> => {
     while (restsFor() <= RESTS_MS) {
       await new Promise<void>((resolve) => {
-        waiting.push(resolve);
+        wake = resolve;
         setTimeout(resolve, RESTS_MS - restsFor() + 1);
       });
     }
   };
+  const rests = (): Promise<void> =>
+    (resting ??= untilRest().then(() => {
+      resting = null;
+    }));
   return Object.assign(usePaced as UseBoundStore<StoreApi<S>>, { ...held, drags, letsGo, rests });
 }

@@ -47,34 +47,36 @@ function featureItems({ project, selected }: Drawing): PlanItem[] {
   });
 }
 
-const outlined = drawnOnce<PlanItem[]>();
+/** An outline without the steps of its cells: within a cell and a half of the true edge; with what told it apart from others. */
+interface Evened {
+  readonly shape: string;
+  readonly ring: Line;
+}
+const evened = drawnOnce<Evened>();
+const outlined = drawnOnce<PlanItem>();
+/** As they were drawn last, by what they are of: a catchment told anew of other rain has the outline it had. */
+let lastEvened: ReadonlyMap<string, Evened> = new Map();
 
 function catchmentItems({ result, selected }: Drawing): PlanItem[] {
-  smoothedBefore = smoothed;
-  smoothed = new Map();
-  return (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
+  const now = new Map<string, Evened>();
+  const items = (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
     if (c.ring.length < 3) return [];
-    const isSelected = c.of === selected;
-    return outlined(c, [isSelected], () => {
-      const look = { role: 'catchment', isSelected };
+    const even = evened(c, [], () => {
       const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
-      return [{ id: `catchment:${c.of}`, version: version(shape, look), geometry: new Polygon(toRing(smooth(shape, c.ring))), look }];
+      const last = lastEvened.get(c.of);
+      return last?.shape === shape ? last : { shape, ring: withoutSteps(c.ring) };
     });
+    now.set(c.of, even);
+    const isSelected = c.of === selected;
+    return [
+      outlined(even, [isSelected], () => {
+        const look = { role: 'catchment', isSelected };
+        return { id: `catchment:${c.of}`, version: version(even.shape, look), geometry: new Polygon(toRing(even.ring)), look };
+      }),
+    ];
   });
-}
-
-/** Outlines smoothed for this drawing, and for the one before it. */
-let smoothed = new Map<string, Line>();
-let smoothedBefore = smoothed;
-
-/**
- * The stepped outline of cells without its steps: within a cell and a half of the true edge. Each result of the worker brings
- * its rings anew, so they are known by what they are: the same ring is smoothed once, however many there are.
- */
-function smooth(key: string, ring: Line): Line {
-  const even = smoothed.get(key) ?? smoothedBefore.get(key) ?? withoutSteps(ring);
-  smoothed.set(key, even);
-  return even;
+  lastEvened = now;
+  return items;
 }
 
 function withoutSteps(ring: Line): Line {

@@ -67,12 +67,14 @@ export function storeCatchments(model: GroundModel, met: Interception, graph: Gr
       if (!last || last.model !== on || since?.mark !== last.mark)
         return { model: on, mark, all: partedBy(flow, label, stores.length).map(shaped) };
       const moved = membersMoved(last.all, { since, label, flow, ranks: ranksIn(on, graph) });
-      return { model: on, mark, all: last.all.map((one, k) => (moved.has(k) ? shaped(moved.get(k) ?? NO_CELLS, k) : one)) };
+      const shapedNow = (one: Gathered<Catchment>, k: number): Gathered<Catchment> => {
+        const members = moved.get(k);
+        return members ? shaped(members, k) : one;
+      };
+      return { model: on, mark, all: last.all.map(shapedNow) };
     });
   }).all;
 }
-
-const NO_CELLS = new Int32Array(0);
 
 function areSameCells(a: Int32Array, b: Int32Array): boolean {
   if (a.length !== b.length) return false;

@@ -1,6 +1,6 @@
 // Which store the water of each cell meets first. An edit moves what catches water at a few cells: only what runs to these is followed again.
 import type { Intake } from '../../contract/index.ts';
-import { type Grid, catchingCells, cellsInside, firstInterceptor, interceptedAgain, shareOfCell } from '../../terrain/index.ts';
+import { catchingCells, cellsInside, firstInterceptor, interceptedAgain, numberedAt, shareOfCell } from '../../terrain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { GroundModel } from './ground-model.ts';
 import { inRoomOf } from './room.ts';
@@ -30,11 +30,6 @@ export interface Interception {
   readonly since: Since | null;
 }
 
-interface Caught {
-  readonly cells: readonly number[];
-  readonly share: number;
-}
-
 /** Where numbered things catch water, and which of them each cell's water meets first. */
 interface Numbered {
   readonly owner: Int16Array;
@@ -46,19 +41,21 @@ interface Kept extends Interception {
   readonly model: GroundModel;
   readonly intakes: readonly Intake[];
   /** Of each intake the cells it catches at, and what it takes of what meets it. */
-  readonly caught: readonly Caught[];
-  /** By stores, roofs left out: what runs over the ground. */
-  readonly overGround: Numbered;
+  readonly caughtAt: readonly (readonly number[])[];
+  readonly takes: readonly number[];
+  /** The store each cell's water meets first where it runs over the ground: what lies under roofs too. */
+  readonly overGround: Int16Array;
   /** Cells under roofs. */
   readonly roofed: ReadonlySet<number>;
   /** By intakes, where some are narrower than a cell; with the cells of each. */
   readonly single: (Numbered & { readonly cells: Int32Array }) | null;
 }
 
-const caughtBy = (grid: Grid, intake: Intake): Caught => ({ cells: catchingCells(grid, intake), share: shareOfCell(grid, intake) });
+/** Intakes with where they catch and what they take. */
+type Taken = Pick<Kept, 'intakes' | 'caughtAt' | 'takes'>;
 
 /** Stores take the share of each small intake, weighed by the ground that drains to it. */
-function sharesBy({ intakes, caught }: Pick<Kept, 'intakes' | 'caught'>, cells: Int32Array): ReadonlyMap<string, number> {
+function sharesBy({ intakes, takes }: Taken, cells: Int32Array): ReadonlyMap<string, number> {
   const sums = new Map<string, { whole: number; taken: number }>();
   for (let k = 0; k < intakes.length; k++) {
     const { store } = intakes[k];
@@ -66,7 +63,7 @@ function sharesBy({ intakes, caught }: Pick<Kept, 'intakes' | 'caught'>, cells: 
     const sum = known ?? { whole: 0, taken: 0 };
     if (!known) sums.set(store, sum);
     sum.whole += cells[k + 1];
-    sum.taken += caught[k].share * cells[k + 1];
+    sum.taken += takes[k] * cells[k + 1];
   }
   return new Map([...sums].flatMap(([id, { whole, taken }]) => (taken < whole ? [[id, taken / whole] as const] : [])));
 }
@@ -75,16 +72,6 @@ function sharesBy({ intakes, caught }: Pick<Kept, 'intakes' | 'caught'>, cells: 
 function numbersOf(intakes: readonly Intake[], stores: readonly string[]): readonly number[] {
   const numbers = new Map(stores.map((id, k) => [id, k + 1]));
   return intakes.map(({ store }) => numbers.get(store) ?? 0);
-}
-
-/** Number of the intake that catches water at each cell, 0 for none; where two share a cell the earlier keeps it. */
-function ownersOn({ grid }: GroundModel, caught: readonly Caught[], numbers: readonly number[]): Int16Array {
-  const owner = new Int16Array(grid.z.length);
-  for (let k = 0; k < caught.length; k++) {
-    const { cells } = caught[k];
-    for (let j = 0; j < cells.length; j++) if (owner[cells[j]] === 0) owner[cells[j]] = numbers[k];
-  }
-  return owner;
 }
 
 const eachAlone = (all: readonly unknown[]): readonly number[] => all.map((_, k) => k + 1);
@@ -104,21 +91,24 @@ function withRoofs(model: GroundModel, over: Int16Array, on: { readonly intakes:
   return { label, roofed };
 }
 
-function intercepted(model: GroundModel, intakes: readonly Intake[], caught: readonly Caught[]): Kept {
+function intercepted(model: GroundModel, now: Taken): Kept {
+  const { intakes } = now;
   const stores = [...new Set(intakes.map((i) => i.store))];
   const numbers = numbersOf(intakes, stores);
-  const owner = ownersOn(model, caught, numbers);
-  const overGround = { owner, label: firstInterceptor(model.flow, owner) };
-  const single = caught.every(({ share }) => share === 1) ? null : alone(model, caught);
-  const shares = single ? sharesBy({ intakes, caught }, single.cells) : new Map<string, number>();
-  const { label, roofed } = withRoofs(model, overGround.label, { intakes, numbers });
-  return { model, intakes, caught, stores, owner, label, shares, overGround, roofed, single, mark: {}, since: null };
+  const owner = numberedAt(model.grid, now.caughtAt, numbers);
+  const overGround = firstInterceptor(model.flow, owner);
+  const single = hasNarrow(now) ? alone(model, now) : null;
+  const shares = single ? sharesBy(now, single.cells) : new Map<string, number>();
+  const roofs = withRoofs(model, overGround, { intakes, numbers });
+  return { model, ...now, stores, owner, ...roofs, shares, overGround, single, mark: {}, since: null };
 }
 
-function alone(model: GroundModel, caught: readonly Caught[]): NonNullable<Kept['single']> {
-  const owner = ownersOn(model, caught, eachAlone(caught));
-  const label = firstInterceptor(model.flow, owner);
-  const cells = new Int32Array(caught.length + 1);
+const hasNarrow = ({ takes }: Taken): boolean => takes.some((share) => share < 1);
+
+function alone({ grid, flow }: GroundModel, { intakes, caughtAt }: Taken): NonNullable<Kept['single']> {
+  const owner = numberedAt(grid, caughtAt, eachAlone(intakes));
+  const label = firstInterceptor(flow, owner);
+  const cells = new Int32Array(intakes.length + 1);
   for (let i = 0; i < label.length; i++) cells[label[i]]++;
   return { owner, label, cells };
 }
@@ -135,28 +125,28 @@ function movedAt(was: Int16Array, now: Int16Array, cells: readonly number[]): In
 }
 
 /** The same, from what was worked out for other intakes on the same ground. */
-function interceptedFrom(last: Kept, intakes: readonly Intake[], caught: readonly Caught[]): Kept {
+function interceptedFrom(last: Kept, now: Taken): Kept {
   const { model, stores, overGround, roofed } = last;
-  const moved = caught.flatMap((now, k) => (now === last.caught[k] ? [] : [...now.cells, ...last.caught[k].cells]));
+  const { intakes, caughtAt } = now;
+  const moved = caughtAt.flatMap((cells, k) => (cells === last.caughtAt[k] ? [] : [...cells, ...last.caughtAt[k]]));
   const again = (was: Numbered, numbers: readonly number[]): Again => {
-    const owner = ownersOn(model, caught, numbers);
-    const caughtAt = movedAt(was.owner, owner, moved);
-    const met = inRoomOf(model, ({ mask }) => interceptedAgain(model.flow, owner, { before: was.label, at: caughtAt, mask }));
-    return { owner, caughtAt, ...met };
+    const owner = numberedAt(model.grid, caughtAt, numbers);
+    const at = movedAt(was.owner, owner, moved);
+    const met = inRoomOf(model, ({ mask }) => interceptedAgain(model.flow, owner, { before: was.label, at, mask }));
+    return { owner, caughtAt: at, ...met };
   };
-  const over = again(overGround, numbersOf(intakes, stores));
+  const over = again({ owner: last.owner, label: overGround }, numbersOf(intakes, stores));
   const changed = roofed.size === 0 ? over.changed : over.changed.filter((i) => !roofed.has(i));
   const label = roofed.size === 0 ? over.label : last.label.slice();
   if (roofed.size > 0) for (const i of changed) label[i] = over.label[i];
   const were = Int16Array.from(changed, (i) => last.label[i]);
   return {
     ...last,
-    intakes,
-    caught,
+    ...now,
     owner: over.owner,
     label,
-    overGround: { owner: over.owner, label: over.label },
-    ...sharedFrom(last, { intakes, caught }, again),
+    overGround: over.label,
+    ...sharedFrom(last, now, again),
     mark: {},
     since: { mark: last.mark, caughtAt: over.caughtAt, changed, were },
   };
@@ -166,11 +156,11 @@ type Again = Numbered & Pick<Since, 'caughtAt' | 'changed'>;
 
 function sharedFrom(
   { single: was, shares }: Kept,
-  now: Pick<Kept, 'intakes' | 'caught'>,
+  now: Taken,
   again: (was: Numbered, numbers: readonly number[]) => Again,
 ): Pick<Kept, 'single' | 'shares'> {
   if (!was) return { single: null, shares };
-  const { owner, label, changed } = again(was, eachAlone(now.caught));
+  const { owner, label, changed } = again(was, eachAlone(now.intakes));
   const cells = was.cells.slice();
   for (const i of changed) {
     cells[was.label[i]]--;
@@ -182,10 +172,14 @@ function sharedFrom(
 /** What the intakes of all works catch. */
 export const interception = (model: GroundModel, lists: readonly (readonly Intake[])[], graph: Graph): Interception =>
   graph.goingOn('interception', [model, lists], (last: Kept | undefined, ground, all): Kept => {
+    const { grid } = ground;
     const intakes = all.flat();
-    const before = last?.model === ground && last.intakes.length === intakes.length ? last : null;
-    const caught = intakes.map((intake, k) => (before?.intakes[k] === intake ? before.caught[k] : caughtBy(ground.grid, intake)));
-    const hasNarrow = caught.some(({ share }) => share < 1);
-    const isNear = before !== null && areAlike(before.intakes, intakes) && (before.single !== null) === hasNarrow;
-    return isNear ? interceptedFrom(before, intakes, caught) : intercepted(ground, intakes, caught);
+    const before = last?.model === ground && areAlike(last.intakes, intakes) ? last : null;
+    const stays = (k: number): boolean => before?.intakes[k] === intakes[k];
+    const now: Taken = {
+      intakes,
+      caughtAt: intakes.map((intake, k) => (before && stays(k) ? before.caughtAt[k] : catchingCells(grid, intake))),
+      takes: intakes.map((intake, k) => (before && stays(k) ? before.takes[k] : shareOfCell(grid, intake))),
+    };
+    return before && (before.single !== null) === hasNarrow(now) ? interceptedFrom(before, now) : intercepted(ground, now);
   });
