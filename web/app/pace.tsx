@@ -10,6 +10,9 @@ export const Read = ({ children }: { readonly children: ReactNode }): ReactNode 
 
 /** How often what is read follows while something is dragged [ms]. */
 const READ_EVERY_MS = 250;
+/** Where showing it takes long, less often: it has this share of the page's time at most, but follows once in so long [ms]. */
+const READ_SHARE = 0.1;
+const READ_AT_LEAST_MS = 1000;
 /** A hand that has not moved for so long rests [ms]. */
 const RESTS_MS = 400;
 
@@ -32,14 +35,20 @@ export function paced<S extends object>(begin: StateCreator<S>): Paced<S> {
   let resting: Promise<void> | null = null;
   let wake: () => void = () => undefined;
   const restsFor = (): number => performance.now() - draggedAt;
+  /** How long it took to show what is read, when it followed last [ms]. */
+  let tookMs = 0;
   const follow = (): void => {
     clearTimeout(timer);
     timer = undefined;
+    const start = performance.now();
     read.setState(held.getState(), true);
+    // The page renders in the turn after this one, before anything else.
+    queueMicrotask(() => (tookMs = performance.now() - start));
   };
+  const everyMs = (): number => Math.min(READ_AT_LEAST_MS, Math.max(READ_EVERY_MS, tookMs / READ_SHARE));
   held.subscribe(() => {
     if (restsFor() > RESTS_MS) follow();
-    else timer ??= setTimeout(follow, READ_EVERY_MS);
+    else timer ??= setTimeout(follow, everyMs());
   });
   function usePaced<U>(select: (state: S) => U): U {
     return useStore<StoreApi<S>, U>(useContext(IsRead) ? read : held, select);

@@ -11,25 +11,29 @@ export const rgba = (hex: string, alpha: number): string => {
   return `rgba(${r},${g},${b},${alpha})`;
 };
 
+const isIndex = (feature: FeatureLike): boolean => feature.get('isIndex') === true;
+
 export function contourStyle(feature: FeatureLike, resolution: number, p: Palette): Style[] {
-  const isIndex = feature.get('isIndex') === true;
-  if (!isIndex && resolution > 3) return [];
-  const styles = [new Style({ stroke: new Stroke({ color: rgba(p.clay, isIndex ? 0.75 : 0.34), width: isIndex ? 1.3 : 0.8 }) })];
+  if (!isIndex(feature) && resolution > 3) return [];
+  const [alpha, width] = isIndex(feature) ? [0.75, 1.3] : [0.34, 0.8];
+  return [new Style({ stroke: new Stroke({ color: rgba(p.clay, alpha), width }) })];
+}
+
+/** The levels that stand along them, painted with the other names of the plan so that they keep clear of each other. */
+export function contourLevelStyle(feature: FeatureLike, _resolution: number, p: Palette): Style[] {
   const label = feature.get('label') as string;
-  if (isIndex && label !== '') {
-    styles.push(
-      new Style({
-        text: new Text({
-          text: label,
-          placement: 'line',
-          font: `500 11.5px ${FONT.figures}`,
-          maxAngle: 0.5,
-          overflow: false,
-          fill: new Fill({ color: p.clayText }),
-          stroke: new Stroke({ color: p.paper, width: 4 }),
-        }),
+  if (!isIndex(feature) || label === '') return [];
+  return [
+    new Style({
+      text: new Text({
+        text: label,
+        placement: 'line',
+        font: `500 11.5px ${FONT.figures}`,
+        maxAngle: 0.5,
+        overflow: false,
+        fill: new Fill({ color: p.clayText }),
+        stroke: new Stroke({ color: p.paper, width: 4 }),
       }),
-    );
-  }
-  return styles;
+    }),
+  ];
 }

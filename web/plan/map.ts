@@ -1,5 +1,5 @@
 // The one imperative map. Sources are kept in step with the document by id; interactions report what the user did.
-import Feature from 'ol/Feature.js';
+import Feature, { type FeatureLike } from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
 import View from 'ol/View.js';
 import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';
@@ -15,12 +15,14 @@ import VectorLayer from 'ol/layer/Vector.js';
 import Projection from 'ol/proj/Projection.js';
 import type ImageCanvasSource from 'ol/source/ImageCanvas.js';
 import VectorSource from 'ol/source/Vector.js';
+import type Style from 'ol/style/Style.js';
 import type { Point as XY } from '#core/geometry';
 import type { UnitSystem } from '#core/units';
 import type { Look, PlanEvents, PlanItem } from './types.ts';
 import type { Palette } from '../app/theme.ts';
 import { type Frame, rasterSource } from './raster.ts';
-import { contourStyle } from './contour-style.ts';
+import { contourLevelStyle, contourStyle } from './contour-style.ts';
+import { Painted } from './painted.ts';
 import { itemStyle } from './styles.ts';
 
 type Extent = [number, number, number, number];
@@ -43,6 +45,27 @@ const SNAPS: ReadonlySet<string> = new Set([
   'swale-right',
 ]);
 
+/** Roles that lie under all marks and have no names: painted by themselves, they stay while a mark is dragged over them. */
+const AREAS: ReadonlySet<string> = new Set(['catchment']);
+
+type StyleIn = (feature: FeatureLike, resolution: number, palette: Palette) => Style[];
+
+function putAll(source: VectorSource, items: readonly PlanItem[]): void {
+  const wanted = new Set(items.map((i) => i.id));
+  for (const feature of source.getFeatures()) if (!wanted.has(String(feature.getId()))) source.removeFeature(feature);
+  for (const item of items) put(source, item);
+}
+
+function put(source: VectorSource, { id, version, geometry, look, isMovable }: PlanItem): void {
+  const known = source.getFeatureById(id);
+  if (known?.get('version') === version) return;
+  const feature = known ?? new Feature();
+  feature.setId(id);
+  feature.setProperties({ version, look, isMovable: isMovable === true });
+  feature.setGeometry(geometry);
+  if (!known) source.addFeature(feature);
+}
+
 /** How near a press must be to a mark to move it [px]. */
 const TAKEN_WITHIN_PX = 16;
 
@@ -51,13 +74,14 @@ export class PlanMap {
   private readonly map: OlMap;
   private readonly scale = new ScaleLine({ minWidth: 70 });
   private readonly contours = new VectorSource();
+  private readonly areas = new VectorSource();
   private readonly items = new VectorSource();
   private readonly tools = new VectorSource();
-  private readonly shadeLayer = new ImageLayer<ImageCanvasSource>();
-  private readonly pictureLayer = new ImageLayer<ImageCanvasSource>();
-  private readonly overlayLayer = new ImageLayer<ImageCanvasSource>();
-  private readonly contourLayer: VectorLayer<VectorSource>;
-  private readonly layers: VectorLayer<VectorSource>[];
+  private readonly shadeLayer = new ImageLayer<ImageCanvasSource>({ className: 'plan-ground' });
+  private readonly pictureLayer = new ImageLayer<ImageCanvasSource>({ className: 'plan-ground' });
+  private readonly overlayLayer = new ImageLayer<ImageCanvasSource>({ className: 'plan-ground' });
+  private readonly itemLayer: VectorLayer<VectorSource>;
+  private readonly layers: readonly VectorLayer<VectorSource>[];
   private palette: Palette;
   private readonly isFree: () => boolean;
   private lastClick = { time: 0, x: 0, y: 0 };
@@ -69,18 +93,19 @@ export class PlanMap {
   constructor(target: HTMLElement, palette: Palette, events: PlanEvents) {
     this.palette = palette;
     this.isFree = events.canTake;
-    const layer = (source: VectorSource, zIndex: number): VectorLayer<VectorSource> =>
-      new VectorLayer({
-        source,
-        zIndex,
-        declutter: zIndex < 3,
-        style: (f, r) => (zIndex === 1 ? contourStyle(f, r, this.palette) : itemStyle(f, r, this.palette)),
-      });
-    this.contourLayer = layer(this.contours, 1);
-    this.layers = [this.contourLayer, layer(this.items, 2), layer(this.tools, 3)];
+    const layer = (source: VectorSource, style: StyleIn, on: { readonly className: string; readonly declutter: boolean }) =>
+      new VectorLayer({ source, ...on, style: (f, r) => style(f, r, this.palette) });
+    const lines = layer(this.contours, contourStyle, { className: 'plan-ground', declutter: false });
+    const areas = layer(this.areas, itemStyle, { className: 'plan-areas', declutter: false });
+    const marks = { className: 'plan-marks', declutter: true };
+    const levels = layer(this.contours, contourLevelStyle, marks);
+    this.itemLayer = layer(this.items, itemStyle, marks);
+    const tools = layer(this.tools, itemStyle, { ...marks, declutter: false });
+    this.layers = [lines, areas, levels, this.itemLayer, tools];
+    const ground = [this.shadeLayer, this.pictureLayer, this.overlayLayer, lines];
     this.map = new OlMap({
       target,
-      layers: [this.shadeLayer, this.pictureLayer, this.overlayLayer, ...this.layers],
+      layers: [...ground, ...this.layers.slice(1)],
       controls: [this.scale],
       interactions: defaultInteractions({ keyboard: false }),
       view: new View({ projection: new Projection({ code: 'outlet-plane', units: 'm' }), center: [0, 0], resolution: 1 }),
@@ -89,6 +114,7 @@ export class PlanMap {
     this.map.getInteractions().forEach((i) => {
       if (i instanceof DoubleClickZoom) i.setActive(false);
     });
+    for (const together of [ground, [areas], this.layers.slice(2)]) void new Painted(this.map, together);
     this.listen(events);
   }
 
@@ -96,7 +122,7 @@ export class PlanMap {
     this.map.on('click', (e) => {
       const hit = this.map.forEachFeatureAtPixel(e.pixel, (f) => f.getId(), {
         hitTolerance: 6,
-        layerFilter: (l) => l === this.layers[1],
+        layerFilter: (l) => l === this.itemLayer,
       }) as string | undefined;
       const { time, count } = this.press;
       const isSoon = count > 1 || time - this.lastClick.time < 350;
@@ -115,7 +141,7 @@ export class PlanMap {
     // A mark is taken by its place, not by its name: names reach far over their neighbours.
     let taken: string | number | undefined;
     const translate = new Translate({
-      layers: [this.layers[1]],
+      layers: [this.itemLayer],
       condition: (e) => {
         taken = events.canTake() ? this.movableNear(e.coordinate) : undefined;
         return taken !== undefined;
@@ -200,19 +226,14 @@ export class PlanMap {
 
   /** Brings drawn items in step: new ones added, gone ones removed, changed ones redrawn. */
   setItems(items: readonly PlanItem[]): void {
-    const wanted = new Set(items.map((i) => i.id));
-    for (const feature of this.items.getFeatures()) if (!wanted.has(String(feature.getId()))) this.items.removeFeature(feature);
-    for (const item of items) this.putItem(item);
-  }
-
-  private putItem({ id, version, geometry, look, isMovable }: PlanItem): void {
-    const known = this.items.getFeatureById(id);
-    if (known?.get('version') === version) return;
-    const feature = known ?? new Feature();
-    feature.setId(id);
-    feature.setProperties({ version, look, isMovable: isMovable === true });
-    feature.setGeometry(geometry);
-    if (!known) this.items.addFeature(feature);
+    putAll(
+      this.areas,
+      items.filter(({ look }) => AREAS.has(look.role)),
+    );
+    putAll(
+      this.items,
+      items.filter(({ look }) => !AREAS.has(look.role)),
+    );
   }
 
   /** What is being drawn, and the crosshair. */

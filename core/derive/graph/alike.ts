@@ -1,5 +1,16 @@
 // When two things a step reads are one: by being themselves, or by what they say.
 
+/** Stands for a thing in what is read, so that nothing else is held on to. */
+class Mark {
+  constructor(readonly number: number) {}
+}
+
+/** What a step read: things by their marks, plain data by that of its text, and what is none as it is. */
+export type Key = readonly (Mark | string | number | boolean | bigint | null | undefined)[];
+
+let marks = 0;
+const nextMark = (): Mark => new Mark(++marks);
+
 /** Whatever is handed to it, so that a class made of it puts its private field there. */
 class Onto {
   constructor(thing: object) {
@@ -9,48 +20,42 @@ class Onto {
 }
 
 /**
- * Things that are made anew only when they change: results of steps, and what is handed in as one. Named by number in a private
+ * Things that are made anew only when they change: results of steps, and what is handed in as one. Marked in a private
  * field of their own, which no copy of them has. Tens of thousands in a weak map would cost each sweep of the memory a look at all.
  */
 class Named extends Onto {
-  readonly #number: number;
+  readonly #mark: Mark;
 
-  constructor(thing: object, number: number) {
+  constructor(thing: object, mark: Mark) {
     super(thing);
-    this.#number = number;
+    this.#mark = mark;
   }
 
-  /** The number of a thing that has one. */
-  static of(thing: object): number | undefined {
-    return #number in thing ? thing.#number : undefined;
+  /** The mark of a thing that has one. */
+  static of(thing: object): Mark | undefined {
+    return #mark in thing ? thing.#mark : undefined;
   }
 }
-let named = 0;
 
-/** Text of plain data already written once: the document's parts are never changed, only replaced. */
-const texts = new WeakMap<object, string>();
-
-export function nameOf(thing: object): number {
-  const known = Named.of(thing);
-  if (known !== undefined) return known;
-  void new Named(thing, ++named);
-  return named;
+/** Gives a thing a mark, where it has none. */
+export function named(thing: object): void {
+  if (!Named.of(thing)) void new Named(thing, nextMark());
 }
 
 /** A thing told apart by being itself, not by what it holds: for grids and contexts that are never changed. */
 export function asItself<T extends object>(thing: T): T {
-  nameOf(thing);
+  named(thing);
   return thing;
 }
 
-/** Data as text; a step's result within it by its name. Written out, since it is asked for with every step. */
+/** Data as text; a step's result within it by its mark. Written out, since it is asked for with all that was edited. */
 function write(value: unknown): string {
   if (typeof value === 'string') return JSON.stringify(value);
   if (typeof value === 'number') return '' + value;
   if (typeof value === 'function') throw new TypeError('a step reads data and results of steps, no function');
   if (typeof value !== 'object' || value === null) return String(value);
-  const name = Named.of(value);
-  if (name !== undefined) return `@${name}`;
+  const mark = Named.of(value);
+  if (mark !== undefined) return `@${mark.number}`;
   if (Array.isArray(value)) {
     let text = '[';
     for (let k = 0; k < value.length; k++) text += write(value[k]) + ',';
@@ -64,16 +69,43 @@ function write(value: unknown): string {
   return text + '}';
 }
 
-/** The text of what is read; data of the document is written only once. */
-export function textOf(read: unknown): string {
-  if (typeof read !== 'object' || read === null) return write(read);
-  const name = Named.of(read);
-  if (name !== undefined) return `@${name}`;
-  const known = texts.get(read);
+/** How many texts are known by their marks before those not met for as long are let go: what comes again then is worked out again. */
+const TEXTS = 1 << 15;
+/** Marks of texts: a text itself is long, and would stand in every step that reads it. */
+let told = new Map<string, Mark>();
+let toldBefore = new Map<string, Mark>();
+
+function markOfText(text: string): Mark {
+  const known = told.get(text);
+  if (known) return known;
+  if (told.size >= TEXTS) {
+    toldBefore = told;
+    told = new Map();
+  }
+  const mark = toldBefore.get(text) ?? nextMark();
+  told.set(text, mark);
+  return mark;
+}
+
+/** Marks of plain data already written once: the document's parts are never changed, only replaced. */
+const written = new WeakMap<object, Mark>();
+
+/** What stands for something read. */
+function keyOf(read: unknown): Key[number] {
+  if (typeof read === 'function' || typeof read === 'symbol') throw new TypeError('a step reads data and results of steps, no function');
+  if (typeof read !== 'object' || read === null) return read as Key[number];
+  const known = Named.of(read) ?? written.get(read);
   if (known !== undefined) return known;
-  const text = write(read);
-  texts.set(read, text);
-  return text;
+  const mark = markOfText(write(read));
+  written.set(read, mark);
+  return mark;
+}
+
+/** What stands for all that a step reads. */
+export function keysOf(reads: readonly unknown[]): Key {
+  const key = new Array<Key[number]>(reads.length);
+  for (let k = 0; k < reads.length; k++) key[k] = keyOf(reads[k]);
+  return key;
 }
 
 /** How deep two things read are looked into before they are written out to be told apart; copies of parts of the document to the end. */

@@ -1,6 +1,7 @@
 // What is worked out from what: a step says what it reads, and is worked out again only when that differs.
-import { LOOKED_INTO, isAlike, nameOf, saysTheSame, textOf } from './alike.ts';
+import { type Key, LOOKED_INTO, isAlike, keysOf, named, saysTheSame } from './alike.ts';
 import type { Entry, Holder, Hung, Row, Slot } from './held.ts';
+import { Kept, type Shelf } from './kept.ts';
 import { type Columns, Each, areSame, asListed, changedIn, idsOf, readsAt } from './rows.ts';
 
 export { asItself } from './alike.ts';
@@ -35,6 +36,20 @@ const KEPT = 2;
 /** Runs of a user after which a slot it no longer asks for is let go. */
 const RESTS = 2;
 
+/** A step that is asked for. */
+interface Asked {
+  readonly shelf: Shelf;
+  /** The word it is counted by; left out, the one before the colon of its id. */
+  readonly word?: string;
+  readonly id: string;
+  readonly reads: readonly unknown[];
+}
+
+function beforeColon(id: string): string {
+  const colon = id.indexOf(':');
+  return colon < 0 ? id : id.slice(0, colon);
+}
+
 /** Alike steps of many things: what the things are, and what each reads. */
 export interface EachOver<C extends unknown[]> {
   readonly ids: readonly string[];
@@ -57,8 +72,8 @@ export interface InTurn<I, R extends unknown[], T> {
  * so that looking at another changes nothing of what is at hand, and an undo finds what it goes back to.
  */
 export class Graph {
-  /** By the step with what it read. */
-  private readonly kept = new Map<string, Entry>();
+  private readonly kept = new Kept();
+  private readonly steps = this.kept.shelfOf('');
   private readonly holders = new Map<string, Holder>();
   private holder: Holder;
   private isRunning = false;
@@ -87,7 +102,7 @@ export class Graph {
     const last = slot?.entries[0];
     // What was asked for last is held by its slot: it is there.
     const isLast = slot !== undefined && last !== undefined && isAlike(slot.reads, reads);
-    const entry = isLast ? last : this.entryOf(id, reads, () => run(...reads));
+    const entry = isLast ? last : this.entryOf({ shelf: this.steps, id, reads }, () => run(...reads));
     this.within?.push(entry);
     this.hold(entry, reads);
     return entry.value as T;
@@ -172,6 +187,7 @@ export class Graph {
     }
     const row: Row = {
       run,
+      shelf: this.kept.shelfOf(word),
       slots: new Map(),
       last: [],
       made: new Each<unknown>([], []),
@@ -186,14 +202,14 @@ export class Graph {
 
   /** The slot of a thing in a row, what it reads worked out at its head. */
   private slotIn(
-    { slots }: Row,
+    { slots, shelf }: Row,
     on: { readonly word: string; readonly id: string; readonly reads: readonly unknown[]; readonly isCopied: boolean },
     run: (slot: Slot | undefined) => unknown,
   ): Slot {
     const { word, id, reads, isCopied } = on;
     const known = slots.get(id);
     if (known && isAlike(known.reads, reads, isCopied ? Infinity : LOOKED_INTO)) return known;
-    const entry = this.entryOf(`${word}:${id}`, reads, () => run(known));
+    const entry = this.entryOf({ shelf, word, id, reads }, () => run(known));
     const slot = known ?? { entries: [], reads, run: 0 };
     if (!known) slots.set(id, slot);
     this.putFirst(slot, entry, reads);
@@ -234,31 +250,28 @@ export class Graph {
     if (row.entry) return row.entry;
     const parts = row.last.map((slot) => slot.entries[0]);
     for (const part of parts) part.held++;
-    row.entry = { id: word, key: '', value: row.made, parts, held: 1 };
+    row.entry = { id: word, key: [], shelf: null, value: row.made, parts, held: 1 };
     return row.entry;
   }
 
   /** A step's result by what it reads: kept from before, by whomever, or worked out. */
-  private entryOf(id: string, reads: readonly unknown[], run: () => unknown): Entry {
-    // Written out, since it is asked for with every step that changed.
-    let key = id + '\n';
-    for (let k = 0; k < reads.length; k++) key += textOf(reads[k]) + '|';
-    return this.kept.get(key) ?? this.workedOut(id, key, run);
+  private entryOf(asked: Asked, run: () => unknown): Entry {
+    const key = keysOf(asked.reads);
+    return this.kept.find(asked.shelf, asked.id, key) ?? this.workedOut(asked, key, run);
   }
 
   /** Works a step out, and keeps it with what was worked out within it. */
-  private workedOut(id: string, key: string, run: () => unknown): Entry {
+  private workedOut({ shelf, word, id }: Asked, key: Key, run: () => unknown): Entry {
     const outer = this.within;
     const parts: Entry[] = (this.within = []);
     try {
       const value = run();
-      if (typeof value === 'object' && value !== null) nameOf(value);
-      const entry: Entry = { id, key, value, parts, held: 0 };
+      if (typeof value === 'object' && value !== null) named(value);
+      const entry: Entry = { id, key, shelf, value, parts, held: 0 };
       for (const part of parts) part.held++;
-      this.kept.set(key, entry);
-      const colon = id.indexOf(':');
-      const word = colon < 0 ? id : id.slice(0, colon);
-      this.runs.set(word, (this.runs.get(word) ?? 0) + 1);
+      this.kept.add(entry);
+      const of = word ?? beforeColon(id);
+      this.runs.set(of, (this.runs.get(of) ?? 0) + 1);
       return entry;
     } finally {
       this.within = outer;
@@ -314,7 +327,7 @@ export class Graph {
   /** One user less of an entry; nobody's is dropped, and lets go of what it was made of. */
   private letGo(entry: Entry): void {
     if (--entry.held > 0) return;
-    if (this.kept.get(entry.key) === entry) this.kept.delete(entry.key);
+    this.kept.drop(entry);
     for (const part of entry.parts) this.letGo(part);
   }
 

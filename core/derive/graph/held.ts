@@ -1,11 +1,16 @@
 // What the graph keeps, and for whom.
+import type { Key } from './alike.ts';
+import type { Shelf } from './kept.ts';
 import type { Column, Each } from './rows.ts';
 
 /** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
 export interface Entry {
+  /** Of what it is, among alike steps. */
   readonly id: string;
-  /** The step with what it read. */
-  readonly key: string;
+  /** What was read. */
+  readonly key: Key;
+  /** Where it stands; nowhere where it is the results of many steps as one. */
+  readonly shelf: Shelf | null;
   readonly value: unknown;
   /** Results of the steps worked out within it. */
   readonly parts: readonly Entry[];
@@ -25,6 +30,8 @@ export interface Slot {
 /** What a user of the graph holds on to of alike steps of many things. */
 export interface Row {
   run: number;
+  /** Where the results stand. */
+  readonly shelf: Shelf;
   /** Slots of all things, those that are asked for no longer too; and of those asked for last, in their order. */
   readonly slots: Map<string, Slot>;
   last: readonly Slot[];
