@@ -23,7 +23,11 @@ function countAnswers(): void {
   on.Worker = class extends Worker {
     constructor(...made: ConstructorParameters<typeof Worker>) {
       super(...made);
-      this.addEventListener('message', () => counted.answers++);
+      // Of what comes only whole parcels are answers: what was given up is told too.
+      this.addEventListener('message', ({ data }: MessageEvent<{ readonly value?: { readonly value?: object | null } | null }>) => {
+        const { value } = data.value ?? {};
+        if (typeof value === 'object' && value !== null && 'fresh' in value) counted.answers++;
+      });
     }
   };
   const frame = (): void => {

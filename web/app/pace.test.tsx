@@ -1,7 +1,7 @@
 // What a hand drags is shown at each step; what is read beside it follows a few times a second, and at once when the hand lets go.
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useLayoutEffect } from 'react';
 import { type Paced, Read, paced } from './pace.tsx';
 
 interface Shown {
@@ -10,10 +10,15 @@ interface Shown {
 }
 let useIt: Paced<Shown>;
 let drawn = 0;
+/** How long it takes to draw what is read [ms]. */
+let drawsFor = 0;
 
 function Level({ label }: { readonly label: string }): ReactNode {
   const levelM = useIt((s) => s.levelM);
   if (label === 'read') drawn++;
+  useLayoutEffect(() => {
+    for (const start = performance.now(); label === 'read' && performance.now() - start < drawsFor;);
+  });
   return <p>{`${label} ${levelM}`}</p>;
 }
 const shown = (): readonly (string | null)[] => ['held', 'read'].map((label) => screen.getByText(new RegExp(label)).textContent);
@@ -60,6 +65,27 @@ describe('a store followed at two paces', () => {
     expect(shown()).toEqual(['held 69', 'read 69']);
     put(3);
     expect(shown()).toEqual(['held 3', 'read 3']);
+  });
+
+  it('leaves the time to the hand where drawing what is read takes long, and yet follows once a second', async () => {
+    jest.useRealTimers();
+    const on = globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean };
+    on.IS_REACT_ACT_ENVIRONMENT = false;
+    try {
+      drawsFor = 90;
+      const start = performance.now();
+      for (let k = 0; performance.now() - start < 2600; k++) {
+        useIt.drags();
+        useIt.setState({ levelM: 10 + k });
+        await new Promise((resolve) => setTimeout(resolve, 10));
+      }
+      // After a quarter of a second and then every nine tenths of one, not seven times as otherwise; on a slow machine fewer.
+      expect(drawn).toBeGreaterThanOrEqual(2);
+      expect(drawn).toBeLessThanOrEqual(4);
+    } finally {
+      drawsFor = 0;
+      on.IS_REACT_ACT_ENVIRONMENT = true;
+    }
   });
 
   it('catches up with a hand that only stops, and follows at once after it', () => {

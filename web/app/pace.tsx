@@ -35,20 +35,23 @@ export function paced<S extends object>(begin: StateCreator<S>): Paced<S> {
   let resting: Promise<void> | null = null;
   let wake: () => void = () => undefined;
   const restsFor = (): number => performance.now() - draggedAt;
-  /** How long it took to show what is read, when it followed last [ms]. */
+  /** How long it took to show what is read, when it followed a hand last [ms]. */
   let tookMs = 0;
   const follow = (): void => {
     clearTimeout(timer);
     timer = undefined;
-    const start = performance.now();
     read.setState(held.getState(), true);
-    // The page renders in the turn after this one, before anything else.
+  };
+  const followHand = (): void => {
+    const start = performance.now();
+    follow();
+    // The page renders at the end of this turn, before anything else.
     queueMicrotask(() => (tookMs = performance.now() - start));
   };
   const everyMs = (): number => Math.min(READ_AT_LEAST_MS, Math.max(READ_EVERY_MS, tookMs / READ_SHARE));
   held.subscribe(() => {
     if (restsFor() > RESTS_MS) follow();
-    else timer ??= setTimeout(follow, everyMs());
+    else timer ??= setTimeout(followHand, everyMs());
   });
   function usePaced<U>(select: (state: S) => U): U {
     return useStore<StoreApi<S>, U>(useContext(IsRead) ? read : held, select);

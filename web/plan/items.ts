@@ -3,6 +3,7 @@ import LineString from 'ol/geom/LineString.js';
 import OlPoint from 'ol/geom/Point.js';
 import Polygon from 'ol/geom/Polygon.js';
 import { type Line, type Point, closed, distance, simplify } from '#core/geometry';
+import type { Derived } from '#core/derive';
 import { optionOf } from '#core/project';
 import { seenKind } from '#core/seen';
 import { cornerItems } from '../works/corners.ts';
@@ -57,9 +58,13 @@ const outlined = drawnOnce<PlanItem>();
 /** As they were drawn last, by what they are of: a catchment told anew of other rain has the outline it had. */
 let lastEvened: ReadonlyMap<string, Evened> = new Map();
 
-function catchmentItems({ result, selected }: Drawing): PlanItem[] {
+const allOutlined = drawnOnce<readonly PlanItem[]>();
+const catchmentItems = ({ result, selected }: Drawing): readonly PlanItem[] =>
+  result ? allOutlined(result.derived.catchments, [selected], () => outlinesOf(result.derived.catchments, selected)) : [];
+
+function outlinesOf(catchments: Derived['catchments'], selected: string | null): readonly PlanItem[] {
   const now = new Map<string, Evened>();
-  const items = (result?.derived.catchments ?? []).flatMap((c): PlanItem[] => {
+  const items = catchments.flatMap((c): PlanItem[] => {
     if (c.ring.length < 3) return [];
     const even = evened(c, [], () => {
       const shape = version(c.of, c.areaM2, c.longestPathM, c.ring[0], c.ring.length);
@@ -85,9 +90,12 @@ function withoutSteps(ring: Line): Line {
 }
 
 const led = drawnOnce<PlanItem>();
+const allLed = drawnOnce<readonly PlanItem[]>();
+const linkItems = ({ result, selected }: Drawing): readonly PlanItem[] =>
+  result ? allLed(result.derived.links, [selected], () => waysOf(result.derived.links, selected)) : [];
 
-function linkItems({ result, selected }: Drawing): PlanItem[] {
-  return (result?.derived.links ?? []).flatMap((link): PlanItem[] => {
+function waysOf(links: Derived['links'], selected: string | null): readonly PlanItem[] {
+  return links.flatMap((link): PlanItem[] => {
     if (link.path.length < 2) return [];
     const isSelected = link.from === selected || link.outlet === selected;
     return [
@@ -108,17 +116,21 @@ function linkItems({ result, selected }: Drawing): PlanItem[] {
 /** Links that end this near a place where water leaves are told with it [m]. */
 const NEAR_EXIT_M = 15;
 
+const allLeft = drawnOnce<readonly PlanItem[]>();
+const exitItems = ({ result, flowText }: Drawing): readonly PlanItem[] =>
+  result ? allLeft(result.derived.exits, [result.derived.links, flowText], () => leavingItems(result.derived, flowText)) : [];
+
 /** Where water leaves: the places that are told one by one, and where an overflow crosses the line elsewhere. */
-function exitItems({ result, flowText }: Drawing): PlanItem[] {
+function leavingItems(derived: Derived, flowText: Drawing['flowText']): readonly PlanItem[] {
   const mark = (id: string, at: Point, label: string | undefined): PlanItem => {
     const look = { role: 'exit', ...(label === undefined ? {} : { label }) };
     return { id: `exit:${id}`, version: version(at, look), geometry: new OlPoint([...at]), look };
   };
   const leaves = (m3s: number | null, start: string): string | undefined =>
     m3s !== null && m3s > 0 ? `${start}: ${flowText(m3s)}` : undefined;
-  const exits = (result?.derived.exits ?? []).filter((e) => e.isPlace);
+  const exits = derived.exits.filter((e) => e.isPlace);
   const places = exits.map((exit, k) => mark(exit.id, exit.at, leaves(exit.with.peakM3s, `${k + 1} leaves`)));
-  const elsewhere = (result?.derived.links ?? []).flatMap((link): PlanItem[] => {
+  const elsewhere = derived.links.flatMap((link): PlanItem[] => {
     const end = link.path[link.path.length - 1];
     if (!end || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) return [];
     const at: Point = [end[0], end[1]];

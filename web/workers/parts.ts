@@ -54,10 +54,14 @@ function textOf(value: unknown): { readonly name: string; readonly part: Omit<Fr
   return { name: `${json}|${sums}`, part: { json, arrays } };
 }
 
-/** A part that was sent: its number, and the answer it was part of last. */
-interface Sent {
-  readonly id: number;
+/** A part that is kept, and the answer it was part of when too many were kept last. */
+interface Kept {
   answer: number;
+}
+
+/** A part that was sent: its number. */
+interface Sent extends Kept {
+  readonly id: number;
 }
 
 /** A list of parts as it was packed last. */
@@ -70,10 +74,11 @@ interface Packed {
 const KEPT_TIMES = 2;
 
 /** Lets go of parts no longer in the answer, where too many are kept: on both sides alike, so that the page has what it is thought to have. */
-function sweep<K>(known: Map<K, { readonly answer: number }>, answer: number, lists: Iterable<readonly unknown[]>): void {
+function sweep<K, P extends Kept>(known: Map<K, P>, answer: number, lists: Iterable<readonly P[]>): void {
   let count = 0;
   for (const list of lists) count += list.length;
   if (known.size <= KEPT_TIMES * count) return;
+  for (const list of lists) for (const part of list) part.answer = answer;
   for (const [key, part] of known) if (part.answer < answer) known.delete(key);
 }
 
@@ -93,13 +98,15 @@ export class Packer {
     /** Numbers of parts: what stands where it stood is passed over at a glance. */
     const list = (name: string, values: readonly unknown[]): Int32Array => {
       const before = this.lists.get(name);
-      const sent = values.map((value, k) => {
-        const was = before && before.values[k] === value && typeof value === 'object' ? before.sent[k] : this.part(value, fresh);
-        was.answer = this.answer;
-        return was;
-      });
+      const sent = new Array<Sent>(values.length);
+      const ids = new Int32Array(values.length);
+      for (let k = 0; k < values.length; k++) {
+        const value = values[k];
+        sent[k] = before && before.values[k] === value && typeof value === 'object' ? before.sent[k] : this.part(value, fresh);
+        ids[k] = sent[k].id;
+      }
       lists.set(name, { values, sent });
-      return Int32Array.from(sent, ({ id }) => id);
+      return ids;
     };
     const shapeOf = (name: string, [key, value]: [string, unknown]): Shape => {
       if (Array.isArray(value)) return { list: list(name, value) };
@@ -139,10 +146,9 @@ export class Packer {
   }
 }
 
-/** A part the page has, and the answer it was part of last. */
-interface Had {
+/** A part the page has. */
+interface Had extends Kept {
   readonly value: unknown;
-  answer: number;
 }
 
 /** Puts answers together again from what came and what was there. */
@@ -180,12 +186,13 @@ export class Unpacker {
     ids: ArrayLike<number>,
     before: { readonly ids: ArrayLike<number>; readonly had: readonly Had[] } | undefined,
   ): readonly Had[] {
-    return Array.from(ids, (id, k) => {
-      const one = before && before.ids[k] === id ? before.had[k] : this.known.get(id);
+    const had = new Array<Had>(ids.length);
+    for (let k = 0; k < ids.length; k++) {
+      const one = before && before.ids[k] === ids[k] ? before.had[k] : this.known.get(ids[k]);
       if (!one) throw new Error('a part of the answer never came');
-      one.answer = this.answer;
-      return one;
-    });
+      had[k] = one;
+    }
+    return had;
   }
 
   /** How many parts are kept by number: for tests. */

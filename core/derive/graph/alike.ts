@@ -69,20 +69,23 @@ function write(value: unknown): string {
   return text + '}';
 }
 
-/** How many texts are known by their marks before those not met for as long are let go: what comes again then is worked out again. */
-const TEXTS = 1 << 15;
+/** How long all texts are that are known by their marks, before those not met for as long are let go: what comes again then is worked out again. */
+const MOST_TOLD = 4_000_000;
 /** Marks of texts: a text itself is long, and would stand in every step that reads it. */
 let told = new Map<string, Mark>();
 let toldBefore = new Map<string, Mark>();
+let toldLength = 0;
 
 function markOfText(text: string): Mark {
   const known = told.get(text);
   if (known) return known;
-  if (told.size >= TEXTS) {
+  const mark = toldBefore.get(text) ?? nextMark();
+  toldLength += text.length;
+  if (toldLength > MOST_TOLD) {
     toldBefore = told;
     told = new Map();
+    toldLength = text.length;
   }
-  const mark = toldBefore.get(text) ?? nextMark();
   told.set(text, mark);
   return mark;
 }

@@ -97,7 +97,8 @@ function intercepted(model: GroundModel, now: Taken): Kept {
   const numbers = numbersOf(intakes, stores);
   const owner = numberedAt(model.grid, now.caughtAt, numbers);
   const overGround = firstInterceptor(model.flow, owner);
-  const single = hasNarrow(now) ? alone(model, now) : null;
+  const isOneEach = stores.length === intakes.length;
+  const single = hasNarrow(now) ? counted(isOneEach ? { owner, label: overGround } : alone(model, now), intakes.length) : null;
   const shares = single ? sharesBy(now, single.cells) : new Map<string, number>();
   const roofs = withRoofs(model, overGround, { intakes, numbers });
   return { model, ...now, stores, owner, ...roofs, shares, overGround, single, mark: {}, since: null };
@@ -105,10 +106,14 @@ function intercepted(model: GroundModel, now: Taken): Kept {
 
 const hasNarrow = ({ takes }: Taken): boolean => takes.some((share) => share < 1);
 
-function alone({ grid, flow }: GroundModel, { intakes, caughtAt }: Taken): NonNullable<Kept['single']> {
+/** Intakes numbered by themselves; where each is of another store they bear the numbers of these. */
+function alone({ grid, flow }: GroundModel, { intakes, caughtAt }: Taken): Numbered {
   const owner = numberedAt(grid, caughtAt, eachAlone(intakes));
-  const label = firstInterceptor(flow, owner);
-  const cells = new Int32Array(intakes.length + 1);
+  return { owner, label: firstInterceptor(flow, owner) };
+}
+
+function counted({ owner, label }: Numbered, count: number): NonNullable<Kept['single']> {
+  const cells = new Int32Array(count + 1);
   for (let i = 0; i < label.length; i++) cells[label[i]]++;
   return { owner, label, cells };
 }
@@ -146,7 +151,7 @@ function interceptedFrom(last: Kept, now: Taken): Kept {
     owner: over.owner,
     label,
     overGround: over.label,
-    ...sharedFrom(last, now, again),
+    ...sharedFrom(last, now, (was) => (was.owner === last.owner ? over : again(was, eachAlone(intakes)))),
     mark: {},
     since: { mark: last.mark, caughtAt: over.caughtAt, changed, were },
   };
@@ -154,13 +159,9 @@ function interceptedFrom(last: Kept, now: Taken): Kept {
 
 type Again = Numbered & Pick<Since, 'caughtAt' | 'changed'>;
 
-function sharedFrom(
-  { single: was, shares }: Kept,
-  now: Taken,
-  again: (was: Numbered, numbers: readonly number[]) => Again,
-): Pick<Kept, 'single' | 'shares'> {
+function sharedFrom({ single: was, shares }: Kept, now: Taken, again: (was: Numbered) => Again): Pick<Kept, 'single' | 'shares'> {
   if (!was) return { single: null, shares };
-  const { owner, label, changed } = again(was, eachAlone(now.intakes));
+  const { owner, label, changed } = again(was);
   const cells = was.cells.slice();
   for (const i of changed) {
     cells[was.label[i]]--;
