@@ -11,12 +11,14 @@ class Counting {
   revision = 0;
   isShown = true;
   painted = 0;
+  noted = 0;
   deferred = 0;
   readonly canvas = document.createElement('div');
   render: () => HTMLElement | null = () => {
     this.painted++;
     return this.canvas;
   };
+  renderDeclutter = (): void => void this.noted++;
   renderDeferred = (): void => void this.deferred++;
   getRevision = (): number => this.revision;
   getVisible = (): boolean => this.isShown;
@@ -33,6 +35,7 @@ function frame(change: Partial<typeof VIEW> = {}, afterMs = 16): void {
   const { size, hints, ...viewState } = { ...VIEW, ...change };
   begin({ frameState: { viewState, viewHints: hints, size, pixelRatio: 1 } as unknown as FrameState });
   for (const layer of layers) layer.render();
+  for (const layer of layers) layer.renderDeclutter();
   for (const layer of layers) layer.renderDeferred();
 }
 const paintings = (): number[] => layers.map(({ painted }) => painted);
@@ -51,7 +54,8 @@ afterEach(() => {
 describe('a canvas of the plan', () => {
   it('is painted once while nothing of it is another, and whole where one of its layers is', () => {
     for (let k = 0; k < 5; k++) frame();
-    expect([paintings(), layers[1].deferred, layers[0].render()]).toEqual([[1, 1], 1, layers[0].canvas]);
+    expect([paintings(), layers[0].noted, layers[1].deferred]).toEqual([[1, 1], 1, 1]);
+    expect(layers[0].render()).toBe(layers[0].canvas);
     layers[1].revision++;
     frame();
     layers[0].isShown = false;

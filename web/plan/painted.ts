@@ -56,12 +56,18 @@ export class Painted {
 
   /** The map asks each layer for its canvas: where nothing is painted it is given the one there was. */
   private paintsWithOthers(layer: Layer): void {
-    const [render, renderDeferred] = [layer.render.bind(layer), layer.renderDeferred.bind(layer)];
+    const render = layer.render.bind(layer);
+    const renderDeclutter = layer.renderDeclutter.bind(layer);
+    const renderDeferred = layer.renderDeferred.bind(layer);
     let canvas: HTMLElement | null = null;
-    layer.render = (...on: Parameters<Layer['render']>) => {
+    layer.render = (...on) => {
       if (this.laid === null) canvas = render(...on);
       if (canvas) [canvas.style.transformOrigin, canvas.style.transform] = ['0 0', this.laid ?? ''];
       return canvas;
+    };
+    // Names kept clear of each other are noted at every frame, and painted after all others.
+    layer.renderDeclutter = (...on) => {
+      if (this.laid === null) renderDeclutter(...on);
     };
     layer.renderDeferred = (frame) => {
       if (this.laid === null) renderDeferred(frame);
