@@ -1,7 +1,7 @@
 // What is worked out from what: a step says what it reads, and is worked out again only when that differs.
 import { type Key, LOOKED_INTO, isAlike, keysOf, named, saysTheSame } from './alike.ts';
-import type { Entry, Holder, Hung, Row, Slot } from './held.ts';
-import { Kept, type Shelf } from './kept.ts';
+import type { Entry, Holder, Hung, Row, Shelf, Slot } from './held.ts';
+import { Kept } from './kept.ts';
 import { type Columns, Each, areSame, asListed, changedIn, idsOf, readsAt } from './rows.ts';
 
 export { asItself } from './alike.ts';

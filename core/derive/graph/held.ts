@@ -1,6 +1,5 @@
 // What the graph keeps, and for whom.
 import type { Key } from './alike.ts';
-import type { Shelf } from './kept.ts';
 import type { Column, Each } from './rows.ts';
 
 /** A result, kept as long as a user holds on to it, or another that was worked out from it is kept. */
@@ -17,6 +16,9 @@ export interface Entry {
   /** How many users and results hold on to it; none once it is let go. */
   held: number;
 }
+
+/** Results of alike steps: by what each is of, the few that are kept of it. */
+export type Shelf = Map<string, Entry[]>;
 
 /** What a user of the graph holds on to of one step. */
 export interface Slot {

@@ -1,9 +1,6 @@
 // Results by what they were worked out from.
-import type { Entry } from './held.ts';
+import type { Entry, Shelf } from './held.ts';
 import type { Key } from './alike.ts';
-
-/** Results of alike steps: by what each is of, the few that are kept of it. */
-export type Shelf = Map<string, Entry[]>;
 
 /** A number that is none is told from none by no comparison. */
 const isOne = (a: Key[number], b: Key[number]): boolean => a === b || (Number.isNaN(a) && Number.isNaN(b));
