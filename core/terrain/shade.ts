@@ -9,6 +9,8 @@ export interface Sun {
 
 export const NORTH_WEST_SUN: Sun = { bearing: 315, height: 45 };
 
+const known = (level: number, otherwise: number): number => (Number.isNaN(level) ? otherwise : level);
+
 /**
  * Hillshade 0..255 (Horn 1981 slopes), softened by a second, higher light from the same side so that slopes facing away
  * keep their form. No data is 0; ground is at least 1.
@@ -19,17 +21,24 @@ export function hillshade(grid: Grid, sun = NORTH_WEST_SUN, exaggeration = 2): U
   const [toEast, toNorth, up] = [Math.sin(bearing) * Math.cos(height), Math.cos(bearing) * Math.cos(height), Math.sin(height)];
   const out = new Uint8ClampedArray(z.length);
   const k = exaggeration / (8 * cellM);
-  const level = (row: number, col: number, here: number): number => {
-    const v = z[Math.min(nrows - 1, Math.max(0, row)) * ncols + Math.min(ncols - 1, Math.max(0, col))];
-    return Number.isNaN(v) ? here : v;
-  };
+  // Neighbours are written out in plain variables: this runs for every cell before anything of the ground is seen.
   for (let row = 0, i = 0; row < nrows; row++) {
+    const above = (row > 0 ? row - 1 : 0) * ncols;
+    const own = row * ncols;
+    const below = (row < nrows - 1 ? row + 1 : row) * ncols;
     for (let col = 0; col < ncols; col++, i++) {
       const here = z[i];
       if (Number.isNaN(here)) continue;
-      const [a, b, c] = [level(row - 1, col - 1, here), level(row - 1, col, here), level(row - 1, col + 1, here)];
-      const [d, f] = [level(row, col - 1, here), level(row, col + 1, here)];
-      const [g, h, j] = [level(row + 1, col - 1, here), level(row + 1, col, here), level(row + 1, col + 1, here)];
+      const west = col > 0 ? col - 1 : 0;
+      const east = col < ncols - 1 ? col + 1 : col;
+      const a = known(z[above + west], here);
+      const b = known(z[above + col], here);
+      const c = known(z[above + east], here);
+      const d = known(z[own + west], here);
+      const f = known(z[own + east], here);
+      const g = known(z[below + west], here);
+      const h = known(z[below + col], here);
+      const j = known(z[below + east], here);
       const dx = (c + 2 * f + j - a - 2 * d - g) * k; // rise to the east
       const dy = (a + 2 * b + c - g - 2 * h - j) * k; // rise to the north
       const norm = 1 / Math.sqrt(1 + dx * dx + dy * dy);

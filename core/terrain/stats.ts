@@ -13,7 +13,10 @@ export function statsOf(grid: Grid): TerrainStats {
   let min = Infinity;
   let max = -Infinity;
   let noData = 0;
-  for (const v of grid.z) {
+  const { z } = grid;
+  // Every cell is looked at before anything is shown: no walk over an iterator.
+  for (let i = 0; i < z.length; i++) {
+    const v = z[i];
     if (Number.isNaN(v)) noData++;
     else {
       if (v < min) min = v;

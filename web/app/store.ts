@@ -124,8 +124,8 @@ export function stopComputing(): void {
 
 export function goOn(): void {
   set({ isStopped: false });
-  void refresh();
   void refreshTerrain();
+  void refresh();
 }
 
 const notComputed = (problems: readonly UserProblem[]): Notice => ({ tone: 'mend', title: 'This could not be computed', problems });
@@ -333,7 +333,8 @@ export async function openProject(project: Project, how: OpenHow = {}): Promise<
   });
   await saveNow();
   if (!isDraft) await saveSetting('last-project', project.id);
-  await Promise.all([refresh(), refreshTerrain()]);
+  // The ground first: it is there long before all that stands on it is worked out.
+  await Promise.all([refreshTerrain(), refresh()]);
 }
 
 /** Assets of this visit that the browser had no room for. */

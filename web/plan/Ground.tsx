@@ -14,9 +14,9 @@ import { shadeCell } from './shade.ts';
 export function useInterval(): number | null {
   const intervalM = useLand((s) => s.intervalM);
   const system = useApp((s) => s.system);
-  const ground = useApp((s) => s.result?.derived.terrain);
-  if (!ground) return null;
-  return intervalM ?? niceInterval((ground.maxM ?? 0) - (ground.minM ?? 0), system);
+  const reliefM = useApp((s) => s.terrain?.reliefM);
+  if (reliefM === undefined) return null;
+  return intervalM ?? niceInterval(reliefM, system);
 }
 
 /** As many corners as the map draws without a halt: finer ground is drawn with every second or tenth of them. */

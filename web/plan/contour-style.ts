@@ -22,7 +22,7 @@ export function contourStyle(feature: FeatureLike, resolution: number, p: Palett
 /** The levels that stand along them, painted with the other names of the plan so that they keep clear of each other. */
 export function contourLevelStyle(feature: FeatureLike, _resolution: number, p: Palette): Style[] {
   const label = feature.get('label') as string;
-  if (!isIndex(feature) || label === '') return [];
+  if (label === '') return [];
   return [
     new Style({
       text: new Text({

@@ -72,10 +72,14 @@ describe('a canvas of the plan', () => {
   it('is painted at every frame of a moving view as long as that is quick, and once more when the view rests', () => {
     for (let k = 1; k <= 5; k++) frame({ center: [k, 0], hints: [0, 1] });
     expect([paintings(), laid()]).toEqual([[5, 5], '']);
+    // Long after, it is not the time nobody moved it that is taken for painting.
+    frame({ center: [9, 0] }, 9000);
+    for (let k = 1; k <= 5; k++) frame({ center: [k, 0], hints: [0, 1] }, k === 1 ? 9000 : 16);
+    expect([paintings(), laid()]).toEqual([[11, 11], '']);
     // The same place, but what comes into view while it is moved was not there yet.
     frame({ center: [5, 0] });
     frame({ center: [5, 0] });
-    expect(paintings()).toEqual([6, 6]);
+    expect(paintings()).toEqual([12, 12]);
   });
 
   it('is moved as a picture where painting takes long, for three times as long as that takes', () => {

@@ -49,6 +49,15 @@ describe('the plan', () => {
     expect(new Set(ids).size).toBe(ids.length);
     expect(planItems({ ...drawing, showPegs: false }).some((i) => i.id.startsWith('peg'))).toBe(false);
   });
+  it('says anew what leaves where the ways of water are others, though the places it leaves at are the same', () => {
+    const { result } = drawing;
+    const left = (peakM3s: number): (string | undefined)[] => {
+      const links = result.derived.links.map((link) => ({ ...link, peakM3s }));
+      const drawn = planItems({ ...drawing, result: { ...result, derived: { ...result.derived, links } } });
+      return drawn.filter((i) => i.id === 'exit:s1').map((i) => i.look.label);
+    };
+    expect([left(0.25), left(0.5), left(0)]).toEqual([['leaves: 0.250'], ['leaves: 0.500'], [undefined]]);
+  });
   it('marks places found of a picture while it is pinned, by their numbers', () => {
     const px = [0, 0] as const;
     const picture = { id: 'air', name: 'Air', sha256: 'a', kind: 'image/png', widthPx: 9, heightPx: 9, source: 'a.png', laying: null, opacityPercent: 70, pins: [{ px, at: [5, 6] }, { px, at: [7, 8] }] } as const; // prettier-ignore
@@ -173,7 +182,7 @@ describe('the plan', () => {
   });
   it('reads level and slope under the pointer, and nothing off the ground', () => {
     const grid = gridOf((x) => 50 + 0.1 * x, { cells: 10, cellM: 2 });
-    const view = { terrain: 't', key: '', frame: grid, z: grid.z, areaM2: new Float32Array(100).fill(8) };
+    const view = { terrain: 't', key: '', frame: grid, reliefM: 1, z: grid.z, areaM2: new Float32Array(100).fill(8) };
     const read = readGround(view, [9, 9]);
     expect(read?.levelM).toBeCloseTo(50.9, 4);
     expect(read?.slope).toBeCloseTo(0.1, 4);

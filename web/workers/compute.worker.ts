@@ -48,12 +48,13 @@ function answer<T>(run: () => T): Answer<T> {
 }
 
 function viewOf(model: GroundModel, terrain: string): TerrainView {
-  const { grid, flow } = model;
+  const { grid, flow, stats } = model;
   const { ncols, nrows, cellM, west, south, baseM } = grid;
   return {
     key: model.key,
     terrain,
     frame: { ncols, nrows, cellM, west, south, baseM },
+    reliefM: (stats.maxM ?? 0) - (stats.minM ?? 0),
     z: grid.z.slice(),
     areaM2: Float32Array.from(flow.cells, (n) => n * cellM * cellM),
   };

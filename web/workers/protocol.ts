@@ -35,6 +35,8 @@ export interface TerrainView {
     readonly south: number;
     readonly baseM: number;
   };
+  /** How far it lies from its lowest to its highest place [m]. */
+  readonly reliefM: number;
   readonly z: Float32Array;
   /** Area draining through each cell [m2]. */
   readonly areaM2: Float32Array;

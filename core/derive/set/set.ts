@@ -143,11 +143,13 @@ function laidUnder(
   });
 }
 
-/** Runs a scenario through the whole set, a pause after each member. */
+/** Runs a scenario through the whole set, a pause after the land and each member. */
 export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: SetAsked = {}): Slowly<SetRan | null> {
   const { graph } = context;
   const laid = laidOut(scenario, context);
   if (!laid) return null;
+  // Where all of it is asked for, what shows the ground need not wait for the first storm.
+  if (!wanted.only) yield;
   const storms = graph.runFor(`${scenario.id}|storms`, () => stormsOf(laid, graph));
   if (!storms) return withoutStorm(laid, graph);
   const { durationsMin } = storms;

@@ -6,7 +6,7 @@ import type { Feature, Intake } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { linkOf } from '../../network/index.ts';
 import type { Project } from '../../project/index.ts';
-import { cellAt, catchingCells, centreOf, lowestAmong, receiverOf, upstreamOf, CellRoom } from '../../terrain/index.ts';
+import { cellAt, catchingCells, centreOf, lowestAmong, receiverOf, shareOfCell, upstreamOf, CellRoom } from '../../terrain/index.ts';
 import { noGrid, planeProject } from '../../testing/projects.ts';
 import { registry } from '../../works/index.ts';
 import { Graph } from '../graph/graph.ts';
@@ -158,6 +158,35 @@ describe('what catches water, moved about', () => {
       { seed: 41, numRuns: 120 },
     );
     expect(wentOn).toBeGreaterThan(250);
+  });
+
+  it.each([Infinity, 1])('leaves of the water that meets it what narrow intakes do not take, %d of each store', (count) => {
+    let narrow = 0;
+    fc.assert(
+      fc.property(dragged, (stands) => {
+        const graph = new Graph();
+        for (const one of stands) {
+          const lists = listsOf(one).map((list) => list.slice(0, count));
+          const { shares } = graph.runFor('', () => interception(model, lists, graph));
+          const intakes = lists.flat();
+          const owner = new Int16Array(N * N);
+          intakes.forEach((intake, k) => catchingCells(grid, intake).forEach((i) => (owner[i] ||= k + 1)));
+          const cells = new Map<string, { whole: number; taken: number }>(intakes.map(({ store }) => [store, { whole: 0, taken: 0 }]));
+          for (let i = 0; i < N * N; i++) {
+            const number = Number.isNaN(grid.z[i]) ? 0 : followed(owner, i);
+            if (number === 0) continue;
+            const of = cells.get(intakes[number - 1].store)!;
+            of.whole++;
+            of.taken += shareOfCell(grid, intakes[number - 1]);
+          }
+          const should = [...cells].flatMap(([store, { whole, taken }]) => (taken < whole ? [[store, (taken / whole).toFixed(9)]] : []));
+          expect([...shares].map(([store, share]) => [store, share.toFixed(9)])).toEqual(should);
+          narrow += should.length;
+        }
+      }),
+      { seed: 43, numRuns: 25 },
+    );
+    expect(narrow).toBeGreaterThan(80);
   });
 
   it('meets the first store on the way of each cell, ground by ground and way by way', () => {
