@@ -46,6 +46,13 @@ export function gridFromLevels(frame: Omit<Grid, 'z' | 'baseM'>, levels: ArrayLi
   return { ncols, nrows, cellM, west, south, baseM, z };
 }
 
+/** A number for each cell of a grid. Written out: `Float32Array.from` with a function walks an iterator, and takes ten times as long. */
+export function perCell({ z }: Pick<Grid, 'z'>, of: (cell: number) => number): Float32Array {
+  const numbers = new Float32Array(z.length);
+  for (let i = 0; i < numbers.length; i++) numbers[i] = of(i);
+  return numbers;
+}
+
 /** Index of the cell a point lies in; -1 outside the grid. */
 export function cellAt(grid: Grid, [x, y]: Point): number {
   const col = Math.floor((x - grid.west) / grid.cellM);

@@ -1,6 +1,6 @@
 // How near the ground is known: what was read at a place is known as its readings are, what lies between two of them less well.
 import { type Line, type Point, type ScatteredPoints, evenlyAlong, lineLength } from '../geometry/index.ts';
-import { type Grid, cellAt, gridFromLevels } from './grid.ts';
+import { type Grid, cellAt, gridFromLevels, perCell } from './grid.ts';
 
 /** How near the levels of one survey are known, and where it has a say. */
 export interface SurveyKnown {
@@ -163,10 +163,12 @@ function knownBy({ levelsM, growsBy, away }: SurveyKnown, awayM: number): number
 }
 
 /** How near the ground is known cell by cell [m]; NaN where nobody knows, and off the ground. */
-export function knownOver(surveys: readonly SurveyKnown[], { ncols, nrows, cellM, west, south, z }: Grid): Float32Array {
-  return Float32Array.from(z, (level, i) => {
-    if (Number.isNaN(level)) return NaN;
-    const [col, row] = [i % ncols, Math.floor(i / ncols)];
+export function knownOver(surveys: readonly SurveyKnown[], grid: Grid): Float32Array {
+  const { ncols, nrows, cellM, west, south, z } = grid;
+  return perCell(grid, (i) => {
+    if (Number.isNaN(z[i])) return NaN;
+    const col = i % ncols;
+    const row = (i - col) / ncols;
     return knownAt(surveys, [west + (col + 0.5) * cellM, south + (nrows - row - 0.5) * cellM]) ?? NaN;
   });
 }

@@ -12,7 +12,7 @@ import {
 } from '#core/derive';
 import { type Project, fail, gridFromBytes, isRecord, problemsThrown, recordFromBytes } from '#core/project';
 import type { RainRecord } from '#core/rain';
-import type { Grid } from '#core/terrain';
+import { type Grid, perCell } from '#core/terrain';
 import { registry } from '#core/works';
 import { Receiver } from './document.ts';
 import { Packer } from './parts.ts';
@@ -56,7 +56,7 @@ function viewOf(model: GroundModel, terrain: string): TerrainView {
     frame: { ncols, nrows, cellM, west, south, baseM },
     reliefM: (stats.maxM ?? 0) - (stats.minM ?? 0),
     z: grid.z.slice(),
-    areaM2: Float32Array.from(flow.cells, (n) => n * cellM * cellM),
+    areaM2: perCell(grid, (i) => flow.cells[i] * cellM * cellM),
   };
 }
 

@@ -13,6 +13,7 @@ import {
   type RunoffBands,
   runoffBands,
 } from '../../runoff/index.ts';
+import { perCell } from '../../terrain/index.ts';
 import { type RoomContext, rainOver } from '../set/laid.ts';
 import { type TimeTold, timeBy } from '../run/concentration.ts';
 import { flowOf, peakOf, peaksOf, runoffOf, stepFor, stormFor, timeFactsOf } from '../run/hydrology.ts';
@@ -200,7 +201,7 @@ export function shedsLayer(project: Project, context: RoomContext): Float32Array
   const { ground } = described(project);
   const does = groundsDo(described(project), designSteps(project));
   const runs = does.map(({ now, healed }) => ((ground.as === 'healed' ? healed : null) ?? now).runsMm);
-  return Float32Array.from(map?.index ?? [], (k, i) => (Number.isNaN(model.grid.z[i]) ? NaN : runs[k]));
+  return map ? perCell(model.grid, (i) => (Number.isNaN(model.grid.z[i]) ? NaN : runs[map.index[i]])) : new Float32Array(0);
 }
 
 /** Soil loss [t/(ha yr)], cell by cell. */

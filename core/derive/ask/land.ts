@@ -25,6 +25,7 @@ import {
   evened,
   fallBetween,
   hillshade,
+  perCell,
   isRidge,
   isValley,
   knownOver,
@@ -76,11 +77,12 @@ export function layerOf(project: Project, context: RoomContext, { layer }: { rea
   if (layer === 'known') return knownOver(knownIn(project, context), grid);
   if (layer === 'area')
     return context.graph
-      .step('spread', [model], () =>
-        Float32Array.from(spreadArea(surface, filled), (v, i) => (Number.isNaN(grid.z[i]) ? NaN : v * grid.cellM ** 2)),
-      )
+      .step('spread', [model], () => {
+        const cells = spreadArea(surface, filled);
+        return perCell(grid, (i) => (Number.isNaN(grid.z[i]) ? NaN : cells[i] * grid.cellM ** 2));
+      })
       .slice();
-  if (layer === 'hollows') return Float32Array.from(filled, (v, i) => (v - surface.z[i] > 0.02 ? v - surface.z[i] : NaN));
+  if (layer === 'hollows') return perCell(grid, (i) => (filled[i] - surface.z[i] > 0.02 ? filled[i] - surface.z[i] : NaN));
   const made = context.graph.step('derivatives', [grid], derivativesOf);
   if (layer !== 'wetness') return made[layer].slice();
   return wetnessOf(spreadArea(surface, filled), made.slope, grid.cellM);
