@@ -68,6 +68,8 @@ export function Plan(): ReactNode {
 
   useEffect(() => {
     if (!target.current) return undefined;
+    /** Whether the last click was a tool's. */
+    let wasTools = false;
     const created = new PlanMap(target.current, THEMES[useApp.getState().theme], {
       onPointer: (at) => {
         usePointer.setState({ pointer: at });
@@ -78,6 +80,10 @@ export function Plan(): ReactNode {
       canTake: () => useApp.getState().tool === null,
       onClick: (at, id, isDouble) => {
         const active = useApp.getState().tool;
+        // A double click may end a tool with its first: its second then chooses nothing.
+        const isDone = !active && isDouble && wasTools;
+        wasTools = active !== null;
+        if (isDone) return;
         if (!active) select(selectable(id) ?? useApp.getState().selected);
         else if (isDouble) finishTool();
         else placePoint(useLand.getState().snaps && !TOOLS[active].isInside ? created.snap(at) : at);

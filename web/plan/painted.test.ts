@@ -6,6 +6,8 @@ import type { FrameState } from 'ol/Map.js';
 import type Layer from 'ol/layer/Layer.js';
 import { Painted, type Seen, movedTo } from './painted.ts';
 
+type Names = NonNullable<FrameState['declutter']>[string];
+
 /** A layer that counts its paintings. */
 class Counting {
   revision = 0;
@@ -18,7 +20,11 @@ class Counting {
     this.painted++;
     return this.canvas;
   };
-  renderDeclutter = (): void => void this.noted++;
+  getDeclutter = (): string => 'names';
+  renderDeclutter = (on: FrameState): void => {
+    this.noted++;
+    if (on.declutter) on.declutter.names = { of: this.noted } as unknown as Names;
+  };
   renderDeferred = (): void => void this.deferred++;
   getRevision = (): number => this.revision;
   getVisible = (): boolean => this.isShown;
@@ -30,13 +36,15 @@ let layers: Counting[] = [];
 const VIEW = { center: [0, 0], resolution: 1, rotation: 0, hints: [0, 0], size: [800, 600] };
 
 /** One frame of the map, so long after the last; the view as it was but for what is said. */
-function frame(change: Partial<typeof VIEW> = {}, afterMs = 16): void {
+function frame(change: Partial<typeof VIEW> = {}, afterMs = 16): FrameState['declutter'] {
   clockMs += afterMs;
   const { size, hints, ...viewState } = { ...VIEW, ...change };
-  begin({ frameState: { viewState, viewHints: hints, size, pixelRatio: 1 } as unknown as FrameState });
+  const frameState = { viewState, viewHints: hints, size, pixelRatio: 1, declutter: {} } as unknown as FrameState;
+  begin({ frameState });
   for (const layer of layers) layer.render();
-  for (const layer of layers) layer.renderDeclutter();
+  for (const layer of layers) layer.renderDeclutter(frameState);
   for (const layer of layers) layer.renderDeferred();
+  return frameState.declutter;
 }
 const paintings = (): number[] => layers.map(({ painted }) => painted);
 const laid = (): string => layers[0].canvas.style.transform;
@@ -56,6 +64,8 @@ describe('a canvas of the plan', () => {
     for (let k = 0; k < 5; k++) frame();
     expect([paintings(), layers[0].noted, layers[1].deferred]).toEqual([[1, 1], 1, 1]);
     expect(layers[0].render()).toBe(layers[0].canvas);
+    // Names that are seen are known in frames that paint nothing too.
+    expect(frame()).toEqual({ names: { of: 1 } });
     layers[1].revision++;
     frame();
     layers[0].isShown = false;
@@ -84,7 +94,7 @@ describe('a canvas of the plan', () => {
 
   it('is moved as a picture where painting takes long, for three times as long as that takes', () => {
     let at = 0;
-    const move = (afterMs: number): void => frame({ center: [at++, 0], hints: [0, 1] }, afterMs);
+    const move = (afterMs: number): FrameState['declutter'] => frame({ center: [at++, 0], hints: [0, 1] }, afterMs);
     move(16);
     // It took 50 ms till the next frame could begin.
     move(50);

@@ -41,6 +41,8 @@ export class Painted {
   private isFresh = false;
   /** How long it took till a painting was on the screen, while the view was moved [ms]. */
   private tookMs = 0;
+  /** The names that were painted. */
+  private noted: NonNullable<FrameState['declutter']>[string] | undefined;
   /** How the picture is laid in this frame; null where it is painted. */
   private laid: string | null = null;
 
@@ -65,9 +67,13 @@ export class Painted {
       if (canvas) [canvas.style.transformOrigin, canvas.style.transform] = ['0 0', this.laid ?? ''];
       return canvas;
     };
-    // Names kept clear of each other are noted at every frame, and painted after all others.
-    layer.renderDeclutter = (...on) => {
-      if (this.laid === null) renderDeclutter(...on);
+    // Names kept clear of each other are noted at every frame, and painted after all others; by what is noted a click knows which are seen.
+    const group = layer.getDeclutter();
+    layer.renderDeclutter = (frame, state) => {
+      if (this.laid === null) renderDeclutter(frame, state);
+      if (group === undefined || !frame.declutter) return;
+      if (this.laid === null) this.noted = frame.declutter[group];
+      else if (this.noted) frame.declutter[group] = this.noted;
     };
     layer.renderDeferred = (frame) => {
       if (this.laid === null) renderDeferred(frame);

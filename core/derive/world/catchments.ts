@@ -169,7 +169,10 @@ export const insideOf = (model: GroundModel, outline: Line, graph: Graph): Uint8
   graph.step('inside', [model.grid, outline], (grid, line) => {
     const { z } = grid;
     const inside = new Uint8Array(z.length);
-    if (line.length < 3) return inside.map((_, i) => (Number.isNaN(z[i]) ? 0 : 1));
+    if (line.length < 3) {
+      for (let i = 0; i < z.length; i++) inside[i] = Number.isNaN(z[i]) ? 0 : 1;
+      return inside;
+    }
     for (const cell of cellsInside(grid, line)) if (!Number.isNaN(z[cell])) inside[cell] = 1;
     return inside;
   });

@@ -92,7 +92,8 @@ export function surfaceMap({ ground, features }: Project, { grid }: GroundModel,
 /** Area of each surface among cells [m2]. */
 export function sharesOf({ surfaces, index }: SurfaceMap, members: Int32Array, grid: Grid): number[] {
   const count = new Int32Array(surfaces.length);
-  for (let k = 0; k < members.length; k++) count[index[members[k]]]++;
+  if (surfaces.length === 1) count[0] = members.length;
+  else for (let k = 0; k < members.length; k++) count[index[members[k]]]++;
   return Array.from(count, (n) => n * grid.cellM ** 2);
 }
 
