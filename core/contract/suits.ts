@@ -30,8 +30,12 @@ export interface Place extends PlaceSaid {
   readonly lengthM: number;
   /** Mean fall of the ground; along its bed, of a channel [m/m]. */
   readonly slope: number;
-  /** All that drains to its lowest place [m2]. */
+  /** Of a field, the ground outside it whose water comes to it; of a channel, all that drains to its lowest place [m2]. */
   readonly aboveM2: number;
+  /** Whether that reaches the edge of the terrain, so that more may lie beyond. */
+  readonly aboveIsCut: boolean;
+  /** Most that drains to any one place of it, its own ground with it [m2]. */
+  readonly gathersM2: number;
   readonly runsMm: number | null;
   readonly soilDepthM: number | null;
   readonly rateMmPerHour: number | null;

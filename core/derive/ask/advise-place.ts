@@ -15,7 +15,7 @@ import {
   simplify,
 } from '../../geometry/index.ts';
 import { type Project, fail } from '../../project/index.ts';
-import { type Grid, STEP_COL, STEP_ROW, cellAt, cellsInside, centreOf, gradientAt, levelAt } from '../../terrain/index.ts';
+import { type Grid, STEP_COL, STEP_ROW, cellAt, cellsInside, centreOf, gradientAt, levelAt, upstreamOf } from '../../terrain/index.ts';
 import { keyContour } from '../../works/index.ts';
 import type { RoomContext } from '../set/laid.ts';
 import { type GroundModel, groundModel } from '../world/ground-model.ts';
@@ -113,20 +113,30 @@ function slopeIn(cells: readonly number[], slopes: Float32Array): number {
   return known.length > 0 ? known.reduce((a, c) => a + slopes[c], 0) / known.length : NaN;
 }
 
+/** How many cells drain to some of them, these with them, and whether that reaches the edge of what is known. */
+function upstream({ flow, edge }: GroundModel, cells: readonly number[]): { readonly count: number; readonly isCut: boolean } {
+  const { members } = upstreamOf(flow, cells);
+  return { count: members.length, isCut: members.some((c) => edge[c] === 1) };
+}
+
 function fieldOf(project: Project, context: RoomContext, ring: Line): Omit<Place, keyof PlaceSaid> {
-  const { grid } = modelOf(project, context);
+  const model = modelOf(project, context);
+  const { grid } = model;
   const cells = cellsInside(grid, ring).filter((c) => !Number.isNaN(grid.z[c]));
   const slope = slopeIn(cells, layerOf(project, context, { layer: 'slope' }));
   if (cells.length < 4 || Number.isNaN(slope))
     fail('advise.empty', 'no ground is known inside that outline', { do: 'Draw it larger, inside the terrain.' });
   const area = layerOf(project, context, { layer: 'area' });
+  const above = upstream(model, cells);
   const middle = middleOf(ring);
   return {
     form: 'field',
     areaM2: Math.abs(signedArea(ring)),
     lengthM: lineLength(closed(ring)),
     slope,
-    aboveM2: cells.reduce((a, c) => Math.max(a, area[c]), 0),
+    aboveM2: (above.count - cells.length) * grid.cellM ** 2,
+    aboveIsCut: above.isCut,
+    gathersM2: cells.reduce((a, c) => Math.max(a, area[c]), 0),
     runsMm: runsAt(project, middle),
     ...groundOf(project, middle),
     widthM: null,
@@ -247,7 +257,8 @@ function bedUnder(line: Line, grid: Grid, area: Float32Array): Line {
 }
 
 function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Place, keyof PlaceSaid> {
-  const { grid } = modelOf(project, context);
+  const model = modelOf(project, context);
+  const { grid } = model;
   if (!isKnown(grid, drawn)) fail('advise.empty', 'part of that line lies off the ground', { do: 'Draw it inside the terrain.' });
   const [first, last] = [levelAt(grid, drawn[0]), levelAt(grid, drawn[drawn.length - 1])];
   const area = layerOf(project, context, { layer: 'area' });
@@ -265,12 +276,15 @@ function channelOf(project: Project, context: RoomContext, drawn: Line): Omit<Pl
     .flatMap((p) => NEAR.map(([dx, dy]) => cellAt(grid, [p[0] + dx * grid.cellM, p[1] + dy * grid.cellM])))
     .filter((c) => c >= 0);
   const middle = pointAlong(line, length / 2).point;
+  const lowest = round.reduce((best, c) => (area[c] > area[best] ? c : best), round[0]);
   return {
     form: 'channel',
     areaM2: NO_FIELD_M2,
     lengthM: length,
     slope,
-    aboveM2: round.reduce((a, c) => (area[c] > a ? area[c] : a), 0),
+    aboveM2: area[lowest],
+    aboveIsCut: upstream(model, [lowest]).isCut,
+    gathersM2: area[lowest],
     runsMm: runsAt(project, middle),
     ...groundOf(project, middle),
     widthM: widths.length > 0 ? widths[Math.floor(widths.length / 2)] : null,

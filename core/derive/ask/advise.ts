@@ -47,6 +47,7 @@ export interface Advice {
     | 'lengthM'
     | 'slope'
     | 'aboveM2'
+    | 'aboveIsCut'
     | 'runsMm'
     | 'soilDepthM'
     | 'rateMmPerHour'
@@ -147,7 +148,10 @@ function withFigures(suit: Weighed, one: Tried | Said, { weeks, hourCosts }: Pla
     score,
     fits: fitsBy(score, suit.not),
     against: isLate
-      ? [...suit.against, say`one person works ${amount(hours, 'hours')} at it, and the rains come in ${amount(weeks, 'count')} weeks`]
+      ? [
+          ...suit.against,
+          say`one person works ${amount(hours, 'hours')} at it, and the rains come in ${amount(weeks, 'count')} ${weeks === 1 ? 'week' : 'weeks'}`,
+        ]
       : suit.against,
     holdsM3: holdsOf(one),
     hours,
@@ -243,9 +247,9 @@ export function* adviseSlowly(project: Project, context: RoomContext, asked: Pla
   const before = yield* deriveSlowly(project, context);
   const mendFirst = mendNear(project, context, { place, before });
   const said = wordsFor(options, mendFirst);
-  const { form, areaM2, lengthM, slope, aboveM2, runsMm, soilDepthM, rateMmPerHour, widthM, dropM, peakM3s, isBare } = place;
+  const { form, areaM2, lengthM, slope, aboveM2, aboveIsCut, runsMm, soilDepthM, rateMmPerHour, widthM, dropM, peakM3s, isBare } = place;
   return {
-    place: { form, areaM2, lengthM, slope, aboveM2, runsMm, soilDepthM, rateMmPerHour, widthM, dropM, peakM3s, isBare },
+    place: { form, areaM2, lengthM, slope, aboveM2, aboveIsCut, runsMm, soilDepthM, rateMmPerHour, widthM, dropM, peakM3s, isBare },
     mendFirst,
     options,
     schools: schoolsOf(options),

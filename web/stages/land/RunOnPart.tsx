@@ -51,10 +51,11 @@ export function RunOnPart({ line, ring }: { readonly line?: Line | undefined; re
   const format = useFormat();
   const found = useAsk('runOn', ring ? { ring } : line ? { line } : null);
   if (!found) return null;
-  const { run } = found;
+  const { run, shape } = found;
+  const land = format(run ? run.areaM2 : found.aboveM2, 'land');
   return (
     <Part title={run ? 'What runs onto it, and where' : 'What runs onto it'}>
-      <Fact label="From the ground above" value={format(run ? run.areaM2 : found.aboveM2, 'land')} />
+      <Fact label="From the ground above" value={shape.touchesTerrainEdge ? `at least ${land}` : land} />
       {run && <Along run={run} />}
     </Part>
   );

@@ -68,7 +68,18 @@ function Asked({
 }
 
 /** What was measured there, in a sentence. */
-function placeWords({ form, areaM2, lengthM, slope, aboveM2, soilDepthM, rateMmPerHour, widthM, peakM3s }: Advice['place']): Said {
+function placeWords({
+  form,
+  areaM2,
+  lengthM,
+  slope,
+  aboveM2,
+  aboveIsCut,
+  soilDepthM,
+  rateMmPerHour,
+  widthM,
+  peakM3s,
+}: Advice['place']): Said {
   const where =
     form === 'field'
       ? say`A field of ${amount(areaM2, 'area')} that falls ${amount(slope, 'slope')}`
@@ -78,7 +89,7 @@ function placeWords({ form, areaM2, lengthM, slope, aboveM2, soilDepthM, rateMmP
       ? '; its soil is not described'
       : say`; ${amount(soilDepthM, 'length')} of soil that takes in ${amount(rateMmPerHour, 'intensity')}`;
   const comes = peakM3s === null ? '' : say`; ${amount(peakM3s, 'flow')} at its peak`;
-  return say`${where}${ground}; ${amount(aboveM2, 'land')} drain to it${comes}.`;
+  return say`${where}${ground}; ${aboveIsCut ? 'at least ' : ''}${amount(aboveM2, 'land')} ${form === 'field' ? 'above it ' : ''}drain to it${comes}.`;
 }
 
 const FITS: Readonly<Record<Advised['fits'], string>> = { well: 'fits', perhaps: 'perhaps', not: 'not here' };
