@@ -82,6 +82,12 @@ export interface DerivedStore {
   readonly breach: StoreBreach | null;
 }
 
+/** A way water takes, by the storm its store's members are of. */
+export interface DerivedLink extends LinkFlow {
+  /** Its greatest flow over the set, as found, full and blocked; null while no storm is known. */
+  readonly mostM3s: number | null;
+}
+
 /** A spring and the way its water takes. */
 export interface DerivedSpring {
   readonly id: string;
@@ -206,7 +212,7 @@ export interface Derived {
   /** Null where the yearly rain is not given. */
   readonly erosion: DerivedErosion | null;
   readonly stores: readonly DerivedStore[];
-  readonly links: readonly LinkFlow[];
+  readonly links: readonly DerivedLink[];
   readonly outlets: readonly DerivedOutlet[];
   readonly conduits: readonly ConduitStorm[];
   readonly balance: { inM3: number; storedM3: number; soakedM3: number; leftM3: number; errorFraction: number } | null;

@@ -20,10 +20,22 @@ export function seriesOf(
 /** The word for several of a thing, as stores are called: dams, benches, stretches. */
 const several = (noun: string): string => `${noun}${noun.endsWith('ch') ? 'es' : 's'}`;
 
-/** The pieces between names and figures: how many there are, what the lowest passes on at most, and where least is left. */
+/** What leaves all of them at most, over whichever of their ways and past them [m3/s]; null while no storm is known. */
+export function leavesMost(stores: readonly DerivedStore[], links: Derived['links']): number | null {
+  const own = new Set(stores.map((s) => s.id));
+  const peaks = links.flatMap((l) => (own.has(l.from) && !own.has(l.to) ? [l.mostM3s] : []));
+  // They need not come at one time: it is no more than this.
+  return peaks.reduce((sum, m3s) => (sum === null || m3s === null ? null : sum + Math.max(0, m3s)), 0);
+}
+
+/** The pieces between names and figures: how many there are, what they pass on at most, and where least is left. */
 export function seriesWords(
   stores: readonly DerivedStore[],
-  { name, q }: { readonly name: string; readonly q: (value: number | null, kind: QuantityKind) => string },
+  {
+    name,
+    links,
+    q,
+  }: { readonly name: string; readonly links: Derived['links']; readonly q: (value: number | null, kind: QuantityKind) => string },
 ): { readonly least: DerivedStore; readonly leftM: number; readonly before: string; readonly flow: string; readonly after: string } {
   const left = (s: DerivedStore): number => s.least?.value ?? s.freeboardM ?? Infinity;
   const least = stores.reduce((a, b) => (left(b) < left(a) ? b : a));
@@ -33,7 +45,7 @@ export function seriesWords(
     least,
     leftM: left(least),
     before: `${name}, ${stores.length} ${several(noun)} in a row, pass on at most `,
-    flow: q(stores[stores.length - 1].peakOutM3s, 'flow'),
+    flow: q(leavesMost(stores, links), 'flow'),
     after: `. Least is left at ${part}: `,
   };
 }

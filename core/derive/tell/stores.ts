@@ -1,5 +1,5 @@
 // What is told of stores, ways out and pipes: by the storm in which each store stood highest as found, and at its worst over the set.
-import { type Below, NOBODY_KNOWS, type OutletStorm, type Store, hazardOf } from '../../contract/index.ts';
+import { type Below, type LinkFlow, NOBODY_KNOWS, type OutletStorm, type Store, hazardOf } from '../../contract/index.ts';
 import type { StoreRun } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
 import { type Graph, columnOf, forAll, idsOf } from '../graph/graph.ts';
@@ -46,10 +46,7 @@ export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph):
       },
       storeJson,
     ).all,
-    links: [
-      ...ids.flatMap((id, k) => runs[k].flows.get(id) ?? []),
-      ...water.places.flatMap(({ store }) => set.shown.flows.get(`${store}#past`) ?? []),
-    ],
+    links: linksTold(set, graph),
     outlets: graph
       .each(
         'outlets-json',
@@ -61,6 +58,23 @@ export function storesTold(set: SetRan, { crests, bands }: Looks, graph: Graph):
   };
 }
 const NO_OUTLETS: readonly OutletStorm[] = [];
+
+/** Ways of stores, and those past some of them. */
+function linksTold(set: SetRan, graph: Graph): Derived['links'] {
+  const { water, shown } = set;
+  const own = idsOf(water.stores);
+  const ids = [...own, ...water.places.map(({ store }) => `${store}#past`)];
+  const told = ids.map((id, k) => (k < own.length ? runFor(set, id) : shown).flows.get(id) ?? NO_FLOWS);
+  return graph.each('links-told', { ids, columns: [told, columnOf(ids, set.worst.flows, NO_FLOWS)] }, waysTold).all.flat();
+}
+const NO_FLOWS: readonly LinkFlow[] = [];
+
+/** Ways of a store with their greatest flows; a bank that is passed only when all is full or blocked is told too. */
+function waysTold(own: readonly LinkFlow[], worst: readonly LinkFlow[]): Derived['links'] {
+  const told = own.map((link) => ({ ...link, mostM3s: worst.find((w) => w.outlet === link.outlet)?.peakM3s ?? link.peakM3s }));
+  const rare = worst.filter((w) => !own.some((link) => link.outlet === w.outlet));
+  return [...told, ...rare.map((w) => ({ ...w, volumeM3: 0, peakM3s: 0, mostM3s: w.peakM3s }))];
+}
 const NO_WORST: OutletsAtWorst = {};
 
 /** Ways out by the storm their store's members are of, with what they come to at their worst. */

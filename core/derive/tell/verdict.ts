@@ -237,8 +237,9 @@ function tellWorks(telling: Telling): Piece[] {
 
 /** A work of several stores is told as one. */
 function seriesPieces(telling: Telling, series: readonly Derived['stores'][number][]): Piece[] {
-  const { q } = telling;
-  const { least, leftM, before, flow, after } = seriesWords(series, { name: nameOf(telling, series[0].work), q });
+  const { q, derived } = telling;
+  const on = { name: nameOf(telling, series[0].work), links: derived.links, q };
+  const { least, leftM, before, flow, after } = seriesWords(series, on);
   const left = q(Math.abs(leftM), 'difference');
   const by = decidedBy(telling, least.least, least.band);
   return [

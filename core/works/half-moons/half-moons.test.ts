@@ -5,7 +5,9 @@ import { Worksheet } from '../../formula/index.ts';
 import { type Line, distance } from '../../geometry/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { gridOf } from '../../testing/grids.ts';
+import { derived, planeProject } from '../../testing/projects.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
+import { formatQuantity } from '../../units/index.ts';
 import { FIRST, newMoons } from './create.ts';
 import { MOON_EARTH, MOON_ROOM, PIT_ROOM, RUN_ON_RATIO, TREE_CATCHMENT } from './formulas.ts';
 import { type HalfMoons, basinsIn, countIn, countOf, halfMoons, pitchOf, runOnM2, shareCaught } from './index.ts';
@@ -227,5 +229,21 @@ describe('what is refused', () => {
     );
     expect(halfMoons.validate(many).map((p) => p.field)).toEqual(['dimensions.radiusM']);
     expect(pitchOf(many)).toBeCloseTo(0.4, 9);
+  });
+});
+
+describe('what a field of rows passes on', () => {
+  it('is all that leaves any row or runs past one, at its worst: a short lowest row lets out less than that', () => {
+    const row = (y: number, right: number): Line => [[60, y], [right, y]]; // prettier-ignore
+    const work = newMoons('moons', 'Moons', { ...FIRST['half-moons'], rows: [row(110, 120), row(100, 75)] });
+    const { derived: d } = derived(planeProject({}, [work]));
+    const own = d.stores.map((s) => s.id);
+    expect(own).toEqual(['moons', 'moons:2']);
+    const out = d.links.filter((l) => own.includes(l.from) && !own.includes(l.to));
+    const passed = out.reduce((sum, l) => sum + l.mostM3s!, 0);
+    expect(passed).toBeGreaterThan(1.5 * d.stores[1].worst.peakOutM3s.value);
+    expect(d.verdicts.works).toContain(`Moons, 2 rows in a row, pass on at most ${formatQuantity(passed, 'flow', 'metric')}.`);
+    // No way is told to run less at its worst than in the storm that is shown, and none of them is left out.
+    for (const l of d.links) expect(l.mostM3s!).toBeGreaterThanOrEqual(l.peakM3s!);
   });
 });

@@ -1,7 +1,7 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { LinkFlow, WorkBase } from '#core/contract';
-import { hours, isOf } from '#core/derive';
+import type { WorkBase } from '#core/contract';
+import { type DerivedLink, hours, isOf } from '#core/derive';
 import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
 import {
@@ -34,12 +34,15 @@ import { MakingPart } from './MakingPart.tsx';
 import { DiagnosisPart } from './SheetParts.tsx';
 import { ShapeDrawing } from './ShapeDrawing.tsx';
 
-/** Where each way out's water goes, and how much of it in this storm. */
+/** What runs at the worst is told where it is so many times what runs as usually found. */
+const MORE = 1.05;
+
+/** Where each way out's water goes, how much of it in this storm, and at its worst. */
 export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   const derived = useDerived();
   const named = useNamed();
   const format = useFormat();
-  const linkOf = (outlet: string): LinkFlow | undefined => derived?.links.find((l) => l.outlet === outlet);
+  const linkOf = (outlet: string): DerivedLink | undefined => derived?.links.find((l) => l.outlet === outlet);
   const inside = new Set([
     ...(derived?.stores.filter((s) => isOf(s, id)) ?? []).map((s) => s.id),
     ...(derived?.conduits.filter((c) => c.work === id) ?? []).map((c) => c.id),
@@ -49,11 +52,14 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   return (
     <>
       {own.map((o) => {
-        const to = endName(named, linkOf(o.id)?.to);
+        const link = linkOf(o.id);
+        const to = endName(named, link?.to);
+        const mostM3s = link?.mostM3s ?? o.peakM3s;
+        const more = mostM3s > MORE * o.peakM3s ? `; up to ${format(mostM3s, 'flow')} at its worst, full or blocked` : '';
         const ran =
           o.peakM3s > 0
-            ? `${format(Math.abs(o.volumeM3), 'volume')} in ${format(o.runsH, 'hours')}, at most ${format(o.peakM3s, 'flow')}`
-            : 'none in this storm';
+            ? `${format(Math.abs(o.volumeM3), 'volume')} in ${format(o.runsH, 'hours')}, at most ${format(o.peakM3s, 'flow')}${more}`
+            : `none in this storm${more}`;
         const washes =
           o.lining === 'washes' && o.standsMs !== null
             ? ` Its ${format(o.velocityMs, 'velocity')} is more than the ${format(o.standsMs, 'velocity')} the ground there stands.`

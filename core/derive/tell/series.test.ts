@@ -1,0 +1,22 @@
+// What a work of several stores passes on: all that leaves any of them, however it may be found.
+import { describe, expect, it } from '@jest/globals';
+import type { DerivedLink, DerivedStore } from '../types.ts';
+import { leavesMost } from './series.ts';
+
+const store = (id: string): DerivedStore => ({ id, work: 'w' }) as DerivedStore;
+const link = (from: string, to: string, mostM3s: number | null): DerivedLink =>
+  ({ from, to, outlet: `${from}#${to}`, mostM3s }) as DerivedLink;
+const ROWS = ['w', 'w:2', 'w:3'].map(store);
+
+describe('what leaves a series', () => {
+  it('is what leaves any of them, not what the lowest lets out, and not what one sends to the next', () => {
+    const links = [link('w', 'w:2', 9), link('w:2', 'property-edge', 0.3), link('w:3', 'pond', 0.1), link('pond', 'property-edge', 7)];
+    expect(leavesMost(ROWS, links)).toBeCloseTo(0.4, 12);
+    expect(leavesMost(ROWS, [...links, link('w:2', 'terrain-edge', 0.05)])).toBeCloseTo(0.45, 12);
+  });
+  it('takes nothing off for what runs back, and is not known where any of it is not', () => {
+    expect(leavesMost(ROWS, [link('w:2', 'creek', -2), link('w:3', 'creek', 1)])).toBe(1);
+    expect(leavesMost(ROWS, [link('w:2', 'creek', 1), link('w:3', 'creek', null)])).toBeNull();
+    expect(leavesMost(ROWS, [])).toBe(0);
+  });
+});
