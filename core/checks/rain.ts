@@ -1,7 +1,7 @@
 // What the rain that was given cannot tell: storms beyond the table, guesses, and shapes that hide their peak.
 import type { Check, Rule, Runoff } from '../contract/index.ts';
 import { DAY_MIN, type OneStorm, type RainTable, isInvented, stepsOfStorm, totalsOf } from '../rain/index.ts';
-import { runRules } from '../works/rules.ts';
+import { between, runRules } from '../works/rules.ts';
 import { notYours } from './not-yours.ts';
 
 export interface RainGiven {
@@ -69,7 +69,7 @@ const stormBeyondTable: Rule<RainFacts> = {
     const { durationsMin } = rain.table;
     return {
       value: durationMin,
-      limit: durationsMin[durationsMin.length - 1],
+      ...between(durationMin, [durationsMin[0], durationsMin[durationsMin.length - 1]]),
       at: null,
       severity: extrapolated ? 'weigh' : 'fine',
       do: extrapolated ? 'Choose a duration within the table, or find a longer table.' : 'Nothing.',

@@ -45,6 +45,8 @@ export interface Finding {
   readonly severity: Severity;
   readonly value: number | null;
   readonly limit: number | null;
+  /** Replaces the rule's sense where it is told of the other of two limits. */
+  readonly sense?: Rule<never>['sense'];
   readonly at?: Point | null;
   /** Replaces the rule's title where the place or the number says it better. */
   readonly title?: Said;

@@ -1,6 +1,6 @@
 // Rules held at both sides of each of their limits, with facts put together by hand.
 import { expect, it } from '@jest/globals';
-import type { Cure, Missing, Rule, Severity, Site, SiteSoil, StoreStorm, StormFacts } from '../contract/index.ts';
+import type { Cure, Finding, Missing, Rule, Severity, Site, SiteSoil, StoreStorm, StormFacts } from '../contract/index.ts';
 import { coverOf } from '../ground/index.ts';
 import type { Grid } from '../terrain/index.ts';
 import { type Said, spoken } from '../units/index.ts';
@@ -11,8 +11,8 @@ export interface Sides<F> {
   readonly at: (value: number) => F;
   /** What is told where it is not the value itself. */
   readonly found?: (value: number) => number | null;
-  /** The limit told; left out, it is not looked at. */
-  readonly limit?: number | null;
+  /** The limit told, of several the one told of a value; left out, it is not looked at. */
+  readonly limit?: number | null | ((value: number) => number);
   /** Values, what each is judged, and words the advice must have. */
   readonly judged: readonly (readonly [value: number, severity: Severity, says?: RegExp])[];
   /** What the cure of a value sets, to a millimetre and on the sure side of it; nothing where it has none. Left out, cures are only looked at for sense. */
@@ -33,6 +33,17 @@ function holdsCure(value: number, cure: Cure | undefined, wanted: Readonly<Recor
   for (const [path, to] of Object.entries(wanted ?? {})) expect(Math.abs((cure?.set[path] as number) - to)).toBeLessThan(ROUNDED_M);
 }
 
+/** What is not fine is told against a limit it does not keep: nobody is told that 9 % is too little against at most 36 %. */
+function holdsMiss<F>({ sense }: Rule<F>, finding: Finding | null): void {
+  if (!finding || finding.value === null || finding.limit === null) return;
+  const over = finding.value - finding.limit;
+  expect([finding.value, finding.limit, (finding.sense ?? sense) === 'max' ? over >= 0 : over <= 0]).toEqual([
+    finding.value,
+    finding.limit,
+    true,
+  ]);
+}
+
 function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, judged, cure, silent = [] }: Sides<F>): void {
   for (const [value, severity, says] of judged) {
     const finding = judgeBy(rule, at(value));
@@ -42,7 +53,8 @@ function holds<F extends object>(rule: Rule<F>, { at, found = (v) => v, limit, j
     if (expected === null) expect(finding?.value).toBeNull();
     else expect(finding?.value).toBeCloseTo(expected, 6);
     if (limit === null) expect(finding?.limit).toBeNull();
-    else if (limit !== undefined) expect(finding?.limit).toBeCloseTo(limit, 6);
+    else if (limit !== undefined) expect(finding?.limit).toBeCloseTo(typeof limit === 'number' ? limit : limit(value), 6);
+    if (severity === 'mend' || severity === 'weigh') holdsMiss(rule, finding);
     if (says) expect(told).toMatch(says);
     else if (severity === 'fine') expect(told).toMatch(/^Nothing/);
     if (severity !== 'fine') expect(told).not.toMatch(/^Nothing/);

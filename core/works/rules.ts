@@ -42,7 +42,7 @@ export function runRules<F extends object>(
         why,
         unit,
         kind,
-        sense,
+        sense: found.sense ?? sense,
         source,
         title: spoken(title, 'metric'),
         severity: found.severity,
@@ -65,6 +65,16 @@ export function gradeMin(value: number, mendBelow: number, weighBelow: number): 
 
 export function gradeMax(value: number, weighAbove: number, mendAbove: number): 'mend' | 'weigh' | 'fine' {
   return value > mendAbove ? 'mend' : value > weighAbove ? 'weigh' : 'fine';
+}
+
+/** Of two limits a value lies between, the one it misses; as long as it misses neither, the one the rule is told by. */
+export function between(
+  value: number,
+  [least, most]: readonly [least: number, most: number],
+  usual: 'min' | 'max' = 'max',
+): { readonly limit: number; readonly sense: 'min' | 'max' } {
+  const isLow = value < least || (usual === 'min' && value <= most);
+  return isLow ? { limit: least, sense: 'min' } : { limit: most, sense: 'max' };
 }
 
 /** The cure of a finding; none where nothing is lacking. */

@@ -73,9 +73,11 @@ const When = styled.span`
 export function CheckItem({ check, subject }: { readonly check: Check; readonly subject?: string }): ReactNode {
   const system = useApp((s) => s.system);
   const value = formatQuantity(check.value, check.kind, system);
-  const limit = formatQuantity(check.limit, check.kind, system);
   const isCounted = check.unit !== '' || check.kind !== 'number';
-  const need = check.sense === 'min' ? 'at least' : 'at most';
+  const against =
+    check.limit === null
+      ? ''
+      : ` against ${check.sense === 'min' ? 'at least' : 'at most'} ${formatQuantity(check.limit, check.kind, system)}`;
   return (
     <Item>
       <summary>
@@ -83,7 +85,7 @@ export function CheckItem({ check, subject }: { readonly check: Check; readonly 
         <span style={{ fontWeight: check.severity === 'fine' ? 400 : 700 }}>
           {subject === undefined ? '' : `${subject}: `}
           {spoken(check.said.title, system)}
-          {isCounted && <Small>{check.value === null ? 'Not known yet' : `${value} against ${need} ${limit}`}</Small>}
+          {isCounted && <Small>{check.value === null ? 'Not known yet' : `${value}${against}`}</Small>}
           {check.condition !== undefined && check.severity !== 'fine' && <When>{CONDITION_WORDS[check.condition]}</When>}
           {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
         </span>

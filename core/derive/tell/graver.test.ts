@@ -31,6 +31,9 @@ describe('the gravest of a rule', () => {
     expect(of('max', 3, 2, 5).value).toBe(5);
     expect(of('max', null, 2).value).toBeNull();
     expect(gravestOf([check({ value: 1 }), check({ value: 9, severity: 'weigh' })], 'all')).toMatchObject([{ value: 9 }]);
+    // One too small by 0.5 and one too great by 0.2, in either order.
+    const [low, high] = [check({ value: 0.5, limit: 1, sense: 'min' }), check({ value: 3.2, limit: 3, sense: 'max' })];
+    for (const both of [[low, high], [high, low]]) expect(gravestOf(both, 'all')[0].value).toBe(0.5); // prettier-ignore
   });
 });
 

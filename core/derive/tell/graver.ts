@@ -3,10 +3,16 @@ import type { Check, Condition } from '../../contract/index.ts';
 
 const RANK: Readonly<Record<Check['severity'], number>> = { mend: 0, weigh: 1, unknown: 2, fine: 3 };
 
+/** By how much a value misses its limit; less than nothing where it keeps it. */
+const missOf = ({ value, limit, sense }: Check): number =>
+  value === null || limit === null ? -Infinity : sense === 'min' ? limit - value : value - limit;
+
 /** Whether one finding of a rule is graver than another: by its severity, else by how far its value is on the bad side. */
 function isGraverThan(a: Check, b: Check): boolean {
   if (a.severity !== b.severity) return RANK[a.severity] < RANK[b.severity];
   if (a.value === null || b.value === null) return false;
+  // One too small and one too great: whichever is farther off.
+  if (a.sense !== b.sense) return missOf(a) > missOf(b);
   return a.sense === 'min' ? a.value < b.value : a.value > b.value;
 }
 

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts';
 import { culvertHead } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { between, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import { type Crossing, pipeLength } from './model.ts';
 
@@ -213,7 +213,7 @@ const pipeVelocity: Rule<CrossingFacts> = {
     const value = peak / (barrels * (Math.PI / 4) * diameterM ** 2);
     return {
       value,
-      limit: 3,
+      ...between(value, [0.3, value > 3 ? 3 : 1.5]),
       severity: value > 3 ? 'mend' : value > 1.5 || value < 0.3 ? 'weigh' : 'fine',
       do:
         value > 1.5

@@ -139,7 +139,7 @@ describe('rules on crossings', () => {
     },
     'crossing.pipe-velocity': {
       at: (v) => facts({ links: [linkOf('road#pipe', v * area)] }),
-      limit: 3,
+      limit: (v) => (v < 0.3 ? 0.3 : v < 3 ? 1.5 : 3),
       judged: [
         [0.2999, 'weigh', /silt/],
         [0.3001, 'fine'],

@@ -2,7 +2,7 @@ import { NEEDS_STORM, type Rule, type StormFacts } from '../../contract/index.ts
 import { lineLength } from '../../geometry/index.ts';
 import { froude, trapezoid } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { between, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { setbackRules } from '../setbacks.ts';
 import type { LipGround } from '../lip.ts';
 import { type Diversion, evenFlow, fallOf, stands } from './model.ts';
@@ -73,7 +73,7 @@ const fall: Rule<DrainFacts> = {
     const value = fallOf(drain);
     return {
       value,
-      limit: 0.01,
+      ...between(value, [0.002, 0.01]),
       severity: value <= 0 ? 'mend' : value > 0.02 ? 'mend' : value > 0.01 || value < 0.002 ? 'weigh' : 'fine',
       do:
         value <= 0

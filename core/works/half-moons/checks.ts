@@ -1,7 +1,7 @@
 import { type Finding, NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
+import { COMMON_PRACTICE, between, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
 import { siltedRule } from '../silt-rule.ts';
 import { RUN_ON_RATIO } from './formulas.ts';
@@ -85,10 +85,11 @@ const runOn: Rule<MoonsFacts> = {
       };
     const limit = RUN_ON_RATIO.evaluate(crop);
     const value = runs / basinAreaM2(work);
-    const isFar = value > 2 * Math.max(0.5, limit);
+    const most = 2 * Math.max(0.5, limit);
+    const isFar = value > most;
     return {
       value,
-      limit,
+      ...between(value, [limit, most], 'min'),
       severity: value < 0.7 * limit ? 'mend' : value < limit || isFar ? 'weigh' : 'fine',
       do:
         value < limit

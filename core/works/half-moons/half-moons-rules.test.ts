@@ -85,7 +85,7 @@ describe('rules on half-moons and pits', () => {
     'half-moons.run-on': {
       at: apart,
       found: about('half-moons.run-on', apart, 0.02),
-      limit: ratioNeeded,
+      limit: (v) => (v > 2 * ratioNeeded ? 2 : 1) * ratioNeeded,
       judged: [
         [0.69 * ratioNeeded, 'mend', /7\.20 parts of run-on ground for one/],
         [0.71 * ratioNeeded, 'weigh'],

@@ -2,7 +2,7 @@ import { NEEDS_STORM, type Company, type Rule, type StormFacts } from '../../con
 import { permissibleVelocity } from '../../ground/index.ts';
 import { SHEET_VELOCITY, sheetRoughness } from '../../hydraulics/index.ts';
 import { type Amount, amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { COMMON_PRACTICE, between, cureBy, downToMm, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import type { SillGround } from './ground.ts';
 import { groundBelow, headOn } from './law.ts';
 import type { LevelSill } from './model.ts';
@@ -222,7 +222,7 @@ const aboveFloor: Rule<SillFacts> = {
     const value = sill.levels.sillM - company.host.floorM;
     return {
       value,
-      limit: 0.5,
+      ...between(value, [0.1, 0.5]),
       severity: value <= 0 ? 'mend' : value > 0.5 || value < 0.1 ? 'weigh' : 'fine',
       do:
         value <= 0

@@ -1,7 +1,7 @@
 import { NEEDS_STORM, type Rule } from '../../contract/index.ts';
 import { WAVE_HAWKSLEY, WAVE_RUNUP, fetchFreeboard } from '../../hydraulics/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
+import { between, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastTopWidth } from './formulas.ts';
 import { PLACE_RULES, type PondFacts } from './place-checks.ts';
 import { SERVICE_RULES } from './service-checks.ts';
@@ -344,7 +344,7 @@ const feeding: Rule<PondFacts> = {
     const value = catchment.areaM2 / water;
     return {
       value,
-      limit: 10,
+      ...between(value, [10, 100], 'min'),
       severity: value < 10 || value > 100 ? 'weigh' : 'fine',
       do:
         value < 10 ? 'Lead more ground to it, or make it smaller.' : value > 100 ? 'Make its ways out ample and expect silt.' : 'Nothing.',

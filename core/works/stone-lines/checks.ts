@@ -3,7 +3,7 @@ import { pointAlong } from '../../geometry/index.ts';
 import { GRASSED_SILL_C, GRAVITY } from '../../hydraulics/index.ts';
 import { stoneThatStands } from '../exit.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
+import { COMMON_PRACTICE, between, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
 import { siltedRule } from '../silt-rule.ts';
 import { spacingFor } from './formulas.ts';
@@ -52,7 +52,7 @@ const height: Rule<LinesFacts> = {
     const says = say`Lay them ${metres(to)} high`;
     return {
       value,
-      limit: isHigh ? 0.4 : 0.25,
+      ...between(value, [0.25, 0.4], 'min'),
       severity: value < 0.15 || value > 0.6 ? 'mend' : isLow || isHigh ? 'weigh' : 'fine',
       do: isLow || isHigh ? say`${says}.` : 'Nothing.',
       ...cureBy(isLow || isHigh, { work: work.id, set: { 'dimensions.heightM': to }, says }),

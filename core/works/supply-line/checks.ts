@@ -1,7 +1,7 @@
 import type { Rule } from '../../contract/index.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
+import { COMMON_PRACTICE, between, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import type { SupplyLine } from './model.ts';
 import { CAUTION_RULES } from './said.ts';
 import { PUMPED_RULES } from './pump-checks.ts';
@@ -28,7 +28,7 @@ const fall: Rule<SupplyLineFacts> = {
     const lacks = amount(Math.max(0, -value), 'length');
     return {
       value,
-      limit: 0,
+      limit: value < 1e-6 ? 0 : 0.3,
       severity: gradeMin(value, 1e-6, 0.3),
       do:
         value < 1e-6
@@ -120,13 +120,14 @@ const pressure: Rule<SupplyLineFacts> = {
   source: { ...COMMON_PRACTICE, locator: 'to what the pipe is made for; four fifths of it leaves room for hammer' },
   find: (facts) => {
     const { value, atM } = restHead(facts.work, facts.ground);
-    const limit = facts.work.pipe.standsM;
+    const { standsM } = facts.work.pipe;
+    const easyM = 0.8 * standsM;
     return {
       value,
-      limit,
+      limit: value > standsM ? standsM : easyM,
       at: at(facts, atM),
-      severity: gradeMax(value, 0.8 * limit, limit),
-      do: value > 0.8 * limit ? 'Lay a stronger pipe there, or break the pressure in a small open tank half way down.' : 'Nothing.',
+      severity: gradeMax(value, easyM, standsM),
+      do: value > easyM ? 'Lay a stronger pipe there, or break the pressure in a small open tank half way down.' : 'Nothing.',
     };
   },
 };
@@ -144,7 +145,7 @@ const overHill: Rule<SupplyLineFacts> = {
     const { value, atM } = leastHead(facts.work, facts.ground);
     return {
       value,
-      limit: 0,
+      limit: value < 0 ? 0 : 0.3,
       at: at(facts, atM),
       severity: gradeMin(value, 0, 0.3),
       do:
@@ -260,7 +261,7 @@ const draw: Rule<SupplyLineFacts> = {
     const says = say`Draw from ${amount(to, 'level')}`;
     return {
       value,
-      limit: SILT_M,
+      ...between(value, [SILT_M, fullM - floorM], 'min'),
       severity: isOver || value < 0 ? 'mend' : value < SILT_M ? 'weigh' : 'fine',
       do: isOver
         ? say`The water of ${ground.from.name} never stands so high: it is let out at ${amount(fullM, 'level')}.`

@@ -75,7 +75,7 @@ describe('rules on water lines', () => {
   testSides<SupplyLineFacts>(SUPPLY_LINE_RULES, {
     'supply-line.fall': {
       at: (v) => with_('levels.endM', 109 - v),
-      limit: 0,
+      limit: (v) => (v < 0 ? 0 : 0.3),
       judged: [
         [0.31, 'fine'],
         [0.29, 'weigh', /try it with water/],
@@ -134,7 +134,7 @@ describe('rules on water lines', () => {
     },
     'supply-line.over-hill': {
       at: hill,
-      limit: 0,
+      limit: (v) => (v < 0 ? 0 : 0.3),
       judged: [
         [0.31, 'fine'],
         [0.29, 'weigh', /At 50 m along it lies too high/],

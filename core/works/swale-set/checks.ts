@@ -2,7 +2,7 @@ import { NEEDS_STORM, type Finding, type Rule } from '../../contract/index.ts';
 import { type Point, nearestOnLine, pointAlong } from '../../geometry/index.ts';
 import { GRASSED_SILL_C } from '../../hydraulics/index.ts';
 import { say } from '../../units/index.ts';
-import { COMMON_PRACTICE, cureBy, downToMm, gradeMax, gradeMin, metres } from '../rules.ts';
+import { COMMON_PRACTICE, between, cureBy, downToMm, gradeMax, gradeMin, metres } from '../rules.ts';
 import { FINE, saidRule } from '../said-rule.ts';
 import { leastLeft, stormAt, whichOf, worstOf } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
@@ -289,7 +289,7 @@ const earth: Rule<SetFacts> = {
     const can = isOff && to !== null && to > work.dimensions.spillM + 0.05;
     return {
       value,
-      limit: 0.9,
+      ...between(value, [0.9, 1.4], 'min'),
       severity: isOff ? 'weigh' : 'fine',
       do: !isOff ? 'Nothing.' : to === null ? 'Give all of it a place.' : say`All that is dug makes a bank of ${metres(to)}.`,
       ...cureBy(can, {

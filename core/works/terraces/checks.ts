@@ -34,7 +34,7 @@ const slope: Rule<TerracesFacts> = {
     const { one, k, value } = isGentle ? gentlest : steepest;
     return {
       value,
-      limit: STEEP,
+      ...(isGentle ? { limit: GENTLE, sense: 'min' } : { limit: STEEP }),
       at: middle(one),
       severity: isGentle ? 'weigh' : gradeMax(value, STEEP, TOO_STEEP),
       do: isGentle
@@ -179,7 +179,8 @@ const tilt: Rule<TerracesFacts> = {
     const isOut = work.lie === 'outward';
     return {
       value,
-      limit: 0.05,
+      // Outward none at all is wanted.
+      limit: isOut && value <= 0.05 ? 0 : 0.05,
       severity: isOut ? (value > 0.05 ? 'mend' : 'weigh') : gradeMax(value, 0.05, 0.08),
       do: isOut
         ? 'Lay them level, or falling into the slope with an inlet at each low place.'
