@@ -18,7 +18,7 @@ export function slopes(open: () => Bench): void {
       'are drawn down the bed, changed one by one, pasted as measured, spaced anew by keyboard, taken away; undo takes each back',
       WORKS,
       async (v) => {
-        await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
+        await v.verdict(/Upper gully, 13 dams, pass on at most/);
         await v.reads('aside', /Lay its stone back from the apron up/);
         await v.menu('Draw another work', 'Check dams, crest level with toe');
         const bed = bedOf('main', [140, 96]);
@@ -78,7 +78,7 @@ export function slopes(open: () => Bench): void {
         const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
         const before = (await works()).length;
         await v.choose('Work', 'Lower wash');
-        await v.verdict(/Lower wash, 3 stretches in a row, pass on at most/);
+        await v.verdict(/Lower wash, 3 stretches, pass on at most/);
         expect(await v.reads('aside', /Carries to its bank at section \d\s+[\d.]+/)).toMatch(/Speed over its bed at the peak/);
         await v.choose('Its bed is of', 'cobbles');
         await v.choose('Change section', 'Section 3');
@@ -116,7 +116,7 @@ export function slopes(open: () => Bench): void {
 
   describe('works on a slope', () => {
     on('half-moons fill a field, a weir crosses a gully and is refused on open ground, a head is read and rested', WORKS, async (v) => {
-      await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
+      await v.verdict(/Upper gully, 13 dams, pass on at most/);
       const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
       const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
         (await works()).find((w) => w.name === name) as W | undefined;
@@ -192,7 +192,7 @@ export function slopes(open: () => Bench): void {
       WORKS,
       async (v) => {
         await v.choose('Work', 'Upper gully');
-        await v.verdict(/Upper gully, 13 dams in a row, pass on at most/);
+        await v.verdict(/Upper gully, 13 dams, pass on at most/);
         const works = async (): Promise<readonly WorkBase[]> => (await v.kept()).options[0].works;
         const named = async <W extends WorkBase>(name: string): Promise<W | undefined> =>
           (await works()).find((w) => w.name === name) as W | undefined;

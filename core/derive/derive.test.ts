@@ -147,6 +147,7 @@ describe('derive', () => {
           'series',
           'store-json',
           'outlets-json',
+          'links-told',
           'leads',
         ],
       ].sort(),

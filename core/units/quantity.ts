@@ -91,10 +91,11 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
   return value / DISPLAY[kind][system].factor;
 }
 
-/** Long lengths need no centimetres; short distances want a digit more. */
+/** Long lengths need no centimetres; short distances, and what is fetched by the barrow, want a digit more. */
 function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
   const { decimals } = DISPLAY[kind][system];
   if (kind === 'distance') return Math.abs(shown) < 10 ? 1 : 0;
+  if (kind === 'volume') return shown !== 0 && Math.abs(shown) < 10 ? 1 : 0;
   if (kind === 'mass' || kind === 'soilLoss') return Math.abs(shown) < 10 ? 1 : 0;
   if (kind !== 'length') return decimals;
   return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;

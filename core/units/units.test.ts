@@ -54,6 +54,14 @@ describe('units', () => {
     expect(formatQuantity(-0.045, 'difference', 'metric')).toBe('−45\u00a0mm');
     expect(formatNumber(-0.0001, 'difference', 'metric')).toBe('0');
     expect(formatNumber(12345.6, 'volume', 'metric')).toBe('12\u202f346');
+    // What is fetched by the barrow is told to the tenth, nothing as nothing, little in litres.
+    expect([4.24, 10.4, -2.55, 0].map((v) => formatQuantity(v, 'volume', 'metric'))).toEqual([
+      '4.2\u00a0m³',
+      '10\u00a0m³',
+      '−2.5\u00a0m³',
+      '0\u00a0m³',
+    ]);
+    expect(formatQuantity(0.42, 'volume', 'metric')).toBe('420\u00a0L');
     expect([
       formatNumber(1.234, 'length', 'metric'),
       formatNumber(12.34, 'length', 'metric'),

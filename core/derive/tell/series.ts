@@ -44,7 +44,7 @@ export function seriesWords(
   return {
     least,
     leftM: left(least),
-    before: `${name}, ${stores.length} ${several(noun)} in a row, pass on at most `,
+    before: `${name}, ${stores.length} ${several(noun)}, pass on at most `,
     flow: q(leavesMost(stores, links), 'flow'),
     after: `. Least is left at ${part}: `,
   };

@@ -83,7 +83,7 @@ const marksOf = (work: HalfMoons, rows: readonly Row[]): LevelMark[] =>
   (rows.length > 1 ? [rows[0], rows[rows.length - 1]] : rows).map((row, k) => ({
     id: `${row.store}:tips`,
     work: work.id,
-    name: rows.length > 1 ? ['Highest row, tips', 'Lowest row, tips'][k] : 'Tips',
+    name: rows.length > 1 ? ['Highest tips', 'Lowest tips'][k] : 'Tips',
     role: 'sill',
     levelM: row.tipsM,
     path: null,

@@ -120,7 +120,7 @@ describe('rules on rain gardens', () => {
       found: () => 16,
       judged: [
         [1.0001, 'fine'],
-        [0.999, 'weigh', /It holds 2 m³ of 4 m³/],
+        [0.999, 'weigh', /It holds 2\.4 m³ of 3\.6 m³/],
       ],
       silent: [facts()],
     },

@@ -73,7 +73,7 @@ const marksOf = (work: StoneLines, rows: readonly Row[]): LevelMark[] =>
   (rows.length > 1 ? [rows[0], rows[rows.length - 1]] : rows).map((row, k) => ({
     id: `${row.store}:top`,
     work: work.id,
-    name: rows.length > 1 ? ['Highest line, top', 'Lowest line, top'][k] : 'Top',
+    name: rows.length > 1 ? ['Highest top', 'Lowest top'][k] : 'Top',
     role: 'sill',
     levelM: topOf(row, work),
     path: null,

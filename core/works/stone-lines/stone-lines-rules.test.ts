@@ -174,7 +174,7 @@ describe('rules on stone lines', () => {
       limit: NEEDS,
       judged: [
         [NEEDS, 'fine'],
-        [NEEDS - 2, 'weigh', /2 m³ more is to be carried/],
+        [NEEDS - 2, 'weigh', /2\.0 m³ more is to be carried/],
       ],
       silent: [facts()],
     },

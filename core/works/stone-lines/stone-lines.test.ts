@@ -117,7 +117,7 @@ describe('what lines take', () => {
     const pegs = one.pegs(10, null);
     expect(pegs).toHaveLength(14);
     for (const p of pegs) expect(p.levelM).toBeCloseTo(levelAt(GRID, [p.x, p.y]), 2);
-    expect(one.marks.map((m) => m.name)).toEqual(['Highest line, top', 'Lowest line, top']);
+    expect(one.marks.map((m) => m.name)).toEqual(['Highest top', 'Lowest top']);
     const { parts } = withSilt(one.section!(100 + 2 + 0.1));
     expect(parts).toEqual(['ground', 'stone', 'full', 'water']);
     expect(withSilt(place({ ...ONE, siltedPercent: 40 }).section!(null)).parts).toEqual(['ground', 'earth', 'stone', 'full']);

@@ -63,11 +63,12 @@ const Mark = styled.div<{ $colour: string; $canDrag: boolean }>`
     border-top: 2.5px solid ${({ $colour }) => $colour};
   }
   b {
-    display: block;
+    /* Longer names take a second line. */
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
     font-weight: 700;
     overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
   span {
     font-family: ${FONT.figures};

@@ -49,6 +49,9 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   ]);
   // What goes on to the next of its own stores and pipes stays in the work.
   const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
+  // What its gaps let by is caught by none of its stores: each place it runs to is told once.
+  const past = derived?.links.filter((l) => l.work === id && l.role === 'past' && !inside.has(l.to) && (l.volumeM3 ?? 0) > 0) ?? [];
+  const sum = (links: readonly DerivedLink[], of: 'volumeM3' | 'peakM3s'): number => links.reduce((all, l) => all + (l[of] ?? 0), 0);
   return (
     <>
       {own.map((o) => {
@@ -70,6 +73,15 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
               ? capitalised(`${partWords(derived, o.store)}${o.role === 'through' ? 'through' : 'over'} its ${WAY_WORDS[o.role]} water`)
               : 'Its water'}{' '}
             runs to {to}: {ran}.{washes}
+          </p>
+        );
+      })}
+      {[...new Set(past.map((l) => l.to))].map((to) => {
+        const links = past.filter((l) => l.to === to);
+        return (
+          <p key={to} style={{ margin: '6px 0' }}>
+            Past it, uncaught, water runs to {endName(named, to)}: {format(sum(links, 'volumeM3'), 'volume')}, at most{' '}
+            {format(sum(links, 'peakM3s'), 'flow')}.
           </p>
         );
       })}
