@@ -209,6 +209,8 @@ describe('one store among others', () => {
         facts(),
         { ...stepped(0.1), storm: null },
         stepped(0.1, 0.2, { kind: 'sill' }),
+        stepped(0.1, 0.2, { role: 'round' }),
+        stepped(0.1, 0.2, { role: 'through' }),
         stepped(0.1, 0.2, { exit: { at: [0, 0], slope: 0, widthM: 1, shape: 'pipe' } }),
       ],
     },
@@ -311,6 +313,15 @@ describe('one store among others', () => {
     const ways = [out(1), out(1.3, { id: 'b' }), out(1.34, { id: 'c' })];
     const many = { ...stepped(0.1, 0.1), store: { ...store, outlets: ways } };
     expect(find('network.spill-order', many)).toMatchObject({ value: expect.closeTo(0.04, 9), severity: 'mend' });
+  });
+  it('a way out is set higher by the decision it stands by', () => {
+    const by = (change: Partial<Outlet>) => {
+      const outlets = [out(1), out(1.1, { id: 'second', ...change })];
+      return find('network.spill-order', { ...stepped(0.1), store: { ...store, outlets } })?.cure?.set;
+    };
+    expect(Object.keys(by({ levelBy: 'levels.notchM' }) ?? {})).toEqual(['levels.notchM']);
+    expect(Object.keys(by({}) ?? {})).toEqual(['levels.sillM']);
+    expect(by({ role: 'over' })).toBeUndefined();
   });
   it('a house is looked for as far as six hundred metres down', () => {
     const far = (y: number) => find('network.house-below', facts({ links: [{ ...linkOf('o1', 1), path: [[0, 0, 9], [0, -y, 0]] }], features: thing('building', { ring: ring(3, -y) }) })); // prettier-ignore

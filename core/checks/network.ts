@@ -34,8 +34,9 @@ export interface StoreFacts {
 }
 
 const step = (m: number): Amount => amount(m, 'difference');
-/** What seeps through a dam is no way out that was made: it closes in time. */
-const isChosen = (o: Outlet): boolean => (o.kind === 'sill' || o.kind === 'rated') && o.role !== 'through';
+/** What seeps through a dam, or has found its way round one, is no way out that was made: it closes in time, or is mended. */
+const NOT_MADE: ReadonlySet<Outlet['role']> = new Set(['through', 'round']);
+const isChosen = (o: Outlet): boolean => (o.kind === 'sill' || o.kind === 'rated') && !NOT_MADE.has(o.role);
 
 /** Ways out that were made, lowest first; equal levels by id. */
 export const chosenOutlets = ({ outlets }: Pick<Store, 'outlets'>): Outlet[] =>
@@ -99,7 +100,7 @@ const spillOrder: Rule<StoreFacts> = {
       do: value < limit ? say`Set ${over.name} ${step(limit - value)} higher than it is, or ${under.name} as much lower.` : 'Nothing.',
       ...cureBy(value < limit && over.role === 'way', {
         work: over.work,
-        set: { 'levels.sillM': upToMm(over.levelM + limit - value) },
+        set: { [over.levelBy ?? 'levels.sillM']: upToMm(over.levelM + limit - value) },
         says: say`Set ${over.name} ${step(limit - value)} higher`,
       }),
     };

@@ -85,7 +85,8 @@ export function CheckItem({ check, subject }: { readonly check: Check; readonly 
         <span style={{ fontWeight: check.severity === 'fine' ? 400 : 700 }}>
           {subject === undefined ? '' : `${subject}: `}
           {spoken(check.said.title, system)}
-          {isCounted && <Small>{check.value === null ? 'Not known yet' : `${value}${against}`}</Small>}
+          {isCounted && check.value !== null && <Small>{`${value}${against}`}</Small>}
+          {isCounted && check.value === null && check.severity === 'unknown' && <Small>Not known yet</Small>}
           {check.condition !== undefined && check.severity !== 'fine' && <When>{CONDITION_WORDS[check.condition]}</When>}
           {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
         </span>

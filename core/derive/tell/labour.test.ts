@@ -30,6 +30,7 @@ describe('hours that were logged', () => {
     const logged: readonly WorkBase[] = works.map((w) => withAt(w, 'labour.loggedHours', 40));
     const [book, own] = [rowsOf(works), rowsOf(logged)];
     expect(own.map((r) => r.work).sort()).toEqual(works.map((w) => w.id).sort());
+    expect(own.filter((r) => r.isSlowed).map((r) => r.work)).toEqual([LINES.id]);
     for (const { work, hours, holdsM3, aFill, isLogged } of own) {
       expect([hours, isLogged, book.find((r) => r.work === work)!.isLogged]).toEqual([40, true, false]);
       if (holdsM3 !== null) expect(aFill).toBeCloseTo((1000 * holdsM3) / 40, 6);
@@ -37,11 +38,13 @@ describe('hours that were logged', () => {
     }
   });
   it('by hand: 30 m³ in 60 h and 10 m³ in 20 h, logged, hold 500 L for an hour; a year only where both tell it', () => {
-    const row = (change: object) => ({ work: 'a', name: 'A', holdsM3: 30, hours: 60, aFill: 500, aYear: 2000, inSilt: null, isLogged: false, ...change }); // prettier-ignore
+    const row = (change: object) => ({ work: 'a', name: 'A', holdsM3: 30, hours: 60, aFill: 500, aYear: 2000, inSilt: null, isLogged: false, isSlowed: false, ...change }); // prettier-ignore
     const other = { holdsM3: 10, hours: 20, aFill: 500, isLogged: true };
     expect(labourSum([row({}), row({ ...other, aYear: 6000 })])).toEqual({ holdsM3: 40, hours: 80, aFill: 500, aYear: 3000, inSilt: null, logged: 1, of: 2 }); // prettier-ignore
     expect(labourSum([row({}), row({ ...other, aYear: null })])?.aYear).toBeNull();
     expect(labourSum([row({ hours: null })])).toBeNull();
+    // Water that is only slowed is no water held.
+    expect(labourSum([row({}), row({ isSlowed: true, holdsM3: 999 })])).toEqual(labourSum([row({})]));
   });
 });
 

@@ -7,6 +7,8 @@ export interface LabourRow {
   /** What it holds open to its way out [m3], and what one person works at it [h]. */
   readonly holdsM3: number | null;
   readonly hours: number | null;
+  /** Whether that runs on through it all along: slowed, not held. */
+  readonly isSlowed: boolean;
   /** Litres for an hour: of one fill, of a year where it is known how often it fills, and in its silt once it is full of it. */
   readonly aFill: number;
   readonly aYear: number | null;
@@ -41,6 +43,7 @@ export function labourRows(works: readonly WorkBase[], figures: Readonly<Record<
           name,
           holdsM3: valueOf(own, ['openM3', 'roomM3']),
           hours: valueOf(own, ['hours']),
+          isSlowed: valueOf(own, ['openM3']) === null,
           aFill,
           aYear: valueOf(own, ['litresAnHourAYear']),
           inSilt: valueOf(own, ['litresAnHourSilted']),
@@ -51,9 +54,11 @@ export function labourRows(works: readonly WorkBase[], figures: Readonly<Record<
     .sort((a, b) => b.aFill - a.aFill);
 }
 
-/** What works hold together for an hour: a year, or in silt, only where each of them tells it; null where none tells hours. */
+/** What works hold together for an hour, those that only slow it left out: a year, or in silt, only where each of them tells it; null where none tells hours. */
 export function labourSum(rows: readonly LabourRow[]): LabourSum | null {
-  const known = rows.flatMap((r) => (r.hours === null || r.holdsM3 === null ? [] : [{ ...r, hours: r.hours, holdsM3: r.holdsM3 }]));
+  const known = rows.flatMap((r) =>
+    r.isSlowed || r.hours === null || r.holdsM3 === null ? [] : [{ ...r, hours: r.hours, holdsM3: r.holdsM3 }],
+  );
   if (known.length === 0) return null;
   const hours = known.reduce((sum, r) => sum + r.hours, 0);
   const holdsM3 = known.reduce((sum, r) => sum + r.holdsM3, 0);

@@ -20,7 +20,7 @@ import {
   stabilityOf,
 } from '../gravity/index.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
-import { runRules } from '../rules.ts';
+import { runRules, upToMm } from '../rules.ts';
 import { beginWeir } from './begin.ts';
 import { WEIR_RULES } from './checks.ts';
 import { type WeirGround, measureWeir } from './ground.ts';
@@ -52,7 +52,7 @@ function peakFigures(facts: WeirFacts, sheet: Worksheet): Figure[] {
     { id: 'headM', label: 'Water in the notch at the peak', value: peak.headM, kind: 'difference' },
     { id: 'notchNeededM', label: 'Notch needed', value: wide === null ? null : Math.ceil(100 * wide) / 100, kind: 'length' },
     { id: 'landsM', label: 'Water lands from its crest', value: falls?.landsM ?? null, kind: 'length' },
-    { id: 'apronNeededM', label: 'Apron needed', value: falls ? Math.ceil(10 * apronFor(falls)) / 10 : null, kind: 'length' },
+    { id: 'apronNeededM', label: 'Apron needed', value: falls ? upToMm(apronFor(falls)) : null, kind: 'length' },
     { id: 'overturning', label: 'Safety against overturning', value: known(stands?.overturning), kind: 'number' },
     { id: 'sliding', label: 'Safety against sliding', value: known(stands?.sliding), kind: 'number' },
     { id: 'pressureKpa', label: 'Greatest pressure under it, kPa', value: known(stands?.pressureKpa), kind: 'number' },

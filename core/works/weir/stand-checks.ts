@@ -124,12 +124,14 @@ const bearing: Rule<WeirFacts> = {
     const { id: work, dimensions } = facts.standing.work;
     const base = value > limit ? baseFor(dimensions.baseWidthM, (m) => found.with(m).pressureKpa <= limit) : null;
     const says = base === null ? null : say`Make its base ${amount(base, 'length')} wide`;
+    // It tips: there is no pressure to tell.
+    const tips = !Number.isFinite(value);
+    const advice = says ? say`${says}.` : hopeless(facts);
     return {
-      // It tips: there is no pressure to tell.
-      value: Number.isFinite(value) ? value : null,
+      value: tips ? null : value,
       limit,
       severity: gradeMax(value, limit, 1.25 * limit),
-      do: value <= limit ? 'Nothing.' : says ? say`${says}.` : hopeless(facts),
+      do: value <= limit ? 'Nothing.' : tips ? say`It tips about its foot, which nothing bears. ${advice}` : advice,
       ...(base !== null && says ? cureBy(true, { work, set: { 'dimensions.baseWidthM': base }, says }) : {}),
     };
   },

@@ -334,6 +334,13 @@ describe('rules on weirs', () => {
   it.each(['weir.overturning', 'weir.cutoff', 'weir.jump'])('%s is unknown where the ground below it is not known', (id) => {
     expect(said(id, facts(ONE, {}, edge))).toEqual(['unknown', expect.stringMatching(/terrain below it/)]);
   });
+  it('one that tips presses on nothing that bears, and is told so', () => {
+    const [severity, told] = said('weir.bearing', flow(1, withAt(withAt(ONE, 'dimensions.baseWidthM', 0.5), 'dimensions.topWidthM', 0.5)));
+    expect([severity, told]).toEqual([
+      'mend',
+      expect.stringMatching(/^It tips about its foot, which nothing bears\. (Make its base|No (width of )?base)/),
+    ]);
+  });
   it('without an apron it is founded below the greater of two laws, which differ', () => {
     const bare = withAt(ONE, 'dimensions.apronM', 0);
     const on = flow(1, bare);
