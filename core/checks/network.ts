@@ -165,7 +165,7 @@ const bankBeforeWall: Rule<StoreFacts> = {
 
 const readyAgain: Rule<StoreFacts> = {
   id: 'network.ready-again',
-  title: 'Room again before the next storm',
+  title: 'Back down at its way out before the next storm',
   why: 'Storms come in strings. What still stands above the way out takes the freeboard of the next one.',
   unit: 'h',
   kind: 'hours',

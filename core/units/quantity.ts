@@ -91,12 +91,12 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
   return value / DISPLAY[kind][system].factor;
 }
 
+const TO_THE_TENTH: ReadonlySet<QuantityKind> = new Set(['distance', 'volume', 'mass', 'soilLoss']);
+
 /** Long lengths need no centimetres; short distances, and what is fetched by the barrow, want a digit more. */
 function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
   const { decimals } = DISPLAY[kind][system];
-  if (kind === 'distance') return Math.abs(shown) < 10 ? 1 : 0;
-  if (kind === 'volume') return shown !== 0 && Math.abs(shown) < 10 ? 1 : 0;
-  if (kind === 'mass' || kind === 'soilLoss') return Math.abs(shown) < 10 ? 1 : 0;
+  if (TO_THE_TENTH.has(kind)) return shown !== 0 && Math.abs(shown) < 10 ? 1 : 0;
   if (kind !== 'length') return decimals;
   return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;
 }

@@ -290,12 +290,16 @@ const endsClosed: Rule<SwaleFacts> = {
     const run = (i: number): number => Math.max(0, swale.levels.bankCrestM - ground.groundM[i]) / Math.max(0.005, ground.crossSlope[i]);
     const value = Math.max(run(0), run(last));
     const atStart = run(0) >= run(last);
+    const long = value > 15 ? ': long, because the ground there is flat or the bank tall; lower the crest or move the end' : '';
     return {
       value,
       limit: 15,
       severity: gradeMax(value, 15, 40),
       at: atStart ? swale.line[0] : swale.line[swale.line.length - 1],
-      do: say`Turn the bank uphill for ${metres(run(0))} at the start and ${metres(run(last))} at the end${value > 15 ? ': long, because the ground there is flat or the bank tall; lower the crest or move the end' : ''}.`,
+      do:
+        value === 0
+          ? 'Nothing: the ground closes both.'
+          : say`Turn the bank uphill for ${metres(run(0))} at the start and ${metres(run(last))} at the end${long}.`,
     };
   },
 };

@@ -178,7 +178,7 @@ describe('rules on swales', () => {
       at: (v) => running(v),
       limit: 15,
       judged: [
-        [14.99, 'fine', /for 15 m at the start and 0\.0 m at the end\.$/],
+        [14.99, 'fine', /for 15 m at the start and 0 m at the end\.$/],
         [15.01, 'weigh', /long, because/],
         [39.99, 'weigh'],
         [40.01, 'mend'],
