@@ -58,7 +58,7 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
         const link = linkOf(o.id);
         const to = endName(named, link?.to);
         const mostM3s = link?.mostM3s ?? o.peakM3s;
-        const more = mostM3s > MORE * o.peakM3s ? `; up to ${format(mostM3s, 'flow')} at its worst, full or blocked` : '';
+        const more = mostM3s > MORE * o.peakM3s ? `; up to ${format(mostM3s, 'flow')} in the worst storm, full or blocked` : '';
         const ran =
           o.peakM3s > 0
             ? `${format(Math.abs(o.volumeM3), 'volume')} in ${format(o.runsH, 'hours')}, at most ${format(o.peakM3s, 'flow')}${more}`
