@@ -86,6 +86,8 @@ export interface DerivedStore {
 export interface DerivedLink extends LinkFlow {
   /** Its greatest flow over the set, as found, full and blocked; null while no storm is known. */
   readonly mostM3s: number | null;
+  /** A bank that is passed only when all is full or blocked; left out of all others. */
+  readonly isRare?: true;
 }
 
 /** A spring and the way its water takes. */

@@ -96,7 +96,8 @@ const linkItems = ({ result, selected }: Drawing): readonly PlanItem[] =>
 
 function waysOf(links: Derived['links'], selected: string | null): readonly PlanItem[] {
   return links.flatMap((link): PlanItem[] => {
-    if (link.path.length < 2) return [];
+    // Ways are drawn as they usually run.
+    if (link.path.length < 2 || link.isRare) return [];
     const isSelected = link.from === selected || link.outlet === selected;
     return [
       led(link, [isSelected], () => {
@@ -132,7 +133,7 @@ function leavingItems(derived: Derived, flowText: Drawing['flowText']): readonly
   const places = exits.map((exit, k) => mark(exit.id, exit.at, leaves(exit.with.peakM3s, `${k + 1} leaves`)));
   const elsewhere = derived.links.flatMap((link): PlanItem[] => {
     const end = link.path[link.path.length - 1];
-    if (!end || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) return [];
+    if (!end || link.isRare || (link.to !== 'property-edge' && link.to !== 'terrain-edge')) return [];
     const at: Point = [end[0], end[1]];
     return exits.some((e) => distance(e.at, at) <= NEAR_EXIT_M) ? [] : [mark(link.outlet, at, leaves(link.peakM3s, 'leaves'))];
   });

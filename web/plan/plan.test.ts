@@ -58,6 +58,12 @@ describe('the plan', () => {
     };
     expect([left(0.25), left(0.5), left(0)]).toEqual([['leaves: 0.250'], ['leaves: 0.500'], [undefined]]);
   });
+  it('draws no way that is only taken when all is full or blocked', () => {
+    const { result } = drawing;
+    const links = result.derived.links.map((link) => (link.outlet === 's1' ? { ...link, isRare: true as const } : link));
+    const ids = planItems({ ...drawing, result: { ...result, derived: { ...result.derived, links } } }).map((i) => i.id);
+    expect(ids.filter((id) => id === 'link:s1' || id === 'exit:s1')).toEqual([]);
+  });
   it('marks places found of a picture while it is pinned, by their numbers', () => {
     const px = [0, 0] as const;
     const picture = { id: 'air', name: 'Air', sha256: 'a', kind: 'image/png', widthPx: 9, heightPx: 9, source: 'a.png', laying: null, opacityPercent: 70, pins: [{ px, at: [5, 6] }, { px, at: [7, 8] }] } as const; // prettier-ignore

@@ -73,7 +73,7 @@ const NO_FLOWS: readonly LinkFlow[] = [];
 function waysTold(own: readonly LinkFlow[], worst: readonly LinkFlow[]): Derived['links'] {
   const told = own.map((link) => ({ ...link, mostM3s: worst.find((w) => w.outlet === link.outlet)?.peakM3s ?? link.peakM3s }));
   const rare = worst.filter((w) => !own.some((link) => link.outlet === w.outlet));
-  return [...told, ...rare.map((w) => ({ ...w, volumeM3: 0, peakM3s: 0, mostM3s: w.peakM3s }))];
+  return [...told, ...rare.map((w) => ({ ...w, volumeM3: 0, peakM3s: 0, mostM3s: w.peakM3s, isRare: true as const }))];
 }
 const NO_WORST: OutletsAtWorst = {};
 

@@ -18,7 +18,7 @@ export const suitsPond = (place: Place): Suit | null => {
         ask: RATE,
       },
       { is: over(rateMmPerHour, 15), worth: -30, says: say`ground that takes in ${told(rateMmPerHour, 'intensity')} leaks` },
-      { is: over(gathersM2, 4999), worth: 8, says: say`${amount(gathersM2, 'land')} drain to its lowest place` },
+      { is: over(gathersM2, 4999), worth: 8, says: say`${amount(gathersM2, 'land')} drains to its lowest place` },
       { is: machine === 'no', worth: -15, says: 'by hand it is months of digging' },
       { is: houseM !== null && houseM < 15, worth: -15, says: 'open water near a house asks for a fence' },
       { is: purpose === 'hold', worth: 40, says: 'it holds water for months' },

@@ -24,7 +24,7 @@ export const suitsGarden = (place: Place): Suit | null => {
       },
       { is: houseM !== null && houseM < 3, worth: -30, says: 'it lies against a building, whose footing it would wet' },
       { is: driveBelow, worth: 12, says: 'what it holds does not run over the drive below' },
-      { is: over(aboveM2, 3000), worth: -20, says: say`${amount(aboveM2, 'land')} drain to it: it would be washed out` },
+      { is: over(aboveM2, 3000), worth: -20, says: say`${amount(aboveM2, 'land')} above it drains to it: it would be washed out` },
       { is: over(rateMmPerHour, 14.99), worth: 8, says: say`it takes in ${told(rateMmPerHour, 'intensity')}` },
       { is: purpose === 'hold' || purpose === 'lead-off', worth: -15, says: 'it keeps water for a day, no longer' },
     ],

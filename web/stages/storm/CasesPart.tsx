@@ -4,7 +4,7 @@ import type { Traits, WorkBase } from '#core/contract';
 import { CASE_GROUNDS, type Case } from '#core/project';
 import { catalogue } from '#core/works';
 import { useAskNetwork, usualCasesNow } from '../../app/network.ts';
-import { useDerived, useFormat, useProject, useWorks, newId, nameAmong, useNamed } from '../../app/selectors.ts';
+import { useDerived, useProject, useWorks, newId, nameAmong, useNamed } from '../../app/selectors.ts';
 import { type UnitSystem, displayUnit, formatNumber } from '#core/units';
 import { dispatch, useApp } from '../../app/store.ts';
 import { Button, ChooseRow, Inline, Muted, Part, Quantity, Table } from '../../kit/index.ts';
@@ -151,7 +151,6 @@ export function CasesPart(): ReactNode {
   const works = useWorks();
   const named = useNamed();
   const canAsk = rain !== null && ground !== null && works.length > 0;
-  const format = useFormat();
   const system = useApp((s) => s.system);
   const rows = useAskNetwork('cases', {});
   const [open, setOpen] = useState<string | null>(null);
@@ -169,8 +168,12 @@ export function CasesPart(): ReactNode {
           <>
             <Table
               caption="Freeboard left in every case"
-              head={['', ...stores.map((s) => nameOf(s.store)), 'leaves']}
-              rows={rows.map((r) => [r.name, ...r.stores.map((s) => leftText(s.freeboardM, system)), format(leavesAt(r.exits), 'flow')])}
+              head={['', ...stores.map((s) => nameOf(s.store)), `leaves, ${displayUnit('flow', system).unit}`]}
+              rows={rows.map((r) => [
+                r.name,
+                ...r.stores.map((s) => leftText(s.freeboardM, system)),
+                formatNumber(leavesAt(r.exits), 'flow', system),
+              ])}
             />
             <Muted>Each row is the whole storm routed again. “Leaves” is the greatest peak at any one place.</Muted>
           </>

@@ -89,7 +89,7 @@ function placeWords({
       ? '; its soil is not described'
       : say`; ${amount(soilDepthM, 'length')} of soil that takes in ${amount(rateMmPerHour, 'intensity')}`;
   const comes = peakM3s === null ? '' : say`; ${amount(peakM3s, 'flow')} at its peak`;
-  return say`${where}${ground}; ${aboveIsCut ? 'at least ' : ''}${amount(aboveM2, 'land')} ${form === 'field' ? 'above it ' : ''}drain to it${comes}.`;
+  return say`${where}${ground}; ${aboveIsCut ? 'at least ' : ''}${amount(aboveM2, 'land')} ${form === 'field' ? 'above it drains' : 'drains'} to it${comes}.`;
 }
 
 const FITS: Readonly<Record<Advised['fits'], string>> = { well: 'fits', perhaps: 'perhaps', not: 'not here' };

@@ -10,7 +10,7 @@ export function LongSection(): ReactNode {
   const derived = useDerived();
   const named = useNamed();
   const system = useApp((s) => s.system);
-  const links = derived?.links.filter((l) => l.from === host?.id && l.path.length > 1) ?? [];
+  const links = derived?.links.filter((l) => l.from === host?.id && l.path.length > 1 && !l.isRare) ?? [];
   const link = [...links].sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
   if (!host || !link) return null;
   const points: SectionPoint[] = [];
