@@ -167,8 +167,7 @@ export function runOn(project: Project, context: RoomContext, place: { readonly 
   if (cells.length === 0) return null;
   const set = upstreamOf(flow, cells);
   const shape = shapeOf(grid, flow, { ...set, edge, slopes: slopesIn(model, context.graph) });
-  const own = cells.filter((c) => set.mask[c] === 1).length;
-  const aboveM2 = (set.members.length - own) * grid.cellM ** 2;
+  const aboveM2 = (set.members.length - cells.length) * grid.cellM ** 2;
   if (!place.line || place.ring) return { run: null, aboveM2, shape };
   const intakes = liveWorks(optionOf(project).works).flatMap((w) => context.registry.bind(w).intakes);
   const others = intakes.filter((i) => JSON.stringify(i.line) !== JSON.stringify(place.line));
