@@ -50,6 +50,8 @@ describe('the first choice, as the trade would say', () => {
     const advice = advise(site({ soilDepthM: 0.3, cover: 'pasture-poor' }, slopeOf(0.06)), { ring: FIELD, stone: 'plenty' });
     expect(first(advice)).toBe('well stone-lines');
     expect(words(advice.said)).toMatch(/^Best here: stone lines, since stone lies all over.*room for \d+ m³ in \d+ hours of one person/);
+    // Water runs on through them: they slow it.
+    expect([advice.options[0].holdsM3! > 0, advice.options[0].isSlowed]).toEqual([true, true]);
     const swales = advice.options.find((o) => o.kind === 'swale-set')!;
     expect([swales.fits, words(swales.not!)]).toEqual(['not', 'no soil depth, no swale: 0.30 m']);
   });
@@ -57,7 +59,7 @@ describe('the first choice, as the trade would say', () => {
     const advice = advise(site({}, GULLY), { line: BED, stone: 'some' });
     expect(first(advice)).toBe('well check-dams');
     const [dams] = advice.options;
-    expect([dams.holdsM3! > 0, dams.hours! > 0, dams.litresAnHour! > 0]).toEqual([true, true, true]);
+    expect([dams.holdsM3! > 0, dams.isSlowed, dams.hours! > 0, dams.litresAnHour! > 0]).toEqual([true, false, true, true]);
     expect(advice.place.peakM3s!).toBeGreaterThan(0.01);
   });
   it('a bare crusted plain: half-moons', () => {

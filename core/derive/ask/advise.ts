@@ -1,5 +1,5 @@
 // What suits a place: every technique weighs it, the best are tried there, and what each comes to is told side by side.
-import { type Check, FITS_WELL, type Place, type Suit, type WorkBase } from '../../contract/index.ts';
+import { type Check, FITS_WELL, type Figure, type Place, type Suit, type WorkBase } from '../../contract/index.ts';
 import { closed, nearestBetween } from '../../geometry/index.ts';
 import { type Option as DesignOption, type Project, UserError, optionOf } from '../../project/index.ts';
 import { type Said, amount, say, spoken } from '../../units/index.ts';
@@ -7,6 +7,7 @@ import { deriveSlowly } from '../derive.ts';
 import type { Slowly } from '../graph/slowly.ts';
 import { liveWorks } from '../scenario/scenario.ts';
 import type { RoomContext } from '../set/laid.ts';
+import { figureIn, waterIn } from '../tell/labour.ts';
 import type { DeriveResult } from '../types.ts';
 import { type PlaceAsked, placeOf } from './advise-place.ts';
 import { beginWorks } from './begin.ts';
@@ -25,6 +26,8 @@ export interface Advised {
   readonly draw: Suit['draw'];
   /** As it was tried there: what it holds to its way out [m3], hours of one person, what they cost, litres for an hour; null where it does not tell. */
   readonly holdsM3: number | null;
+  /** Whether that runs on through it: slowed, not held. */
+  readonly isSlowed: boolean;
   readonly hours: number | null;
   readonly costs: number | null;
   readonly litresAnHour: number | null;
@@ -108,26 +111,23 @@ function* tried(
   }
 }
 
-const valueIn = ({ result, works }: Tried, ids: readonly string[]): number | null => {
-  const figures = works.flatMap((w) => result.view.figures[w.id] ?? []);
-  return ids.map((id) => figures.find((f) => f.id === id)?.value ?? null).find((v) => v !== null) ?? null;
-};
+const figuresIn = ({ result, works }: Tried): readonly Figure[] => works.flatMap((w) => result.view.figures[w.id] ?? []);
 
-function holdsOf(one: Tried): number | null {
-  const told = valueIn(one, ['openM3', 'roomM3']);
-  if (told !== null) return told;
+function waterOf(one: Tried): Pick<Advised, 'holdsM3' | 'isSlowed'> {
+  const told = waterIn(figuresIn(one));
+  if (told.holdsM3 !== null) return told;
   const own = new Set(one.works.map((w) => w.id));
   const stores = one.result.derived.stores.filter((s) => own.has(s.work ?? s.id));
   const heldM3 = stores.reduce((a, s) => a + s.heldM3, 0);
   // What only passes water on holds none worth telling.
-  return heldM3 >= LEAST_M3 ? heldM3 : null;
+  return { holdsM3: heldM3 >= LEAST_M3 ? heldM3 : null, isSlowed: false };
 }
 
 const saidOf = (check: Check): Said => check.said?.title ?? check.title;
 
 type Weighed = Suit & { readonly kind: string; readonly title: string };
 
-const UNTRIED = { holdsM3: null, hours: null, costs: null, litresAnHour: null, wrong: [] } as const;
+const UNTRIED = { holdsM3: null, isSlowed: false, hours: null, costs: null, litresAnHour: null, wrong: [] } as const;
 
 const fitsBy = (score: number, not: Said | null): Advised['fits'] =>
   not !== null || score < PERHAPS ? 'not' : score >= FITS_WELL ? 'well' : 'perhaps';
@@ -137,7 +137,8 @@ const asAdvised = (suit: Weighed): Advised => ({ ...suit, ...UNTRIED, fits: fits
 /** One as it was tried: its figures, and what they take from it. */
 function withFigures(suit: Weighed, one: Tried | Said, { weeks, hourCosts }: Place): Advised {
   if (typeof one !== 'object' || !('result' in one)) return { ...asAdvised(suit), not: one, score: RULED_OUT, fits: 'not', draw: null };
-  const hours = valueIn(one, ['hours']);
+  const figures = figuresIn(one);
+  const hours = figureIn(figures, ['hours']);
   const isLate = hours !== null && weeks !== undefined && hours > weeks * WEEK_H;
   const own = new Set(one.works.map((w) => w.id));
   const wrong = one.result.derived.checks.filter((c) => own.has(c.on) && c.severity === 'mend');
@@ -153,10 +154,10 @@ function withFigures(suit: Weighed, one: Tried | Said, { weeks, hourCosts }: Pla
           say`one person works ${amount(hours, 'hours')} at it, and the rains come in ${amount(weeks, 'count')} ${weeks === 1 ? 'week' : 'weeks'}`,
         ]
       : suit.against,
-    holdsM3: holdsOf(one),
+    ...waterOf(one),
     hours,
     costs: hours === null || hourCosts === undefined ? null : hours * hourCosts,
-    litresAnHour: valueIn(one, ['litresAnHour']),
+    litresAnHour: figureIn(figures, ['litresAnHour']),
     wrong: wrong.map(saidOf).slice(0, MOST_WRONG),
   };
 }

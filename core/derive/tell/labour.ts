@@ -27,26 +27,32 @@ export interface LabourSum extends Pick<LabourRow, 'aYear' | 'inSilt'> {
   readonly of: number;
 }
 
-const valueOf = (figures: readonly Figure[], ids: readonly string[]): number | null =>
+/** The first of some figures that is known; null where none is. */
+export const figureIn = (figures: readonly Figure[], ids: readonly string[]): number | null =>
   ids.map((id) => figures.find((f) => f.id === id)?.value ?? null).find((v) => v !== null) ?? null;
+
+/** What a work holds open to its way out, or slows where it holds none, by its figures [m3]; null where it tells neither. */
+export function waterIn(figures: readonly Figure[]): Pick<LabourRow, 'holdsM3' | 'isSlowed'> {
+  const holdsM3 = figureIn(figures, ['openM3', 'roomM3']);
+  return { holdsM3, isSlowed: holdsM3 !== null && figureIn(figures, ['openM3']) === null };
+}
 
 /** All works that tell it, the best first. */
 export function labourRows(works: readonly WorkBase[], figures: Readonly<Record<string, readonly Figure[]>>): readonly LabourRow[] {
   return works
     .flatMap(({ id, name }): LabourRow[] => {
       const own = figures[id] ?? [];
-      const aFill = valueOf(own, ['litresAnHour']);
+      const aFill = figureIn(own, ['litresAnHour']);
       if (aFill === null) return [];
       return [
         {
           work: id,
           name,
-          holdsM3: valueOf(own, ['openM3', 'roomM3']),
-          hours: valueOf(own, ['hours']),
-          isSlowed: valueOf(own, ['openM3']) === null,
+          ...waterIn(own),
+          hours: figureIn(own, ['hours']),
           aFill,
-          aYear: valueOf(own, ['litresAnHourAYear']),
-          inSilt: valueOf(own, ['litresAnHourSilted']),
+          aYear: figureIn(own, ['litresAnHourAYear']),
+          inSilt: figureIn(own, ['litresAnHourSilted']),
           isLogged: own.some((f) => f.id === 'hoursByBook'),
         },
       ];

@@ -28,6 +28,20 @@ export function leavesMost(stores: readonly DerivedStore[], links: Derived['link
   return peaks.reduce((sum, m3s) => (sum === null || m3s === null ? null : sum + Math.max(0, m3s)), 0);
 }
 
+/** What runs past a work, caught by none of its own stores and pipes: to each place, in this storm [m3] and at its worst [m3/s]. */
+export function runsPast(
+  links: Derived['links'],
+  { work, inside }: { readonly work: string; readonly inside: ReadonlySet<string> },
+): readonly { readonly to: string; readonly volumeM3: number; readonly mostM3s: number }[] {
+  const by = new Map<string, { to: string; volumeM3: number; mostM3s: number }>();
+  for (const { work: of, role, to, volumeM3, mostM3s } of links) {
+    if (of !== work || role !== 'past' || inside.has(to) || volumeM3 === null || mostM3s === null || mostM3s <= 0) continue;
+    const all = by.get(to);
+    by.set(to, { to, volumeM3: (all ? all.volumeM3 : 0) + volumeM3, mostM3s: (all ? all.mostM3s : 0) + mostM3s });
+  }
+  return [...by.values()];
+}
+
 /** The pieces between names and figures: how many there are, what they pass on at most, and where least is left. */
 export function seriesWords(
   stores: readonly DerivedStore[],

@@ -115,7 +115,7 @@ function Choice({ one, place }: { readonly one: Advised; readonly place: (one: A
   const isReadOnly = useApp((s) => s.saved === 'read-only');
   return (
     <FoldPart title={`${one.title}: ${FITS[one.fits]}`}>
-      {one.holdsM3 !== null && <Fact label="Would hold" value={format(one.holdsM3, 'volume')} />}
+      {one.holdsM3 !== null && <Fact label={one.isSlowed ? 'Would slow' : 'Would hold'} value={format(one.holdsM3, 'volume')} />}
       {one.hours !== null && <Fact label="Hours of one person" value={format(one.hours, 'hours')} />}
       {one.costs !== null && <Fact label="Would cost in work" value={format(one.costs, 'count')} />}
       <List title="For it" items={one.speaksFor} />
@@ -147,7 +147,7 @@ function Compared({ options }: { readonly options: readonly Advised[] }): ReactN
         head={['work', 'holds', 'hours', ...(hasCosts ? ['cost'] : []), 'L/h']}
         rows={tried.map((o) => [
           o.title,
-          format(o.holdsM3, 'volume'),
+          `${format(o.holdsM3, 'volume')}${o.isSlowed ? ' slowed' : ''}`,
           format(o.hours, 'hours'),
           ...(hasCosts ? [format(o.costs, 'count')] : []),
           format(o.litresAnHour, 'count'),

@@ -45,7 +45,7 @@ export function LabourPart({ id }: { readonly id: string }): ReactNode {
         head={['work', 'holds', 'hours', 'L/h a fill', ...(isPriced ? ['L for 1 of money'] : []), ...more.map((m) => m.head)]}
         rows={rows.map((r) => [
           r.name,
-          `${format(r.holdsM3, 'volume')}${r.isSlowed && r.holdsM3 !== null ? ' slowed' : ''}`,
+          `${format(r.holdsM3, 'volume')}${r.isSlowed ? ' slowed' : ''}`,
           format(r.hours, 'hours'),
           format(r.aFill, 'count'),
           ...(isPriced ? [format(r.aFill / hourCosts, 'number')] : []),

@@ -1,7 +1,7 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { type DerivedLink, hours, isOf } from '#core/derive';
+import { type DerivedLink, hours, isOf, runsPast } from '#core/derive';
 import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
 import {
@@ -49,9 +49,6 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   ]);
   // What goes on to the next of its own stores and pipes stays in the work.
   const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
-  // What its gaps let by is caught by none of its stores: each place it runs to is told once.
-  const past = derived?.links.filter((l) => l.work === id && l.role === 'past' && !inside.has(l.to) && (l.volumeM3 ?? 0) > 0) ?? [];
-  const sum = (links: readonly DerivedLink[], of: 'volumeM3' | 'peakM3s'): number => links.reduce((all, l) => all + (l[of] ?? 0), 0);
   return (
     <>
       {own.map((o) => {
@@ -76,15 +73,12 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
           </p>
         );
       })}
-      {[...new Set(past.map((l) => l.to))].map((to) => {
-        const links = past.filter((l) => l.to === to);
-        return (
-          <p key={to} style={{ margin: '6px 0' }}>
-            Past it, uncaught, water runs to {endName(named, to)}: {format(sum(links, 'volumeM3'), 'volume')}, at most{' '}
-            {format(sum(links, 'peakM3s'), 'flow')}.
-          </p>
-        );
-      })}
+      {runsPast(derived?.links ?? [], { work: id, inside }).map((past) => (
+        <p key={past.to} style={{ margin: '6px 0' }}>
+          Past it, uncaught, water runs to {endName(named, past.to)}: {format(past.volumeM3, 'volume')}, at most{' '}
+          {format(past.mostM3s, 'flow')}.
+        </p>
+      ))}
     </>
   );
 }
