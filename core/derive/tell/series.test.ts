@@ -22,12 +22,12 @@ describe('what leaves a series', () => {
 });
 
 describe('what runs past a work', () => {
-  const past = (to: string, volumeM3: number | null, mostM3s: number | null, change: Partial<DerivedLink> = {}): DerivedLink =>
+  const past = (to: string, [volumeM3, mostM3s]: readonly [number | null, number | null], change: Partial<DerivedLink> = {}): DerivedLink =>
     ({ from: 'w', work: 'w', role: 'past', to, volumeM3, mostM3s, ...change }) as DerivedLink;
   const of = (...links: DerivedLink[]) => runsPast(links, { work: 'w', inside: new Set(['w', 'w:2']) });
   it('is told once for each place it runs to, what its next row meets and what others let by left out', () => {
-    const links = [past('edge', 3, 0.1), past('w:2', 9, 9), past('pond', 1, 0.2), past('edge', 4, 0.3), past('edge', 9, 9, { work: 'v' }), past('edge', 9, 9, { role: 'way' })]; // prettier-ignore
+    const links = [past('edge', [3, 0.1]), past('w:2', [9, 9]), past('pond', [1, 0.2]), past('edge', [4, 0.3]), past('edge', [9, 9], { work: 'v' }), past('edge', [9, 9], { role: 'way' })]; // prettier-ignore
     expect(of(...links)).toEqual([{ to: 'edge', volumeM3: 7, mostM3s: 0.4 }, { to: 'pond', volumeM3: 1, mostM3s: 0.2 }]); // prettier-ignore
   });
-  it('is nothing where none does, or no storm is known', () => expect(of(past('edge', 0, 0), past('edge', null, null))).toEqual([]));
+  it('is nothing where none does, or no storm is known', () => expect(of(past('edge', [0, 0]), past('edge', [null, null]))).toEqual([]));
 });
