@@ -8,7 +8,7 @@ import puppeteer, { type Browser, type BrowserContext, type ElementHandle, type 
 import type { Point } from '#core/geometry';
 import type { Project } from '#core/project';
 import { createApp, createLimited } from '../server/app.ts';
-import { afterAClick, isUncovered, stillFor, textOnce, undoAll } from './in-page.ts';
+import { afterAClick, isUncovered, keptProject, stillFor, textOnce, undoAll } from './in-page.ts';
 import { named } from './named.ts';
 
 const FLAGS = [
@@ -145,6 +145,13 @@ export class Visitor {
   async press(name: string, role = 'button'): Promise<void> {
     await this.settled();
     await this.page.locator(named(name, role)).click();
+  }
+
+  /** Opens a part of a sheet that is folded until it is looked up; it stays open for all that follows. */
+  async unfold(title: string): Promise<void> {
+    await this.settled();
+    const folder = await this.page.waitForSelector(`section[aria-label="${title}"] button[aria-expanded]`);
+    if (await folder?.evaluate((button) => button.ariaExpanded === 'false')) await folder?.click();
   }
 
   /** Opens a menu of the plan and takes an item. */
@@ -369,18 +376,7 @@ export class Visitor {
   async kept(): Promise<Project> {
     await this.reads('[data-testid="saved"]', /^saved$/);
     const id = /\/p\/([^/]+)/.exec(this.page.url())?.[1] ?? '';
-    return this.page.evaluate(
-      (key) =>
-        new Promise((resolve, reject) => {
-          const request = indexedDB.open('outlet');
-          request.onerror = () => reject(new Error('no storage'));
-          request.onsuccess = () => {
-            const get = request.result.transaction('projects').objectStore('projects').get(key);
-            get.onsuccess = () => resolve((get.result as { project: unknown }).project);
-          };
-        }),
-      id,
-    ) as Promise<Project>;
+    return this.page.evaluate(keptProject, id) as Promise<Project>;
   }
 
   /** What was downloaded is put away, so that the next file of its kind is the one found. */

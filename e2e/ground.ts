@@ -44,7 +44,7 @@ export function ground(open: () => Bench): void {
       await v.stage('Ground');
       await v.press('Draw a zone');
       await v.draw(BETWEEN);
-      await v.reads('aside', /Ground of\s+Zone 2/);
+      await v.reads('aside', /Ground of\s+Zone 1/);
       await v.choose('Cover', 'Bare, fallow or newly graded');
       await v.reads('aside', /Curve number/);
       expect(await v.valueOf('Curve number')).toBe('91.00');
@@ -52,7 +52,7 @@ export function ground(open: () => Bench): void {
       await v.press('Tests', 'tab');
       await v.press('Add a test');
       await v.page.locator(named('Double ring', 'menuitem')).click();
-      await v.reads('aside', /Double ring 2/);
+      await v.reads('aside', /Double ring 1/);
       await v.type('Water in the inner ring now', '100');
       await v.press('Add the reading');
       await v.reads('aside', /Two readings at least are needed/);
@@ -71,7 +71,7 @@ export function ground(open: () => Bench): void {
       await v.reads('aside', /takes in 30 mm\/h; design with 15 mm\/h/);
       await v.reads('aside', /Steady: the last three readings agree within a tenth/);
       await v.press('Rate only, keep group C');
-      await v.reads('aside', /Used for Zone 2/);
+      await v.reads('aside', /Used for Zone 1/);
       await v.press('Ground', 'tab');
       expect(Number(await v.valueOf('Soaks in, after its safety factor'))).toBeCloseTo(14.9, 0);
       const kept = (await v.kept()).ground;
@@ -80,7 +80,7 @@ export function ground(open: () => Bench): void {
       await v.press('Test here');
       await v.draw([[W + 320, S + 305]]);
       await v.press('Tests', 'tab');
-      await v.reads('aside', /It speaks for\s+Zone 2/);
+      await v.reads('aside', /It speaks for\s+Zone 1/);
       await v.stage('Works');
       await v.choose('Work', 'Orchard swale');
       expect(

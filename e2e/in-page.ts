@@ -75,3 +75,14 @@ export function stillFor(quietMs: number, mostMs: number): Promise<void> {
     watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
   });
 }
+
+/** A project as the browser keeps it. */
+export const keptProject = (id: string): Promise<unknown> =>
+  new Promise((resolve, reject) => {
+    const request = indexedDB.open('outlet');
+    request.onerror = () => reject(new Error('no storage'));
+    request.onsuccess = () => {
+      const get = request.result.transaction('projects').objectStore('projects').get(id);
+      get.onsuccess = () => resolve((get.result as { project: unknown }).project);
+    };
+  });

@@ -182,7 +182,7 @@ export function journeys(open: () => Bench): void {
       await keys('ArrowUp', 'ArrowUp');
       await v.reads('[data-testid="crosshair"]', /E \d+ N \d+ +\d+\.\d\d m +slope \d/);
       await keys('Enter');
-      await v.verdict(/drains to Pin 2/);
+      await v.verdict(/drains to Pin 1/);
       // Rain and ground by keys alone
       await v.page.$eval('nav a[href$="/rain"]', (e) => (e as HTMLElement).focus());
       await keys('Enter');
@@ -211,7 +211,7 @@ export function journeys(open: () => Bench): void {
         await keys('Enter');
       }
       await use('Finish');
-      await v.verdict(/Swale 4 holds/);
+      await v.verdict(/Swale 1 holds/);
       // Levels as sliders with words
       await v.stage('Levels');
       const crest = '[data-testid="mark-crest"]';

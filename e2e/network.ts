@@ -19,9 +19,9 @@ export function network(open: () => Bench): void {
         await v.menu('Draw another work', 'A pond behind a wall');
         await v.draw([here(290, 318), here(355, 312), here(424, 318)]);
         await v.reads('aside', /Pond sill|Ways out, lowest first/);
-        await v.verdict(/Pond 2/);
+        await v.verdict(/Pond 1/);
         const project = await v.kept();
-        const pond = project.options[0].works.find((w) => w.name === 'Pond 2') as { id: string; levels: { crestM: number } } | undefined;
+        const pond = project.options[0].works.find((w) => w.name === 'Pond 1') as { id: string; levels: { crestM: number } } | undefined;
         expect(pond).toBeDefined();
         expect(project.options[0].works.some((w) => (w as { host?: string }).host === pond?.id && w.kind === 'level-sill')).toBe(true);
         await v.press('Add a way out');
@@ -39,12 +39,12 @@ export function network(open: () => Bench): void {
         await v.press('Draw a swale');
         await v.draw([here(404, 330), here(412, 314), here(422, 300), here(436, 288)]);
         await v.press('Open it into Gate pond');
-        await v.choose('Opens into', 'Pond 2');
+        await v.choose('Opens into', 'Pond 1');
         await v.press('Choose where its bank goes first');
         await v.reads('aside', /Fuse crest level/);
         const joined = (await v.kept()).options[0].works.find((w) => (w as { joins?: { store?: string } }).joins?.store === pond?.id);
         expect(joined).toMatchObject({ kind: 'swale', purpose: 'spillway', fuse: {} });
-        const isThere = async (): Promise<boolean> => (await v.kept()).options[0].works.some((w) => w.name === 'Pond 2');
+        const isThere = async (): Promise<boolean> => (await v.kept()).options[0].works.some((w) => w.name === 'Pond 1');
         for (let k = 0; k < 12 && (await isThere()); k++) await v.press('Undo');
         expect(await isThere()).toBe(false);
       },
@@ -58,10 +58,10 @@ export function network(open: () => Bench): void {
       const before = await v.reads('aside', /As designed[\s\S]*A fifth more rain/);
       expect(before).toMatch(/Valley track blocked/);
       await v.press('A case of your own');
-      await v.type('Crossing 2 blocked', '100');
-      await v.reads('aside', /Case 8\s+[\d,over ]/);
+      await v.type('Crossing 1 blocked', '100');
+      await v.reads('aside', /Case 1\s+[\d,over ]/);
       const kept = (await v.kept()) as unknown as { cases: { name: string; blockedPercent?: Record<string, number> }[] };
-      expect(Object.values(kept.cases.find((c) => c.name === 'Case 8')?.blockedPercent ?? {})).toEqual([100]);
+      expect(Object.values(kept.cases.find((c) => c.name === 'Case 1')?.blockedPercent ?? {})).toEqual([100]);
     });
     on('the wrong order of failure is told in millimetres, and mended by typing a level', '/p/sallow-rise/storm', async (v) => {
       await v.press('What goes first', 'tab');

@@ -47,6 +47,7 @@ export function set(open: () => Bench): void {
       expect((await v.kept()).options[0].starts ?? {}).toEqual({});
       // Who lies below it: by the map a track, until someone says that there is a house.
       await v.reads('aside', /By the map: Track, \d+ m down the way of its flood/);
+      await v.unfold('Fine');
       await v.reads('aside', /Crest in the storm of 1 in 100 years/);
       await v.choose('If it goes, its water reaches', 'People sleep there');
       await v.reads(

@@ -23,9 +23,9 @@ export function slopes(open: () => Bench): void {
         await v.menu('Draw another work', 'Check dams, crest level with toe');
         const bed = bedOf('main', [140, 96]);
         await v.draw([bed[0], bed[3], bed[6], bed[bed.length - 1]].map(here));
-        await v.reads('aside', /Check dams 3/);
+        await v.reads('aside', /Check dams 1/);
         const series = async (): Promise<CheckDams | undefined> =>
-          ((await v.kept()).options[0].works as readonly CheckDams[]).find((w) => w.name === 'Check dams 3');
+          ((await v.kept()).options[0].works as readonly CheckDams[]).find((w) => w.name === 'Check dams 1');
         const dams = async (): Promise<CheckDams['dams']> => (await series())?.dams ?? [];
         const drawn = await dams();
         expect(drawn.length).toBeGreaterThan(2);
@@ -58,7 +58,7 @@ export function slopes(open: () => Bench): void {
         await v.press('Undo');
         await v.until(dams, (d) => d.length === 5);
         expect(await serious(v)).toEqual([]);
-        await v.press('Remove Check dams 3');
+        await v.press('Remove Check dams 1');
         expect(await v.until(series, (w) => w === undefined)).toBeUndefined();
         await v.press('Undo');
         expect((await v.until(series, (w) => w !== undefined))?.dams).toHaveLength(5);
@@ -96,12 +96,13 @@ export function slopes(open: () => Bench): void {
         await v.menu('Draw another work', 'Check dams, crest level with toe');
         const bed = bedOf('main', [98, 68]);
         await v.draw([bed[0], bed[3], bed[bed.length - 1]].map(here));
-        await v.reads('aside', /Check dams 3/);
-        const dams = async (): Promise<CheckDams | undefined> => (await works()).find((w) => w.name === 'Check dams 3') as CheckDams | undefined; // prettier-ignore
+        await v.reads('aside', /Check dams 1/);
+        const dams = async (): Promise<CheckDams | undefined> => (await works()).find((w) => w.name === 'Check dams 1') as CheckDams | undefined; // prettier-ignore
         const made = await v.until(dams, (d) => d !== undefined);
         expect(made).toMatchObject({ channel: 'wash' });
         expect(made?.dams.every((d) => d.isMeasured === true)).toBe(true);
-        await v.verdict(/Check dams 3, \d+ dams, pass on/);
+        await v.verdict(/Check dams 1, \d+ dams, pass on/);
+        await v.unfold('Fine');
         await v.reads('aside', /Dams outside the channel they are told to stand in/);
         expect(await serious(v)).toEqual([]);
         await v.choose('Work', 'Lower wash');
@@ -124,18 +125,18 @@ export function slopes(open: () => Bench): void {
 
       await v.menu('Draw another work', 'Half-moons over a field');
       await v.draw([[176, 30], [226, 34], [222, 66], [178, 62]].map(([x, y]) => here([x, y]))); // prettier-ignore
-      await v.reads('aside', /Half-moons 2/);
-      const moons = await v.until(() => named<HalfMoons>('Half-moons 2'), (w) => w !== undefined); // prettier-ignore
+      await v.reads('aside', /Half-moons 1/);
+      const moons = await v.until(() => named<HalfMoons>('Half-moons 1'), (w) => w !== undefined); // prettier-ignore
       expect(moons?.rows.length).toBeGreaterThan(2);
       await v.reads('aside', /Litres held for each hour, a fill\s+\d/);
       await v.reads('aside', /Say what the crop needs, the rain of two years in three, and what share of it runs off there/);
       await v.type('Radius', '1.5');
-      await v.until(() => named<HalfMoons>('Half-moons 2'), (w) => w?.dimensions.radiusM === 1.5); // prettier-ignore
+      await v.until(() => named<HalfMoons>('Half-moons 1'), (w) => w?.dimensions.radiusM === 1.5); // prettier-ignore
       expect(await serious(v)).toEqual([]);
 
       // By labour, against all others that are there.
-      await v.reads('aside', /Against other works, by labour/);
-      await v.reads('aside', /Half-moons 2\s+\d+ m³\s+[\d.]+ h\s+\d+/);
+      await v.unfold('Against other works, by labour');
+      await v.reads('aside', /Half-moons 1\s+\d+ m³\s+[\d.]+ h\s+\d+/);
 
       // Basins in a chain: each place but the last; one made too large is refused, and nothing has changed.
       await v.menu('Draw another work', 'Rain gardens in a chain');
@@ -161,7 +162,7 @@ export function slopes(open: () => Bench): void {
       await v.draw([[x - 6, y - 3], [x + 6, y + 3]].map(([a, b]) => here([a, b]))); // prettier-ignore
       await v.reads('aside', /Dig a pit beside it down to its base and say what it stands on/);
       await v.choose('Stands on', 'firm loam or clay');
-      await v.until(() => named<Weir>('Weir 2'), (w) => w?.ground === 'firm'); // prettier-ignore
+      await v.until(() => named<Weir>('Weir 1'), (w) => w?.ground === 'firm'); // prettier-ignore
       await v.reads('aside', /Safety against sliding\s+[\d.]+ against at least 1\.50/);
       // What mends it is asked for its price and done, by keyboard.
       const said = await v.reads('aside', /Lay an apron [\d.]+ m long/);
@@ -171,7 +172,7 @@ export function slopes(open: () => Bench): void {
       await v.page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Do it' && !b.disabled));
       await v.page.$$eval('button', (all) => all.find((b) => b.textContent === 'Do it')?.focus());
       await v.page.keyboard.press('Enter');
-      const mended = await v.until(() => named<Weir>('Weir 2'), (w) => w !== undefined && w.dimensions.apronM !== 4); // prettier-ignore
+      const mended = await v.until(() => named<Weir>('Weir 1'), (w) => w !== undefined && w.dimensions.apronM !== 4); // prettier-ignore
       expect(mended?.dimensions.apronM).toBeCloseTo(apron, 1);
 
       await v.choose('Work', 'Gully head');
@@ -214,7 +215,7 @@ export function slopes(open: () => Bench): void {
           (all as HTMLElement[]).find((b) => b.textContent?.trim() === 'Place stone lines')?.focus(),
         );
         await v.page.keyboard.press('Enter');
-        await v.reads('aside', /Stone lines 2/);
+        await v.reads('aside', /Stone lines 1/);
         expect((await works()).length).toBe(before + 1);
         await v.press('Undo');
         await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
@@ -244,6 +245,7 @@ export function slopes(open: () => Bench): void {
         await v.reads('aside', /Dig a pit where the highest wall is to stand/);
         await v.choose('Walls stand on', 'firm clay');
         await v.choose('Earth behind them', 'loam');
+        await v.unfold('Fine');
         await v.reads('aside', /Safety of the highest wall against sliding\s+[\d.]+ against at least 1\.50/);
         // What cannot be is refused in words, and nothing has changed.
         await v.type('Water may stand over its outer side', '350');

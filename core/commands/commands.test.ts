@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { SILL, SWALE, planeProject } from '../testing/projects.ts';
-import { type Project, UserError, canonicalJson, documentHash, emptyProject } from '../project/index.ts';
+import { type Project, UserError, canonicalJson, documentHash, emptyProject, nextName, nextNumber } from '../project/index.ts';
 import { readProject } from '../project/guard.ts';
 import { openProjectFile, writeProjectFile } from '../formats/index.ts';
 import { registry } from '../works/index.ts';
@@ -215,5 +215,19 @@ describe('a project file', () => {
     [{ options: [{ id: 'o1', name: 'A', works: [SWALE, SWALE] }] }, 'work.same-id@options.0.works.1.id'],
   ])('with %j is refused, naming %s', (change, expected) => {
     expect(codes(change)).toContain(expected);
+  });
+});
+
+describe('the name of the next thing', () => {
+  const among = (...names: string[]) => names.map((name) => ({ name }));
+  it('bears a number past the highest there is, whatever was taken away and whatever else stands there', () => {
+    expect(nextName('Swale', [])).toBe('Swale 1');
+    expect(nextName('Swale', among('Field swale', 'Swales 9', 'Swale x', 'Swale 007', 'Swale -3', 'Swale 2.5'))).toBe('Swale 1');
+    // The second stays after the first is taken away: a third is no second one.
+    expect(nextName('Swale', among('Swale 2'))).toBe('Swale 3');
+    expect(nextName('Swale', among('Swale 10', 'Swale 9', 'Pond 40'))).toBe('Swale 11');
+    // Called so without a number, it is the first.
+    expect(nextNumber('Tree', among('Tree'))).toBe(2);
+    expect(nextNumber('Tree', [{}])).toBe(1);
   });
 });

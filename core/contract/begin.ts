@@ -79,7 +79,7 @@ export interface Land {
   readonly buildings?: readonly Line[];
   /** What runs off the ground at a place in the longest storm looked at [mm]; null, or left out, while nobody knows. */
   readonly runsMm?: (at: Point) => number | null;
-  /** A name for a new work: its title and the next number of its kind. */
+  /** A name for a new work: its title and the next number of that title. */
   readonly nameFor: (title: string) => string;
   /** An id no work has, that says what it is. */
   readonly idFor: (what: string) => string;

@@ -224,6 +224,8 @@ export type Family = 'store' | 'way-out' | 'conveyance' | 'road' | 'lift';
 export interface Descriptor<W extends WorkBase> {
   readonly kind: W['kind'];
   readonly title: string;
+  /** What one of it is called, where its forms go by names of their own. */
+  readonly titleOf?: (work: W) => string;
   /** What it is for, among the others. */
   readonly family: Family;
   /** One of it, sound by itself: for lists of kinds, forms and tests. */

@@ -42,3 +42,16 @@ export function twiceProblems(
     return [problem];
   });
 }
+
+/** The number of the next thing called so: one past the highest that bears one, so that no two are called alike after one is taken away. */
+export function nextNumber(called: string, among: readonly { readonly name?: string }[]): number {
+  const numbers = among.map(({ name = '' }) => {
+    if (name === called) return 1;
+    const number = name.startsWith(`${called} `) ? name.slice(called.length + 1) : '';
+    return /^[1-9]\d{0,8}$/.test(number) ? Number(number) : 0;
+  });
+  return Math.max(0, ...numbers) + 1;
+}
+
+/** A name for the next thing called so: "Swale 3". */
+export const nextName = (called: string, among: readonly { readonly name?: string }[]): string => `${called} ${nextNumber(called, among)}`;

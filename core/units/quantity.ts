@@ -93,11 +93,11 @@ export function fromDisplay(value: number, kind: QuantityKind, system: UnitSyste
 
 const TO_THE_TENTH: ReadonlySet<QuantityKind> = new Set(['distance', 'volume', 'mass', 'soilLoss']);
 
-/** Long lengths need no centimetres; short distances, and what is fetched by the barrow, want a digit more. */
+/** Long lengths and large numbers need no hundredths; short distances, and what is fetched by the barrow, want a digit more. */
 function decimalsFor(shown: number, kind: QuantityKind, system: UnitSystem): number {
   const { decimals } = DISPLAY[kind][system];
   if (TO_THE_TENTH.has(kind)) return shown !== 0 && Math.abs(shown) < 10 ? 1 : 0;
-  if (kind !== 'length') return decimals;
+  if (kind !== 'length' && kind !== 'number') return decimals;
   return Math.abs(shown) >= 100 ? 0 : Math.abs(shown) >= 10 ? 1 : decimals;
 }
 

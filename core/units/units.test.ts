@@ -67,6 +67,7 @@ describe('units', () => {
       formatNumber(12.34, 'length', 'metric'),
       formatNumber(276.4, 'length', 'metric'),
     ]).toEqual(['1.23', '12.3', '276']);
+    expect([1.234, 13.24, 187.5, -99.96].map((v) => formatNumber(v, 'number', 'metric'))).toEqual(['1.23', '13.2', '188', '−100.0']);
   });
 });
 

@@ -186,8 +186,20 @@ it('says of every kind without its engine what it says with it', () => {
     ];
     expect(told(catalogue.describe(work))).toEqual(told(bound));
     expect(catalogue.describe(work)).not.toHaveProperty('place');
-    expect(catalogue.title(work.kind)).toBe(bound.title);
+    expect(catalogue.title(work.kind)).toBe(registry.title(work.kind));
   }
+});
+
+it('calls a work by its form where its forms go by names of their own, else by its kind', () => {
+  const called = (work: object): string => catalogue.describe(work as WorkBase).title;
+  const of = (kind: string): WorkBase => EVERY_KIND.find((w) => w.kind === kind)!;
+  expect(['half-moon', 'pit'].map((form) => called({ ...of('half-moons'), form }))).toEqual(['Half-moons', 'Planting pits']);
+  expect(['trench', 'pit', 'shaft'].map((form) => called({ ...of('soakaway'), form }))).toEqual([
+    'Soak trench',
+    'Soak pit',
+    'Recharge shaft',
+  ]);
+  expect(called(of('terraces'))).toBe(catalogue.title('terraces'));
 });
 
 it('knows its kinds and no other', () => {

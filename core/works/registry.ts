@@ -81,7 +81,7 @@ function described<M extends object>(of: Descriptor<WorkBase>, work: WorkBase, m
   return {
     ...more,
     work,
-    title: of.title,
+    title: of.titleOf?.(work) ?? of.title,
     fields: of.fields,
     choices: of.choices ?? [],
     references: of.references ?? [],

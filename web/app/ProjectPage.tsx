@@ -8,10 +8,11 @@ import { Guarded } from './Fallback.tsx';
 import { Header } from './Header.tsx';
 import { Verdict } from './Verdict.tsx';
 import { type Opened, openById } from './open.ts';
-import { KeptAway } from './KeptAway.tsx';
 import { Read } from './pace.tsx';
 import { redoLast, undoLast, useApp } from './store.ts';
 
+// A project that cannot be opened is rare: its page comes when there is one.
+const { View: KeptAway } = lazily(() => import('./KeptAway.tsx'), 'KeptAway');
 const { View: BookPage } = lazily(() => import('../stages/land/book/BookPage.tsx'), 'BookPage');
 const { View: Plan, fetch: fetchPlan } = lazily(() => import('../plan/Plan.tsx'), 'Plan');
 

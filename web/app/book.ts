@@ -1,4 +1,5 @@
 // Level books of the open project: begun, written line by line, taken out.
+import { nextNumber } from '#core/project';
 import type { BookFigure, BookLine, LevelBook } from '#core/survey';
 import { newId } from './selectors.ts';
 import { dispatch, notify, useApp } from './store.ts';
@@ -16,7 +17,7 @@ export function beginBook(): string | null {
   const id = newId('book');
   const book: LevelBook = {
     id,
-    name: `Level book ${books.length + 1}`,
+    name: `Level book ${nextNumber('Level book', books)}`,
     tool: 'level',
     placing: 'xy',
     side: 'right',

@@ -3,7 +3,7 @@ import type { AnswerOf, ArgsOf, FAMILIES } from '#core/derive';
 import { contains, type Point } from '#core/geometry';
 import type { FieldTest, Soil } from '#core/ground';
 import { testKind } from '#core/ground';
-import type { Ground, Project, RunoffSettings } from '#core/project';
+import { type Ground, type Project, type RunoffSettings, nextName } from '#core/project';
 import { catchesOf, groundKey, idOf, useAnswer } from './ask.ts';
 import { newId, useProject } from './selectors.ts';
 import { dispatch, notify, select, useApp } from './store.ts';
@@ -72,7 +72,7 @@ export function addZone(ring: readonly Point[]): void {
   const more = without({ waterDepthM, texture, seen, compaction, healing }) as Partial<Soil>;
   const soil: Soil = { soilGroup, cover, curveNumber, runoffC, infiltrationMmPerHour, soilDepthM, ...more };
   const id = newId('zone');
-  if (dispatch({ type: 'zone.add', payload: { zone: { ...soil, id, name: `Zone ${zones.length + 1}`, ring } } })) select(id);
+  if (dispatch({ type: 'zone.add', payload: { zone: { ...soil, id, name: nextName('Zone', zones), ring } } })) select(id);
 }
 
 /** Adds a field test, for the zone its place lies in. */
@@ -91,7 +91,7 @@ export function addTest(kind: string, at?: Point): void {
   const test: FieldTest = {
     id,
     kind,
-    name: `${known.title} ${tests.length + 1}`,
+    name: nextName(known.title, tests),
     zone: zone?.id ?? null,
     sizes,
     readings: [],

@@ -285,15 +285,16 @@ export function dispatch(command: Command, gesture?: string): boolean {
   }
 }
 
-export function undoLast(): void {
-  const { history } = get();
-  if (history && history.past.length > 0 && get().saved !== 'read-only') changed(undo(history), history);
+/** Steps back or forth: what was said of the last change is no longer so. */
+function step(to: typeof undo, among: 'past' | 'future'): void {
+  const { history, saved } = get();
+  if (!history || history[among].length === 0 || saved === 'read-only') return;
+  changed(to(history), history);
+  set({ notice: null });
 }
 
-export function redoLast(): void {
-  const { history } = get();
-  if (history && history.future.length > 0 && get().saved !== 'read-only') changed(redo(history), history);
-}
+export const undoLast = (): void => step(undo, 'past');
+export const redoLast = (): void => step(redo, 'future');
 
 /** A project nobody has put anything in yet is not kept. */
 let isDraft = false;

@@ -1,4 +1,4 @@
-// Which parts of sheets the reader has folded: a habit of this browser, not of a project.
+// Which parts of sheets the reader has left other than they start, folded or open: a habit of this browser, not of a project.
 import { create } from 'zustand';
 
 const KEY = 'outlet-folded';
@@ -12,16 +12,17 @@ function kept(): readonly string[] {
   }
 }
 
-const useFolds = create<{ readonly folded: readonly string[] }>(() => ({ folded: kept() }));
+const useFolds = create<{ readonly turned: readonly string[] }>(() => ({ turned: kept() }));
 
 /** Whether a part is folded, and how to turn it; it is remembered where the browser lets it. */
-export function useFold(title: string): readonly [isOpen: boolean, setOpen: (isOpen: boolean) => void] {
-  const isOpen = useFolds((s) => !s.folded.includes(title));
+export function useFold(title: string, startsOpen: boolean): readonly [isOpen: boolean, setOpen: (isOpen: boolean) => void] {
+  const isOpen = useFolds((s) => s.turned.includes(title)) !== startsOpen;
   const setOpen = (open: boolean): void => {
-    const folded = [...useFolds.getState().folded.filter((t) => t !== title), ...(open ? [] : [title])];
-    useFolds.setState({ folded });
+    const others = useFolds.getState().turned.filter((t) => t !== title);
+    const turned = open === startsOpen ? others : [...others, title];
+    useFolds.setState({ turned });
     try {
-      localStorage.setItem(KEY, JSON.stringify(folded));
+      localStorage.setItem(KEY, JSON.stringify(turned));
     } catch {
       // The browser keeps nothing: the habit lasts for this visit.
     }

@@ -93,9 +93,21 @@ export function Part({ title, children, action }: PartProps): ReactNode {
   );
 }
 
-/** A part of a sheet that folds, and stays as it was left. */
-export function FoldPart({ title, children, action }: PartProps): ReactNode {
-  const [isOpen, setOpen] = useFold(title);
+interface FoldProps extends PartProps {
+  /** What it comes to, read without unfolding it. */
+  readonly sum?: string;
+  /** To be looked up rather than read: folded until it is asked for. */
+  readonly isLookedUp?: true;
+}
+
+const Sum = styled.span`
+  font-weight: 400;
+  margin-left: 4px;
+`;
+
+/** A part of a sheet that folds, and stays as it was left. What is folded is not made. */
+export function FoldPart({ title, children, action, sum, isLookedUp }: FoldProps): ReactNode {
+  const [isOpen, setOpen] = useFold(title, isLookedUp !== true);
   return (
     <section aria-label={title}>
       <Disclosure isExpanded={isOpen} onExpandedChange={setOpen}>
@@ -104,11 +116,12 @@ export function FoldPart({ title, children, action }: PartProps): ReactNode {
             <FoldButton slot="trigger">
               <ChevronDown size={13} aria-hidden />
               {title}
+              {sum !== undefined && <Sum>{sum}</Sum>}
             </FoldButton>
           </Heading>
           {isOpen && action}
         </Top>
-        <DisclosurePanel>{children}</DisclosurePanel>
+        <DisclosurePanel>{isOpen && children}</DisclosurePanel>
       </Disclosure>
     </section>
   );

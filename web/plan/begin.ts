@@ -16,5 +16,6 @@ export async function beginWork(
   const begun = await ask('begin', { kind, fresh, ...drawn });
   if (!begun || !dispatch({ type: 'works.add', payload: { works: begun.works } })) return;
   select(begun.works[0].id);
-  if (begun.said !== null) notify({ tone: 'fine', title: begun.said, problems: [] });
+  // What was said of a work drawn before is of no use beside this one.
+  notify(begun.said === null ? null : { tone: 'fine', title: begun.said, problems: [] });
 }

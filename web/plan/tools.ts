@@ -1,6 +1,7 @@
 // What a drawing tool does with its points, whichever way they came: mouse, touch, crosshair or typed.
 import type { Family } from '#core/contract';
 import type { Point } from '#core/geometry';
+import { nextName, nextNumber } from '#core/project';
 import { ON_MAPS, SEEN_KINDS } from '#core/seen';
 import { catalogue } from '#core/works';
 import { newId } from '../app/selectors.ts';
@@ -26,15 +27,15 @@ export interface Tool {
 }
 
 function addPin(at: Point): void {
-  const count = useApp.getState().history?.project.pins.length ?? 0;
+  const pins = useApp.getState().history?.project.pins ?? [];
   const id = newId('pin');
-  if (dispatch({ type: 'pin.add', payload: { pin: { id, name: `Pin ${count + 1}`, at } } })) select(id);
+  if (dispatch({ type: 'pin.add', payload: { pin: { id, name: nextName('Pin', pins), at } } })) select(id);
 }
 
 function addFeature(kind: string, name: string, shape: Readonly<Record<string, unknown>>): void {
-  const count = useApp.getState().history?.project.features.filter((f) => f.kind === kind).length ?? 0;
+  const number = nextNumber(name, useApp.getState().history?.project.features ?? []);
   const id = newId(kind);
-  const feature = { id, kind, name: count === 0 ? name : `${name} ${count + 1}`, ...shape };
+  const feature = { id, kind, name: number === 1 ? name : `${name} ${number}`, ...shape };
   if (dispatch({ type: 'feature.add', payload: { feature } })) select(id);
 }
 

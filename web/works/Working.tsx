@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
+import type { Derived } from '#core/derive';
 import type { WorksheetLine } from '#core/formula';
 import { FONT } from '../app/theme.ts';
 import { useDerived } from '../app/selectors.ts';
-import { Muted } from '../kit/index.ts';
+import { FoldPart, Muted } from '../kit/index.ts';
 import { sourceWords } from '../kit/source.ts';
 
 const Line = styled.details`
@@ -77,8 +78,19 @@ export function LineSteps({ lines }: { readonly lines: readonly WorksheetLine[] 
   );
 }
 
+const linesOf = (derived: Derived | null, ids: readonly string[]): readonly WorksheetLine[] =>
+  derived?.worksheets.filter((l) => ids.includes(l.on)) ?? [];
+
 /** Every formula that made the figures of these subjects, in SI as computed. */
-export function Working({ ids }: { readonly ids: readonly string[] }): ReactNode {
-  const lines = useDerived()?.worksheets.filter((l) => ids.includes(l.on)) ?? [];
-  return <LineSteps lines={lines} />;
+export const Working = ({ ids }: { readonly ids: readonly string[] }): ReactNode => <LineSteps lines={linesOf(useDerived(), ids)} />;
+
+/** The working of a work, to be looked up. */
+export function WorkingPart({ id }: { readonly id: string }): ReactNode {
+  const lines = linesOf(useDerived(), [id]);
+  if (lines.length === 0) return null;
+  return (
+    <FoldPart title="Working" sum={`${lines.length} ${lines.length === 1 ? 'formula' : 'formulas'}`} isLookedUp>
+      <LineSteps lines={lines} />
+    </FoldPart>
+  );
 }

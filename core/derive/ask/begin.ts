@@ -1,7 +1,7 @@
 // What begins where something is drawn: the first works of a kind, on the land and among the stores as they are.
 import type { Channel, Land, StoreSeen, WaterSeen, WorkBase } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
-import { type Project, UserError, fail, optionOf, problemOf } from '../../project/index.ts';
+import { type Project, UserError, fail, nextName, optionOf, problemOf } from '../../project/index.ts';
 import type { Said } from '../../units/index.ts';
 import { type RoomContext, laidOut } from '../set/laid.ts';
 import { runsAt } from './place.ts';
@@ -116,7 +116,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     });
   const model = groundModel(project, context);
   if (!model) return fail('terrain.missing', 'there is no ground yet', { do: 'Bring in a terrain grid or survey points first.' });
-  const count = optionOf(project).works.filter((w) => w.kind === kind).length;
+  const { works } = optionOf(project);
   const land: Land = {
     grid: model.grid,
     // Only what is set beside stores need know them: they cost a derive.
@@ -125,7 +125,7 @@ export function beginWorks(project: Project, context: RoomContext, asked: BeginA
     ...(draw.seesChannels ? { channels: channelsSeen(project, context) } : {}),
     buildings: project.features.flatMap((f) => (f.kind === 'building' && f.ring ? [f.ring] : [])),
     runsMm: (at) => runsAt(project, at),
-    nameFor: (name) => `${name} ${count + 1}`,
+    nameFor: (title) => nextName(title, works),
     idFor: idsFor(project, asked.fresh),
   };
   const made = registry.begin(kind, { how: draw.id, points, host: asked.host ?? null }, land);

@@ -203,7 +203,7 @@ const tipStone: Rule<MoonsFacts> = {
   title: 'Tips set with stone',
   why: 'The tips carry all that overflows: of earth they wear down, and the next flood leaves lower.',
   unit: '',
-  kind: 'count',
+  kind: 'number',
   sense: 'min',
   source: COMMON_PRACTICE,
   needs: NEEDS_STORM,
@@ -254,7 +254,7 @@ const crust: Rule<MoonsFacts> = {
   title: 'Crust inside broken',
   why: 'On a crust the water they hold dries off before it goes in.',
   unit: '',
-  kind: 'count',
+  kind: 'number',
   sense: 'min',
   source: COMMON_PRACTICE,
   find: ({ work }) => ({

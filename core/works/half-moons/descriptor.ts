@@ -10,6 +10,7 @@ const MOST_M3S = 1000;
 export const halfMoonsDescriptor: Descriptor<HalfMoons> = {
   kind: 'half-moons',
   title: 'Half-moons',
+  titleOf: ({ form }) => (form === 'pit' ? 'Planting pits' : 'Half-moons'),
   family: 'store',
   sample: MOONS_SAMPLE,
   fields: MOONS_FIELDS,

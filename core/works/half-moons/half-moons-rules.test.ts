@@ -171,7 +171,7 @@ describe('rules on half-moons and pits', () => {
       at: (v) => with_('inputs.manureKg', v * basinAreaM2(ONE)),
       limit: 3,
       judged: [
-        [2.999, 'weigh', /Put 18\.90 kg of manure in each/],
+        [2.999, 'weigh', /Put 18\.9 kg of manure in each/],
         [3.0001, 'fine'],
       ],
     },

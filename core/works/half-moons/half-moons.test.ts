@@ -67,6 +67,9 @@ describe('the room of one', () => {
     }
     const [a, b] = [0.1, 0.2].map((over) => heldBy(ONE, 0.04, over).volumeM3);
     expect((b - a) / 0.1 / (2 * Math.PI)).toBeCloseTo(1, 2);
+    // A pit is level inside, wet all over from its first water.
+    const pit = { form: 'pit', dimensions: { ...ONE.dimensions, radiusM: 0.15, dugM: 0.18 } } as const;
+    expect([-0.18, -0.1].map((over) => heldBy(pit, 0.1, over).wettedM2 / (Math.PI * 0.15 ** 2))).toEqual([1, 1]);
   });
   it('earth of a bund without a slope is a half ring of one section', () => {
     expect(MOON_EARTH.evaluate({ r: 3, S: 0, f: 0.25, t: 0.2, z: 1 })).toBeCloseTo(Math.PI * 3 * (0.2 * 0.25 + 0.25 ** 2), 9);

@@ -60,8 +60,9 @@ const STRIPS = 48;
 export function heldBy({ form, dimensions }: Pick<HalfMoons, 'form' | 'dimensions'>, slope: number, overTipsM: number): Content {
   const { radiusM: r, dugM } = dimensions;
   if (form === 'pit') {
-    const depth = Math.max(0, overTipsM + dugM);
-    return { volumeM3: Math.PI * r * r * depth, wettedM2: depth > 0 ? Math.PI * r * r : 0 };
+    // Level inside: its first water wets all of it.
+    const wettedM2 = Math.PI * r * r;
+    return { volumeM3: wettedM2 * Math.max(0, overTipsM + dugM), wettedM2 };
   }
   let [volumeM3, wettedM2] = [0, 0];
   for (let k = 0; k < STRIPS; k++) {

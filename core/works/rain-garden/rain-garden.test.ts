@@ -47,6 +47,8 @@ describe('a basin', () => {
     expect(heldBy(ONE, basin, 101.63).volumeM3).toBeCloseTo(soil, 9);
     expect(heldBy(ONE, basin, 101.63 - 0.15).volumeM3).toBeCloseTo(soil / 2, 9);
     expect(heldBy(ONE, basin, 101).volumeM3).toBe(0);
+    // Its soil is wet over the whole floor from its first water.
+    expect([101.33, 101.4, 101.63].map((level) => heldBy(ONE, basin, level).wettedM2 / (Math.PI * r * r))).toEqual([1, 1, 1]);
   });
   it('summed in thin sheets holds the same', () => {
     const [basin] = basins(ONE);

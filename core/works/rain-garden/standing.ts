@@ -86,7 +86,7 @@ export function heldBy(work: RainGarden, basin: Basin, levelM: number): { readon
   const under = Math.PI * (basin.radiusM - sideHV * pondM) ** 2;
   const y = levelM - basin.floorM;
   const soil = voids * under * Math.max(0, Math.min(mediaM, y + mediaM));
-  if (y <= 0) return { volumeM3: soil, wettedM2: soil > 0 ? under : 0 };
+  if (y <= 0) return { volumeM3: soil, wettedM2: under };
   // A cone cut off: by the prismoid it is exact.
   const r = (depth: number): number => basin.radiusM - sideHV * (pondM - depth);
   const area = (depth: number): number => Math.PI * r(depth) ** 2;

@@ -5,7 +5,7 @@ import { FINE, saidRule } from '../said-rule.ts';
 import { siltedShare, stormAt } from '../series.ts';
 import { setbackRules } from '../setbacks.ts';
 import { siltedRule } from '../silt-rule.ts';
-import { type SoakawayFacts, hoursDownTo, openOf, rateOf } from './standing.ts';
+import { AS_EMPTY, type SoakawayFacts, hoursDownTo, openOf, rateOf } from './standing.ts';
 
 export type { SoakawayFacts } from './standing.ts';
 
@@ -46,16 +46,14 @@ const half = soakRule(
   { share: 0.5, weighH: 24, mendH: 48 },
 );
 
-/** A trace is left long after: this share of its room is as good as empty. */
-const EMPTY = 0.02;
 const empties = soakRule(
   {
     id: 'soakaway.empties',
-    title: 'Hours until it is empty',
+    title: 'Hours until it is all but empty',
     why: 'Water that stands for days goes foul, breeds mosquitoes and closes the ground under it.',
-    source: { key: 'mde-2000', locator: '48 h, 72 h at the most', fromMemory: true },
+    source: { key: 'mde-2000', locator: '48 h, 72 h at the most; a fiftieth of its room left', fromMemory: true },
   },
-  { share: EMPTY, weighH: 48, mendH: 72 },
+  { share: AS_EMPTY, weighH: 48, mendH: 72 },
 );
 
 const tested: Rule<SoakawayFacts> = {

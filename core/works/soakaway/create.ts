@@ -13,6 +13,9 @@ const FIRST: Readonly<Record<Form, Pick<Soakaway, 'fill' | 'soaksBy' | 'cover'> 
   shaft: { fill: 'rings', soaksBy: 'sides', cover: 'grate', depthM: 4, widthM: 1 },
 };
 
+/** What each form goes by. */
+export const SOAKAWAY_NAMES: Readonly<Record<Form, string>> = { trench: 'Soak trench', pit: 'Soak pit', shaft: 'Recharge shaft' };
+
 export const newSoakaway = (id: string, name: string, { form, line }: { readonly form: Form; readonly line: Line }): Soakaway => {
   const { depthM, widthM, ...own } = FIRST[form];
   return {
@@ -37,11 +40,11 @@ const PLACE = { what: 'point', least: 1, most: 1 } as const;
 export const SOAKAWAY_DRAWS: readonly DrawSpec[] = [
   {
     id: 'soak-trench',
-    name: 'Soak trench',
+    name: SOAKAWAY_NAMES.trench,
     what: 'line',
     least: 2,
     hint: 'Click along the slope, so that it lies level; double-click to end.',
   },
-  { id: 'soak-pit', name: 'Soak pit', ...PLACE, hint: 'Click where water gathers and the ground takes it in.' },
-  { id: 'soak-shaft', name: 'Recharge shaft', ...PLACE, hint: 'Click where a deeper layer that takes in water was found.' },
+  { id: 'soak-pit', name: SOAKAWAY_NAMES.pit, ...PLACE, hint: 'Click where water gathers and the ground takes it in.' },
+  { id: 'soak-shaft', name: SOAKAWAY_NAMES.shaft, ...PLACE, hint: 'Click where a deeper layer that takes in water was found.' },
 ];

@@ -49,7 +49,7 @@ export const SOAK_SIDES = defineFormula(
 export const SOAK_HALF = defineFormula(
   {
     id: 'soakaway.half',
-    title: 'Time until it is half empty',
+    title: 'Time until it is half empty, what lets water through the same all the while',
     statement: 't = 0.5·S / (a·f)',
     symbols: {
       S: { means: 'room', unit: 'm³', domain: 'nonNegative' },
@@ -60,6 +60,26 @@ export const SOAK_HALF = defineFormula(
     source: { key: 'bre-365', locator: 'half empty within 24 h', fromMemory: true },
   },
   ({ S, a, f }) => (500 * S) / (a * f),
+);
+
+export const SOAK_FALL = defineFormula(
+  {
+    id: 'soakaway.fall',
+    title: 'Time in which it falls, by what is wet as it falls',
+    statement: 't = n·A·ln((b + p·d) / (b + p·h)) / (p·f); n·A·(d − h) / (b·f) where p is 0',
+    symbols: {
+      n: N,
+      A: { means: 'area from above', unit: 'm²', domain: 'positive' },
+      b: { means: 'of its base, what lets water through', unit: 'm²', domain: 'nonNegative' },
+      p: { means: 'of its sides, what lets water through for each metre of water', unit: 'm', domain: 'nonNegative' },
+      d: { means: 'depth it falls from', unit: 'm', domain: 'positive' },
+      h: { means: 'depth it falls to; over 0 where b is 0', unit: 'm', domain: 'nonNegative' },
+      f: { ...F, domain: 'positive' },
+    },
+    result: { symbol: 't', means: 'time', unit: 'h' },
+    source: { key: 'geometry', locator: 'n·A·dy = −f·(b + p·y)·dt from d down to h' },
+  },
+  ({ n, A, b, p, d, h, f }) => (1000 * n * A * (p > 0 ? Math.log((b + p * d) / (b + p * h)) / p : (d - h) / b)) / f,
 );
 
 export const RING_VOIDS = defineFormula(

@@ -8,11 +8,11 @@ import { runRules } from '../rules.ts';
 import { beginSoakaway } from './begin.ts';
 import { SOAKAWAY_RULES } from './checks.ts';
 import { soakawayDescriptor } from './descriptor.ts';
-import { RING_VOIDS, SOAK_HALF, SOAK_SIDES, TRENCH_AREA, TRENCH_DEPTH } from './formulas.ts';
+import { RING_VOIDS, SOAK_FALL, SOAK_HALF, SOAK_SIDES, TRENCH_AREA, TRENCH_DEPTH } from './formulas.ts';
 import { partsOf, quantitiesOf, stepsOf } from './making.ts';
 import type { Soakaway } from './model.ts';
 import { sectionOf } from './section.ts';
-import { type Hole, type SoakawayFacts, holeOf, hoursDownTo, measureSoakaway, openOf, rateOf, storeOf } from './standing.ts';
+import { AS_EMPTY, type Hole, type SoakawayFacts, holeOf, hoursDownTo, measureSoakaway, openOf, rateOf, storeOf } from './standing.ts';
 import { suitsSoak } from './suits.ts';
 
 export * from './model.ts';
@@ -21,19 +21,22 @@ export { SOAKAWAY_RULES } from './checks.ts';
 /** It fills in about so long, and is to be empty within so long [h]. */
 const [FILLS_H, EMPTY_H] = [2, 72];
 
-/** The working of its room, its sides and its time, so that it can be followed by hand. */
-function workThrough({ work, hole }: SoakawayFacts, rate: number | null, sheet: Worksheet): void {
+/** Hours until half of its water is gone: by what is wet as it falls, and as if all that is wet when full stayed so. */
+function halfHours({ work, hole }: SoakawayFacts, rate: number | null, sheet: Worksheet): readonly [number | null, number | null] {
   const { widthM: D, surroundM: t, voids: v, depthM: d } = work.dimensions;
   if (work.fill === 'rings') sheet.use(RING_VOIDS, { D, t, v });
   const sides = work.soaksBy === 'base' ? 0 : sheet.use(SOAK_SIDES, { P: hole.roundM, d });
+  if (rate === null || rate <= 0) return [null, null];
   const a = sides + (work.soaksBy === 'sides' ? 0 : hole.areaM2);
-  if (rate !== null && rate > 0) sheet.use(SOAK_HALF, { S: openOf(work, hole), a, f: rate });
+  const same = sheet.use(SOAK_HALF, { S: openOf(work, hole), a, f: rate });
+  const [half] = [0.5, AS_EMPTY].map((share) => hoursDownTo(work, hole, { share, rateMmPerHour: rate, use: sheet.use.bind(sheet) }));
+  return [half, same];
 }
 
 function figuresOf(facts: SoakawayFacts, sheet: Worksheet): Figure[] {
   const { work, hole, runoff } = facts;
   const rate = rateOf(facts);
-  workThrough(facts, rate, sheet);
+  const [halfH, sameH] = halfHours(facts, rate, sheet);
   const parts = partsOf(work, hole);
   const open = openOf(work, hole);
   const { depthM: d } = work.dimensions;
@@ -45,12 +48,8 @@ function figuresOf(facts: SoakawayFacts, sheet: Worksheet): Figure[] {
     { id: 'areaM2', label: 'Floor', value: hole.areaM2, kind: 'area' },
     { id: 'areaNeededM2', label: 'Floor that takes in all this storm brings', value: needs, kind: 'area' },
     { id: 'rate', label: 'Rate counted on', value: rate, kind: 'intensity' },
-    {
-      id: 'halfH',
-      label: 'Half empty in',
-      value: rate === null ? null : finite(hoursDownTo(work, hole, { share: 0.5, rateMmPerHour: rate })),
-      kind: 'hours',
-    },
+    { id: 'halfH', label: 'Half empty in', value: halfH, kind: 'hours' },
+    { id: 'halfSameH', label: 'The same, if it stayed wet to its rim', value: sameH, kind: 'hours' },
     {
       id: 'deepM',
       label: 'Deepest that its base empties in three days',
@@ -81,7 +80,6 @@ function figuresOf(facts: SoakawayFacts, sheet: Worksheet): Figure[] {
     },
   ];
 }
-const finite = (v: number): number | null => (Number.isFinite(v) ? v : null);
 
 function pegsOf(work: Soakaway, hole: Hole, intervalM: number): PegDraft[] {
   const length = lineLength(work.line);
@@ -124,7 +122,7 @@ function placeSoakaway(work: Soakaway, ground: LipGround): PlacedWork {
 
 export const soakaway: Technique<Soakaway, LipGround> = {
   ...soakawayDescriptor,
-  formulas: [TRENCH_AREA, TRENCH_DEPTH, SOAK_SIDES, SOAK_HALF, RING_VOIDS],
+  formulas: [TRENCH_AREA, TRENCH_DEPTH, SOAK_SIDES, SOAK_HALF, SOAK_FALL, RING_VOIDS],
   rules: SOAKAWAY_RULES,
   suits: suitsSoak,
   begin: beginSoakaway,

@@ -6,7 +6,7 @@ import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
 import { newSoakaway } from './create.ts';
-import { RING_VOIDS, SOAK_HALF, SOAK_SIDES, TRENCH_AREA, TRENCH_DEPTH } from './formulas.ts';
+import { RING_VOIDS, SOAK_FALL, SOAK_HALF, SOAK_SIDES, TRENCH_AREA, TRENCH_DEPTH } from './formulas.ts';
 import { type Soakaway, soakaway } from './index.ts';
 import { partsOf } from './making.ts';
 import { contentOf, holeOf, hoursDownTo, openOf, roomOf } from './standing.ts';
@@ -106,11 +106,32 @@ describe('how long it takes', () => {
       { seed: 88, numRuns: 40 },
     );
   });
+  it('falls by the closed form of what is wet as it falls, by hand', () => {
+    // n A = 1, b = 1, p = 1: from 3 m down to 1 m it takes ln(4/2) of a metre of water at 1 m/h.
+    expect(SOAK_FALL.evaluate({ n: 0.5, A: 2, b: 1, p: 1, d: 3, h: 1, f: 1000 })).toBeCloseTo(Math.LN2, 9);
+    expect(SOAK_FALL.evaluate({ n: 0.5, A: 2, b: 2, p: 0, d: 3, h: 1, f: 1000 })).toBeCloseTo(1, 9);
+    const silted = { ...TRENCH, siltedPercent: 50 };
+    expect(hoursDownTo(silted, holeFor(silted), { share: 0, rateMmPerHour: 20 })).toBeCloseTo((0.36 * 0.5) / 0.02, 6);
+    expect(hoursDownTo(SHAFT, holeFor(SHAFT), { share: 0, rateMmPerHour: 20 })).toBe(Infinity);
+  });
   it('a base alone empties in n d / f; nothing lets through at no rate', () => {
     const hole = holeFor(TRENCH);
     expect(hoursDownTo(TRENCH, hole, { share: 0, rateMmPerHour: 20 })).toBeCloseTo((0.36 * 1) / 0.02, 6);
     expect(hoursDownTo(TRENCH, hole, { share: 0, rateMmPerHour: 0 })).toBe(Infinity);
     expect(hoursDownTo({ ...TRENCH, soaksBy: 'both' }, hole, { share: 0.5, rateMmPerHour: 20 })).toBeLessThan(9);
+  });
+  it('is shown by the formulas it is judged by: half empty as it falls, beside the same were as much wet all the while', () => {
+    const sheet = new Worksheet('soak');
+    const site = { ...SITE, soilAt: () => ({ ...SITE.soilAt([0, 0])!, infiltrationMmPerHour: 20 }) };
+    const figures = new Map(place(SHAFT).figures(factsOf(site), sheet).map((f) => [f.id, f.value])); // prettier-ignore
+    const falls = sheet.lines.filter((l) => l.formula === 'soakaway.fall').map((l) => l.result);
+    const hole = holeFor(SHAFT);
+    const on = { rateMmPerHour: 20 };
+    expect(falls[0]).toBeCloseTo(hoursDownTo(SHAFT, hole, { ...on, share: 0.5 }), 9);
+    expect(falls[1]).toBeCloseTo(hoursDownTo(SHAFT, hole, { ...on, share: 0.02 }), 9);
+    // Sides that sink with the water take ln 2 / 0.5 times as long as sides that stay.
+    expect(figures.get('halfH')).toBeCloseTo(falls[0], 9);
+    expect(figures.get('halfH')! / figures.get('halfSameH')!).toBeCloseTo(2 * Math.LN2, 9);
   });
   it('what lets through grows with the water at its sides, and not over its rim', () => {
     const hole = holeFor(PIT);

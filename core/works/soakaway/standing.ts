@@ -1,12 +1,13 @@
 // A soakaway in the ground: what it holds, what lets its water through, and where it lets go.
 import type { Outlet, Plot, Stage, Store, StormFacts } from '../../contract/index.ts';
+import { type Use, plainly } from '../../formula/index.ts';
 import { type Point, lineLength, pointAlong } from '../../geometry/index.ts';
 import { grassedSillLaw } from '../../hydraulics/index.ts';
 import { comesBackOf } from '../comes-back.ts';
 import { type LipGround, downhillAt, groundAlong, measureLip } from '../lip.ts';
 import { siltedStage } from '../silt.ts';
 import { siltedShare } from '../series.ts';
-import { RING_VOIDS } from './formulas.ts';
+import { RING_VOIDS, SOAK_FALL } from './formulas.ts';
 import type { Soakaway } from './model.ts';
 
 export interface Hole {
@@ -80,27 +81,23 @@ export function rateOf({ work, site }: SoakawayFacts): number | null {
   return site.soilAt(pointAlong(work.line, lineLength(work.line) / 2).point)?.infiltrationMmPerHour ?? null;
 }
 
-const SLICES = 60;
+/** A trace is left long after: this share of its room is as good as empty. */
+export const AS_EMPTY = 0.02;
 
-/** Hours of soaking from its rim down to a share of its room; Infinity where nothing lets it through. */
+/** Hours of soaking from its rim down to a share of its open room; Infinity where nothing lets it through. */
 export function hoursDownTo(
   work: Soakaway,
   hole: Hole,
-  { share, rateMmPerHour }: { readonly share: number; readonly rateMmPerHour: number },
+  { share, rateMmPerHour: f, use = plainly }: { readonly share: number; readonly rateMmPerHour: number; readonly use?: Use },
 ): number {
-  const silt = roomOf(work, hole) - openOf(work, hole);
-  const stopM3 = silt + openOf(work, hole) * share;
-  let hours = 0;
-  const slice = (hole.rimM - hole.floorM) / SLICES;
-  for (let k = SLICES; k > 0; k--) {
-    const [high, low] = [hole.floorM + slice * k, hole.floorM + slice * (k - 1)].map((level) => contentOf(work, hole, level));
-    const leaves = Math.min(high.volumeM3, Math.max(low.volumeM3, stopM3));
-    const part = Math.max(0, high.volumeM3 - leaves);
-    if (part <= 0) break;
-    const rate = ((rateMmPerHour / 1000) * (high.wettedM2 + low.wettedM2)) / 2;
-    hours += rate > 0 ? part / rate : Infinity;
-  }
-  return hours;
+  const d = hole.rimM - hole.floorM;
+  const silted = siltedShare(work);
+  const h = d * (silted + share * (1 - silted));
+  const b = work.soaksBy === 'sides' ? 0 : hole.areaM2;
+  const p = work.soaksBy === 'base' ? 0 : hole.roundM / 2;
+  // Sides alone never let out the last of it.
+  if (f <= 0 || b + p * h <= 0) return Infinity;
+  return use(SOAK_FALL, { n: hole.fills, A: hole.areaM2, b, p, d, h, f });
 }
 
 /** How far over its bank the table reaches [m]. */

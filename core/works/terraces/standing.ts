@@ -59,7 +59,8 @@ export function waterOn(work: Terraces, bench: Bench, levelM: number): { readonl
   const y = Math.max(0, levelM - floorOf(bench));
   const { benchM: Wb } = work.dimensions;
   const i = inwardOf(work);
-  const across = i === 0 ? (y > 0 ? Wb : 0) : Math.min(Wb, y / Math.abs(i));
+  // A level bench is wet all over with its first water.
+  const across = i === 0 ? Wb : Math.min(Wb, y / Math.abs(i));
   return { volumeM3: bench.ground.lengthM * BENCH_WATER.evaluate({ y, i, Wb }), wettedM2: bench.ground.lengthM * across };
 }
 

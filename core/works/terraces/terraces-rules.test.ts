@@ -1,9 +1,10 @@
 // Rules on terraces at both sides of their limits.
-import { describe } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import type { Catchment } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, setbackCases, siteOf, soilOf, stormOf, testSides, withAt } from '../../testing/rules.ts';
+import { judgeBy } from '../rules.ts';
 import { stabilityOf } from '../gravity/index.ts';
 import { measureLip } from '../lip.ts';
 import { newTerraces } from './create.ts';
@@ -328,5 +329,17 @@ describe('rules on terraces', () => {
       silent: [facts(), facts({ ...EARTH, rockNearM3: 1 })],
     },
     ...setbackCases<TerracesFacts>('terraces', near),
+  });
+
+  it('each way in which the highest wall does not stand offers one base, the least on which it stands in every way', () => {
+    const ways = ['overturning', 'sliding', 'middle-third', 'bearing'].map((way) =>
+      TERRACES_RULES.find((r) => r.id === `terraces.${way}`)!,
+    );
+    const judged = (baseM: number) => ways.map((rule) => judgeBy(rule, wall(baseM)));
+    const bases = new Set(judged(0.35).flatMap((f) => f?.cure?.set['dimensions.baseM'] ?? []));
+    expect(bases.size).toBe(1);
+    const [base] = bases;
+    expect(judged(base).map((f) => f?.severity)).toEqual(['fine', 'fine', 'fine', 'fine']);
+    expect(judged(base - 0.1).map((f) => f?.severity)).not.toEqual(['fine', 'fine', 'fine', 'fine']);
   });
 });

@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { Worksheet } from '../../formula/index.ts';
 import { type Line, lineLength } from '../../geometry/index.ts';
+import { meanWettedArea } from '../../network/index.ts';
 import { levelAt } from '../../terrain/index.ts';
 import { gridOf } from '../../testing/grids.ts';
 import { factsOf, siteOf, withAt, words } from '../../testing/rules.ts';
@@ -107,6 +108,9 @@ describe('water on a bench', () => {
   it('stands to its inlets: 50 mm over a level one; inward as much as its fall more at its inner side', () => {
     const [level] = benches(ONE);
     expect(heldOn(ONE, level)).toBeCloseTo(60 * 3 * 0.05, 6);
+    // Wet all over with its first water: it is dry again once its depth has gone in.
+    const { stage } = place(ONE).stores([])[0];
+    expect(meanWettedArea(stage, heldOn(ONE, level))).toBeCloseTo(60 * 3, 3);
     const inward = withAt(ONE, 'lie', 'inward');
     const [bench] = benches(inward);
     expect(wayOf(bench, inward) - floorOf(bench)).toBeCloseTo(0.09 + 0.05, 9);

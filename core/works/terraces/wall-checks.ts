@@ -141,15 +141,63 @@ interface Safety {
   readonly source: Rule<TerracesFacts>['source'];
 }
 
+const STATICS = { key: 'statics', fromMemory: true } as const;
+
+const SAFETIES: readonly Safety[] = [
+  {
+    id: 'terraces.overturning',
+    title: 'Safety of the highest wall against overturning',
+    why: 'Earth, and the water in it, tip it about its foot; only its weight holds it back.',
+    unit: 'ratio',
+    sense: 'min',
+    valueOf: (s) => s.overturning,
+    limits: () => [2, 1.5],
+    source: { ...STATICS, locator: '2 is usual, 1.5 the least' },
+  },
+  {
+    id: 'terraces.sliding',
+    title: 'Safety of the highest wall against sliding',
+    why: 'Pushed forward a finger each winter, it stands on nothing one day.',
+    unit: 'ratio',
+    sense: 'min',
+    valueOf: (s) => s.sliding,
+    limits: () => [1.5, 1.2],
+    source: { ...STATICS, locator: '1.5; the earth before its foot left out' },
+  },
+  {
+    id: 'terraces.middle-third',
+    title: 'How far from the middle of its base the highest wall presses',
+    why: 'Beyond the middle third its heel lifts: dry stones open there.',
+    unit: 'm',
+    sense: 'max',
+    valueOf: (s) => Math.abs(s.eccentricityM),
+    limits: (_, s) => [s.sixthM, 1.5 * s.sixthM],
+    source: { ...STATICS, locator: 'a sixth of its base' },
+  },
+  {
+    id: 'terraces.bearing',
+    title: 'Greatest pressure under the highest wall, in kPa',
+    why: 'Where its toe presses harder than the ground bears, it leans over.',
+    unit: 'kPa',
+    sense: 'max',
+    valueOf: (s) => s.pressureKpa,
+    limits: ({ work }) => {
+      const bears = footingOf(work)?.bearsKpa ?? Infinity;
+      return [bears, 1.25 * bears];
+    },
+    source: FOOTING_SOURCE,
+  },
+];
+
+function isWell({ sense, valueOf, limits }: Safety, facts: TerracesFacts, stands: Stability): boolean {
+  const [limit] = limits(facts, stands);
+  return sense === 'min' ? valueOf(stands) >= limit : valueOf(stands) <= limit;
+}
+
 /** Something of how the highest wall stands, which a wider base mends. */
-const standRule = ({ id, title, why, unit, sense, valueOf, limits, source }: Safety): Rule<TerracesFacts> => ({
-  id,
-  title,
-  why,
-  unit,
-  kind: unit === 'm' ? 'difference' : 'number',
-  sense,
-  source,
+const standRule = (safety: Safety): Rule<TerracesFacts> => ({
+  ...safety,
+  kind: safety.unit === 'm' ? 'difference' : 'number',
   applies: isStone,
   find: (facts) => {
     const { work } = facts;
@@ -158,74 +206,27 @@ const standRule = ({ id, title, why, unit, sense, valueOf, limits, source }: Saf
     const load = loadOf(work, riserM);
     if (!load) return UNSEEN;
     const stands = (baseM: number): Stability => stabilityOf({ ...load, body: { ...load.body, baseM } });
-    const isWell = (s: Stability): boolean => (sense === 'min' ? valueOf(s) >= limits(facts, s)[0] : valueOf(s) <= limits(facts, s)[0]);
     const now = stands(work.dimensions.baseM);
-    const [limit, mend] = limits(facts, now);
-    const value = valueOf(now);
-    const wide = isWell(now) ? null : baseFor(work.dimensions.baseM, (m) => isWell(stands(m)));
+    const { sense } = safety;
+    const [limit, mend] = safety.limits(facts, now);
+    const value = safety.valueOf(now);
+    const isFine = isWell(safety, facts, now);
+    // What mends one must not leave another.
+    const wide = isFine ? null : baseFor(work.dimensions.baseM, (m) => SAFETIES.every((other) => isWell(other, facts, stands(m))));
     const says = wide !== null && wide <= 4 ? say`Make its base ${amount(wide, 'length')} wide` : null;
     return {
       value: Number.isFinite(value) ? value : null,
       limit,
       at: bench.ground.points[Math.floor(bench.ground.points.length / 2)],
       severity: sense === 'min' ? gradeMin(value, mend, limit) : gradeMax(value, limit, mend),
-      do: isWell(now)
+      do: isFine
         ? 'Nothing.'
         : says
-          ? say`${says}, or its benches narrower.`
+          ? say`${says}, on which it stands in every way, or its benches narrower.`
           : 'Lower it, or have it designed by somebody licensed for it.',
       ...(says && wide !== null ? cureBy(true, { work: work.id, set: { 'dimensions.baseM': wide }, says }) : {}),
     };
   },
-});
-
-const STATICS = { key: 'statics', fromMemory: true } as const;
-
-const overturning = standRule({
-  id: 'terraces.overturning',
-  title: 'Safety of the highest wall against overturning',
-  why: 'Earth, and the water in it, tip it about its foot; only its weight holds it back.',
-  unit: 'ratio',
-  sense: 'min',
-  valueOf: (s) => s.overturning,
-  limits: () => [2, 1.5],
-  source: { ...STATICS, locator: '2 is usual, 1.5 the least' },
-});
-
-const sliding = standRule({
-  id: 'terraces.sliding',
-  title: 'Safety of the highest wall against sliding',
-  why: 'Pushed forward a finger each winter, it stands on nothing one day.',
-  unit: 'ratio',
-  sense: 'min',
-  valueOf: (s) => s.sliding,
-  limits: () => [1.5, 1.2],
-  source: { ...STATICS, locator: '1.5; the earth before its foot left out' },
-});
-
-const third = standRule({
-  id: 'terraces.middle-third',
-  title: 'How far from the middle of its base the highest wall presses',
-  why: 'Beyond the middle third its heel lifts: dry stones open there.',
-  unit: 'm',
-  sense: 'max',
-  valueOf: (s) => Math.abs(s.eccentricityM),
-  limits: (_, s) => [s.sixthM, 1.5 * s.sixthM],
-  source: { ...STATICS, locator: 'a sixth of its base' },
-});
-
-const bearing = standRule({
-  id: 'terraces.bearing',
-  title: 'Greatest pressure under the highest wall, in kPa',
-  why: 'Where its toe presses harder than the ground bears, it leans over.',
-  unit: 'kPa',
-  sense: 'max',
-  valueOf: (s) => s.pressureKpa,
-  limits: ({ work }) => {
-    const bears = footingOf(work)?.bearsKpa ?? Infinity;
-    return [bears, 1.25 * bears];
-  },
-  source: FOOTING_SOURCE,
 });
 
 const near: Rule<TerracesFacts> = {
@@ -253,15 +254,4 @@ const near: Rule<TerracesFacts> = {
   },
 };
 
-export const WALL_RULES: readonly Rule<TerracesFacts>[] = [
-  height,
-  batter,
-  base,
-  foundation,
-  drain,
-  overturning,
-  sliding,
-  third,
-  bearing,
-  near,
-];
+export const WALL_RULES: readonly Rule<TerracesFacts>[] = [height, batter, base, foundation, drain, ...SAFETIES.map(standRule), near];

@@ -1,7 +1,7 @@
 // Whether a weir stands: turned over, pushed along, pressing too hard, dug out or seeped under.
 import { NEEDS_STORM, type Finding, type Rule } from '../../contract/index.ts';
 import type { Citation } from '../../formula/index.ts';
-import { amount, say } from '../../units/index.ts';
+import { type Said, amount, say } from '../../units/index.ts';
 import { CREEP, FOOTINGS, FOOTING_SOURCE, type Stability, baseFor, footingOf, stabilityOf } from '../gravity/index.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm } from '../rules.ts';
 import { type WeirFacts, loadOf, scourOf } from './standing.ts';
@@ -40,6 +40,31 @@ function standsBy(facts: WeirFacts): Judged | Finding | null {
 /** Nothing falls, nothing stands below. */
 const DRY_M = 0;
 
+/** What is asked against turning over and against sliding: less is not safe. */
+const [SAFE_TURNED, SAFE_SLID] = [2, 1.5];
+
+/** The least base on which it stands in every way, not only in the one that is asked about: what mends one must not leave another. */
+function wideEnough(found: Judged, { standing: { work } }: WeirFacts): Widened | null {
+  const bearsKpa = footingOf(work)?.bearsKpa;
+  if (bearsKpa === undefined) return null;
+  const base = baseFor(work.dimensions.baseWidthM, (m) => {
+    const s = found.with(m);
+    return s.overturning >= SAFE_TURNED && s.sliding >= SAFE_SLID && s.eccentricityM <= s.sixthM && s.pressureKpa <= bearsKpa;
+  });
+  if (base === null) return null;
+  const says = say`Make its base ${amount(base, 'length')} wide`;
+  return { says, ...cureBy(true, { work: work.id, set: { 'dimensions.baseWidthM': base }, says }) };
+}
+type Widened = { readonly says: Said } & Pick<Finding, 'cure'>;
+
+/** What is said and offered where it does not stand: a wider base, or that none will do. */
+function mendBy(found: Judged, facts: WeirFacts, also: string): Pick<Finding, 'do' | 'cure'> {
+  const wide = wideEnough(found, facts);
+  if (!wide) return { do: hopeless(facts) };
+  const { says, ...cure } = wide;
+  return { do: say`${says}, on which it stands in every way${also}.`, ...cure };
+}
+
 /** What is said where no width of base will do. */
 const hopeless = ({ standing: { work } }: WeirFacts): string =>
   work.base === 'bare'
@@ -72,15 +97,11 @@ const safetyRule = ({ id, title, why, valueOf, limit, mendBelow, locator }: Safe
     const found = standsBy(facts);
     if (isFinding(found)) return found;
     const value = valueOf(found.now);
-    const { id: work, dimensions } = facts.standing.work;
-    const base = value < limit ? baseFor(dimensions.baseWidthM, (m) => valueOf(found.with(m)) >= limit) : null;
-    const says = base === null ? null : say`Make its base ${amount(base, 'length')} wide`;
     return {
       value,
       limit,
       severity: gradeMin(value, mendBelow, limit),
-      do: value >= limit ? 'Nothing.' : says ? say`${says}, or lay a filter and drain under it.` : hopeless(facts),
-      ...(base !== null && says ? cureBy(true, { work, set: { 'dimensions.baseWidthM': base }, says }) : {}),
+      ...(value >= limit ? { do: 'Nothing.' } : mendBy(found, facts, '; or lay a filter and drain under it')),
     };
   },
 });
@@ -90,7 +111,7 @@ const overturning = safetyRule({
   title: 'Safety against overturning',
   why: 'Water, silt and the lift under it tip it about its foot; only its weight holds it back.',
   valueOf: (s) => s.overturning,
-  limit: 2,
+  limit: SAFE_TURNED,
   mendBelow: 1.5,
   locator: '2 is usual, 1.5 the least',
 });
@@ -100,7 +121,7 @@ const sliding = safetyRule({
   title: 'Safety against sliding',
   why: 'A wall that is lifted by the water under it has little left to hold on with.',
   valueOf: (s) => s.sliding,
-  limit: 1.5,
+  limit: SAFE_SLID,
   mendBelow: 1.2,
   locator: '1.5; what stands before its foot left out',
 });
@@ -121,18 +142,16 @@ const bearing: Rule<WeirFacts> = {
     if (!footing) return UNSEEN;
     const limit = footing.bearsKpa;
     const value = found.now.pressureKpa;
-    const { id: work, dimensions } = facts.standing.work;
-    const base = value > limit ? baseFor(dimensions.baseWidthM, (m) => found.with(m).pressureKpa <= limit) : null;
-    const says = base === null ? null : say`Make its base ${amount(base, 'length')} wide`;
     // It tips: there is no pressure to tell.
     const tips = !Number.isFinite(value);
-    const advice = says ? say`${says}.` : hopeless(facts);
+    const mended = mendBy(found, facts, '');
     return {
       value: tips ? null : value,
       limit,
       severity: gradeMax(value, limit, 1.25 * limit),
-      do: value <= limit ? 'Nothing.' : tips ? say`It tips about its foot, which nothing bears. ${advice}` : advice,
-      ...(base !== null && says ? cureBy(true, { work, set: { 'dimensions.baseWidthM': base }, says }) : {}),
+      ...(value <= limit
+        ? { do: 'Nothing.' }
+        : { ...mended, do: tips ? say`It tips about its foot, which nothing bears. ${mended.do}` : mended.do }),
     };
   },
 };
@@ -154,7 +173,7 @@ const middleThird: Rule<WeirFacts> = {
       value: Number.isFinite(value) ? value : null,
       limit,
       severity: gradeMax(value, limit, 2 * limit),
-      do: value > limit ? 'Widen its base on the lower side, or drain what is under it.' : 'Nothing.',
+      ...(value > limit ? mendBy(found, facts, '; or drain what is under it') : { do: 'Nothing.' }),
     };
   },
 };

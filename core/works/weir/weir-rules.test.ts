@@ -196,7 +196,7 @@ describe('rules on weirs', () => {
       limit: 2.5 / 6,
       judged: [
         [0.414, 'fine'],
-        [0.419, 'weigh', /Widen its base/],
+        [0.419, 'weigh', /No base makes this one safe/],
         [0.83, 'weigh'],
         [0.837, 'mend'],
       ],
@@ -208,7 +208,7 @@ describe('rules on weirs', () => {
       limit: 50,
       judged: [
         [49.5, 'fine'],
-        [50.5, 'weigh', /Make its base/],
+        [50.5, 'weigh', /No base makes this one safe/],
         [62, 'weigh'],
         [63, 'mend'],
       ],
@@ -375,6 +375,23 @@ describe('rules on weirs', () => {
     const wide = cure!.set['dimensions.notchWidthM'];
     expect(wide).toBeCloseTo(0.6 / 1.65 / 0.3 ** 1.5, 2);
     expect(said('weir.notch', flow(0.6, withAt(narrow, 'dimensions.notchWidthM', wide)))[0]).toBe('fine');
+  });
+  it('each way in which it does not stand offers one base, the least on which it stands in every way', () => {
+    const ways = ['weir.overturning', 'weir.sliding', 'weir.middle-third', 'weir.bearing'];
+    const narrow = withAt(withAt({ ...slides, ground: 'firm' as const }, 'dimensions.topWidthM', 0.5), 'dimensions.baseWidthM', 0.8);
+    const found = ways.map((id) =>
+      judgeBy(
+        WEIR_RULES.find((r) => r.id === id)!,
+        flow(0.2, narrow),
+      ),
+    );
+    const bases = found.flatMap((f) => f?.cure?.set['dimensions.baseWidthM'] ?? []);
+    expect(bases.length).toBeGreaterThan(1);
+    expect(new Set(bases).size).toBe(1);
+    const on = (baseM: number): readonly string[] =>
+      ways.map((id) => said(id, flow(0.2, withAt(narrow, 'dimensions.baseWidthM', baseM)))[0]);
+    expect(on(bases[0])).toEqual(['fine', 'fine', 'fine', 'fine']);
+    expect(on(bases[0] - 0.1)).not.toEqual(['fine', 'fine', 'fine', 'fine']);
   });
   it('a wall nothing makes safe is not told to grow', () => {
     expect(said('weir.sliding', high(6))[1]).toMatch(/No base makes this one safe/);

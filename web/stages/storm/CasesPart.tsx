@@ -1,7 +1,7 @@
 import { ListPlus, Plus, Trash2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Traits, WorkBase } from '#core/contract';
-import { CASE_GROUNDS, type Case } from '#core/project';
+import { CASE_GROUNDS, type Case, nextName } from '#core/project';
 import { catalogue } from '#core/works';
 import { useAskNetwork, usualCasesNow } from '../../app/network.ts';
 import { useDerived, useProject, useWorks, newId, nameAmong, useNamed } from '../../app/selectors.ts';
@@ -158,7 +158,7 @@ export function CasesPart(): ReactNode {
   const nameOf = (id: string): string => nameAmong(named, id);
   const add = (): void => {
     const id = newId('case');
-    if (dispatch({ type: 'case.add', payload: { case: { id, name: `Case ${cases.length + 1}`, stormPercent: 20 } } })) setOpen(id);
+    if (dispatch({ type: 'case.add', payload: { case: { id, name: nextName('Case', cases), stormPercent: 20 } } })) setOpen(id);
   };
   const stores = rows?.[0]?.stores ?? [];
   return (

@@ -34,11 +34,12 @@ export function LabourPart({ id }: { readonly id: string }): ReactNode {
   const format = useFormat();
   const [hourCosts, setCosts] = useState<number | null>(null);
   const rows = figures ? labourRows(works, figures) : [];
-  if (rows.length < 2 || !rows.some((r) => r.work === id)) return null;
+  const at = rows.findIndex((r) => r.work === id);
+  if (rows.length < 2 || at < 0) return null;
   const more = MORE.filter(({ of }) => rows.some((r) => of(r) !== null));
   const isPriced = hourCosts !== null && hourCosts > 0;
   return (
-    <FoldPart title="Against other works, by labour">
+    <FoldPart title="Against other works, by labour" sum={`${format(rows[at].aFill, 'count')} L/h, ${at + 1} of ${rows.length}`} isLookedUp>
       <LabourBars rows={rows} />
       <Table
         caption="Water held for an hour of one person’s work, a fill"

@@ -20,7 +20,7 @@ import {
 import { dispatch, select, useApp } from '../../app/store.ts';
 import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
-import { Working } from '../Working.tsx';
+import { WorkingPart } from '../Working.tsx';
 import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
 import { CureButton } from './CureButton.tsx';
@@ -130,8 +130,8 @@ export function StoreFacts({ id }: { readonly id: string }): ReactNode {
 /** Rows a stage table is told in. */
 const STAGE_ROWS = 8;
 
-/** How much water stands at each level up to the crest, and how wide. */
-function StageTable({ id }: { readonly id: string }): ReactNode {
+/** How much water stands at each level up to the crest, and what it wets: to be looked up. */
+function StagePart({ id }: { readonly id: string }): ReactNode {
   const format = useFormat();
   const store = storeFor(useDerived(), id);
   const stage = store?.stage.filter((s) => s.levelM <= store.crestM + 1e-6) ?? [];
@@ -139,11 +139,13 @@ function StageTable({ id }: { readonly id: string }): ReactNode {
   const every = Math.max(1, Math.ceil(stage.length / STAGE_ROWS));
   const shown = stage.filter((_, k) => k % every === 0 || k === stage.length - 1);
   return (
-    <Table
-      caption="Water by level"
-      head={['level', 'water', 'surface']}
-      rows={shown.map((s) => [format(s.levelM, 'level'), format(s.volumeM3, 'volume'), format(s.wettedM2, 'area')])}
-    />
+    <FoldPart title="Water at each level" sum={`up to ${format(store?.crestM, 'level')}`} isLookedUp>
+      <Table
+        caption="Water by level"
+        head={['level', 'water', 'it wets']}
+        rows={shown.map((s) => [format(s.levelM, 'level'), format(s.volumeM3, 'volume'), format(s.wettedM2, 'area')])}
+      />
+    </FoldPart>
   );
 }
 
@@ -177,7 +179,7 @@ export function FineChecks({ id }: { readonly id: string }): ReactNode {
   const fine = checksOf(useDerived(), [id]).filter((c) => c.severity === 'fine');
   if (fine.length === 0) return null;
   return (
-    <FoldPart title="Fine">
+    <FoldPart title="Fine" sum={`${fine.length} ${fine.length === 1 ? 'check' : 'checks'}`} isLookedUp>
       {fine.map((c, i) => (
         <CheckItem key={`${c.id}${i}`} check={c} />
       ))}
@@ -258,7 +260,6 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <ToMend id={id} />
       <DiagnosisPart id={id} />
       <FiguresPart work={work} />
-      <LabourPart id={id} />
       <WorkFields work={work} />
       <CornersPart work={work} />
       {children}
@@ -273,17 +274,12 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
           <StoreFacts id={id} />
         </FoldPart>
       )}
-      {isStore && (
-        <FoldPart title="Level, water and surface">
-          <StageTable id={id} />
-        </FoldPart>
-      )}
+      <StagePart id={id} />
       <MakingPart id={id} />
+      <LabourPart id={id} />
       <HandOverPart id={id} />
       <FineChecks id={id} />
-      <FoldPart title="Working">
-        <Working ids={[id]} />
-      </FoldPart>
+      <WorkingPart id={id} />
     </>
   );
 }

@@ -13,7 +13,7 @@ import { BelowPart } from '../shared/BelowPart.tsx';
 import { FoundPart } from '../shared/FoundPart.tsx';
 import { FineChecks, StoreFacts, ToMend } from '../shared/WorkSheet.tsx';
 import { WorkHead } from '../WorkHead.tsx';
-import { Working } from '../Working.tsx';
+import { WorkingPart } from '../Working.tsx';
 import { change, crestsAmong, firstSill } from '../levels.ts';
 import { withBankAbove, withDepth } from './depth.ts';
 import { JoinPart } from './JoinPart.tsx';
@@ -151,9 +151,7 @@ export function SwaleSheet({ work: swale }: { readonly work: Swale }): ReactNode
       <RunOnPart line={swale.line} />
       <MakingPart id={id} />
       <FineChecks id={id} />
-      <FoldPart title="Working">
-        <Working ids={[id]} />
-      </FoldPart>
+      <WorkingPart id={id} />
     </>
   );
 }
