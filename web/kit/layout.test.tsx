@@ -35,4 +35,16 @@ describe('a part that folds', () => {
     await press(/Shape/);
     expect(JSON.parse(localStorage.getItem('outlet-folded') ?? '')).toEqual([]);
   });
+  it('keeps what is typed in it while it is folded', async () => {
+    localStorage.clear();
+    render(
+      <FoldPart title="Machine">
+        <input aria-label="It costs" />
+      </FoldPart>,
+    );
+    await userEvent.type(screen.getByLabelText('It costs'), '900');
+    await press(/Machine/);
+    await press(/Machine/);
+    expect(screen.getByLabelText<HTMLInputElement>('It costs').value).toBe('900');
+  });
 });

@@ -1,5 +1,5 @@
 import { ChevronDown } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components';
 import styled from 'styled-components';
 import { FONT } from '../app/theme.ts';
@@ -105,12 +105,17 @@ const Sum = styled.span`
   margin-left: 4px;
 `;
 
-/** A part of a sheet that folds, and stays as it was left. What is folded is not made. */
+/** A part of a sheet that folds, and stays as it was left. What was never open is not made; what was keeps what is typed in it. */
 export function FoldPart({ title, children, action, sum, isLookedUp }: FoldProps): ReactNode {
   const [isOpen, setOpen] = useFold(title, isLookedUp !== true);
+  const [isMade, setMade] = useState(false);
+  const turn = (open: boolean): void => {
+    setMade(true);
+    setOpen(open);
+  };
   return (
     <section aria-label={title}>
-      <Disclosure isExpanded={isOpen} onExpandedChange={setOpen}>
+      <Disclosure isExpanded={isOpen} onExpandedChange={turn}>
         <Top>
           <Heading>
             <FoldButton slot="trigger">
@@ -121,7 +126,7 @@ export function FoldPart({ title, children, action, sum, isLookedUp }: FoldProps
           </Heading>
           {isOpen && action}
         </Top>
-        <DisclosurePanel>{isOpen && children}</DisclosurePanel>
+        <DisclosurePanel>{(isOpen || isMade) && children}</DisclosurePanel>
       </Disclosure>
     </section>
   );

@@ -144,14 +144,15 @@ const bearing: Rule<WeirFacts> = {
     const value = found.now.pressureKpa;
     // It tips: there is no pressure to tell.
     const tips = !Number.isFinite(value);
-    const mended = mendBy(found, facts, '');
+    const mend = (): Pick<Finding, 'do' | 'cure'> => {
+      const mended = mendBy(found, facts, '');
+      return tips ? { ...mended, do: say`It tips about its foot, which nothing bears. ${mended.do}` } : mended;
+    };
     return {
       value: tips ? null : value,
       limit,
       severity: gradeMax(value, limit, 1.25 * limit),
-      ...(value <= limit
-        ? { do: 'Nothing.' }
-        : { ...mended, do: tips ? say`It tips about its foot, which nothing bears. ${mended.do}` : mended.do }),
+      ...(value <= limit ? { do: 'Nothing.' } : mend()),
     };
   },
 };
