@@ -1,17 +1,19 @@
 import { FolderOpen, HelpCircle, Redo2, Save, Undo2 } from 'lucide-react';
-import { memo, useState, type ReactNode } from 'react';
+import { Suspense, memo, useEffect, useState, type ReactNode } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { UnitSystem } from '#core/units';
+import { lazily } from '../kit/lazily.ts';
 import { Button, CheckItem, Choose, Pop, SeverityMark } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { GroundSwitch } from './GroundSwitch.tsx';
-import { KeysHelp } from './KeysHelp.tsx';
 import { StormWords } from './StormWords.tsx';
 import { useDerived, useProject, useWorks } from './selectors.ts';
 import { dispatch, redoLast, setSystem, setTheme, undoLast, useApp, useAppPick } from './store.ts';
+
+const { View: KeysHelp } = lazily(() => import('./KeysHelp.tsx'), 'KeysHelp');
 
 const Bar = styled.header`
   display: flex;
@@ -164,9 +166,22 @@ function Buttons({ onHelp }: { readonly onHelp: () => void }): ReactNode {
   );
 }
 
+/** The list of keys comes on ?. */
+function useHelpKey(show: (isHelp: boolean) => void): void {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      const isTyping = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+      if (e.key === '?' && !isTyping) show(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [show]);
+}
+
 /** Project, storm, units, checks, undo and saving: always there. Each part reads only what it shows, so that a drag redraws few. */
 export const Header = memo(function Header(): ReactNode {
   const [isHelp, setHelp] = useState(false);
+  useHelpKey(setHelp);
   return (
     <Bar>
       <Brand to="/projects" aria-label="Outlet: all projects">
@@ -184,7 +199,7 @@ export const Header = memo(function Header(): ReactNode {
       <Checks />
       <Settings />
       <Buttons onHelp={() => setHelp(true)} />
-      <KeysHelp isOpen={isHelp} onChange={setHelp} />
+      <Suspense fallback={null}>{isHelp && <KeysHelp onChange={setHelp} />}</Suspense>
     </Bar>
   );
 });

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import styled from 'styled-components';
 import { Button, OverSheet, Shade } from '../kit/index.ts';
@@ -31,17 +31,9 @@ const KEYS: readonly (readonly [string, string])[] = [
 ];
 
 /** The list of keys, on ? and from the header. */
-export function KeysHelp({ isOpen, onChange }: { readonly isOpen: boolean; readonly onChange: (open: boolean) => void }): ReactNode {
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      const isTyping = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
-      if (e.key === '?' && !isTyping) onChange(true);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [onChange]);
+export function KeysHelp({ onChange }: { readonly onChange: (open: boolean) => void }): ReactNode {
   return (
-    <Shade isOpen={isOpen} onOpenChange={onChange} isDismissable>
+    <Shade isOpen onOpenChange={onChange} isDismissable>
       <Sheet>
         <Dialog>
           <Heading slot="title">Keys</Heading>
