@@ -12,7 +12,7 @@ export type { Piece } from './tell/pieces.ts';
 export { LACKS_WORDS, supplyVerdict } from './ask/supply-words.ts';
 export * from './tell/formulas.ts';
 export * from './tell/place-words.ts';
-export { isOf, runsPast } from './tell/series.ts';
+export { isOf, partsOf, runsPast } from './tell/series.ts';
 export * from './tell/labour.ts';
 export * from './tell/machine.ts';
 export type * from './types.ts';

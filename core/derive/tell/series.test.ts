@@ -1,7 +1,7 @@
 // What a work of several stores passes on: all that leaves any of them, however it may be found.
 import { describe, expect, it } from '@jest/globals';
-import type { DerivedLink, DerivedStore } from '../types.ts';
-import { leavesMost, runsPast } from './series.ts';
+import type { Derived, DerivedLink, DerivedStore } from '../types.ts';
+import { leavesMost, partsOf, runsPast } from './series.ts';
 
 const store = (id: string): DerivedStore => ({ id, work: 'w' }) as DerivedStore;
 const link = (from: string, to: string, mostM3s: number | null): DerivedLink =>
@@ -30,4 +30,10 @@ describe('what runs past a work', () => {
     expect(of(...links)).toEqual([{ to: 'edge', volumeM3: 7, mostM3s: 0.4 }, { to: 'pond', volumeM3: 1, mostM3s: 0.2 }]); // prettier-ignore
   });
   it('is nothing where none does, or no storm is known', () => expect(of(past('edge', [0, 0]), past('edge', [null, null]))).toEqual([]));
+});
+
+it('the parts of a work are its stores, one it shares with another too, and its pipes', () => {
+  const stores = [{ id: 'a', work: 'w' }, { id: 'b', work: 'v', alsoOf: ['w'] }, { id: 'c', work: 'v' }]; // prettier-ignore
+  const conduits = [{ id: 'p', work: 'w' }, { id: 'q', work: 'v' }]; // prettier-ignore
+  expect([...partsOf({ stores, conduits } as unknown as Derived, 'w')]).toEqual(['a', 'b', 'p']);
 });

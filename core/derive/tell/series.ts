@@ -6,6 +6,10 @@ import type { Derived, DerivedStore } from '../types.ts';
 export const isOf = ({ work, alsoOf = [] }: Pick<DerivedStore, 'work' | 'alsoOf'>, id: string): boolean =>
   work === id || alsoOf.includes(id);
 
+/** Stores and pipes of a work: what goes from one to another of them stays in it. */
+export const partsOf = ({ stores, conduits }: Pick<Derived, 'stores' | 'conduits'>, id: string): ReadonlySet<string> =>
+  new Set([...stores.filter((s) => isOf(s, id)), ...conduits.filter((c) => c.work === id)].map((part) => part.id));
+
 /** All stores of the work a store belongs to, one below the other; none where it is its only one, or one opens into another. */
 export function seriesOf(
   { stores, links }: Pick<Derived, 'stores' | 'links'>,

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { isOf } from '#core/derive';
+import { partsOf } from '#core/derive';
 import { formatQuantity } from '#core/units';
 import { useApp } from '../../app/store.ts';
 import { endName, useChain, useDerived, useNamed } from '../../app/selectors.ts';
@@ -11,10 +11,11 @@ export function LongSection(): ReactNode {
   const derived = useDerived();
   const named = useNamed();
   const system = useApp((s) => s.system);
-  const own = new Set(host && derived?.stores.filter((s) => isOf(s, host.id)).map((s) => s.id));
-  const links = derived?.links.filter((l) => own.has(l.from) && !own.has(l.to) && l.path.length > 1 && !l.isRare) ?? [];
+  if (!host || !derived) return null;
+  const own = partsOf(derived, host.id);
+  const links = derived.links.filter((l) => own.has(l.from) && !own.has(l.to) && l.path.length > 1 && !l.isRare);
   const link = [...links].sort((a, b) => (b.volumeM3 ?? 0) - (a.volumeM3 ?? 0))[0];
-  if (!host || !link) return null;
+  if (!link) return null;
   const points: SectionPoint[] = [];
   link.path.forEach(([x, y, levelM], i) => {
     const [px, py] = link.path[Math.max(0, i - 1)];

@@ -1,7 +1,7 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { type DerivedLink, hours, isOf, runsPast } from '#core/derive';
+import { type DerivedLink, hours, partsOf, runsPast } from '#core/derive';
 import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
 import {
@@ -43,10 +43,7 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
   const named = useNamed();
   const format = useFormat();
   const linkOf = (outlet: string): DerivedLink | undefined => derived?.links.find((l) => l.outlet === outlet);
-  const inside = new Set([
-    ...(derived?.stores.filter((s) => isOf(s, id)) ?? []).map((s) => s.id),
-    ...(derived?.conduits.filter((c) => c.work === id) ?? []).map((c) => c.id),
-  ]);
+  const inside: ReadonlySet<string> = derived ? partsOf(derived, id) : new Set();
   // What goes on to the next of its own stores and pipes stays in the work.
   const own = derived?.outlets.filter((o) => o.work === id && !inside.has(linkOf(o.id)?.to ?? '')) ?? [];
   return (
