@@ -1,13 +1,13 @@
 import type { Destination, Link, Outlet } from '../contract/index.ts';
 import { type Line, type Point, closed, contains, distance, nearestOnLine } from '../geometry/index.ts';
 import { SHALLOW_FLOW } from '../hydraulics/index.ts';
-import { type Flow, type Grid, centreOf, traceDown } from '../terrain/index.ts';
+import { type CellNumbers, type Flow, type Grid, centreOf, traceDown } from '../terrain/index.ts';
 
 export interface Plan {
   readonly grid: Grid;
   readonly flow: Flow;
   /** Number of the store that catches water at each cell, 0 for none; number k belongs to stores[k - 1]. */
-  readonly owner: Int16Array;
+  readonly owner: CellNumbers;
   readonly stores: readonly string[];
   /** Empty when no property line is known: water then runs to the edge of the terrain. */
   readonly outline: Line;
@@ -15,7 +15,8 @@ export interface Plan {
 
 /** Follows water from a place to the next store that catches it (`store`'s own line left out), the property line or the edge of the terrain. */
 export function followWater(plan: Plan, from: Point, store: string | null): { readonly to: Destination; readonly path: Link['path'] } {
-  const { grid, flow, owner, stores, outline } = plan;
+  const { grid, flow, stores, outline } = plan;
+  const owner = plan.owner.read();
   const own = store === null ? -1 : stores.indexOf(store) + 1;
   const hasOutline = outline.length >= 3;
   let to: Destination = 'terrain-edge';

@@ -6,6 +6,7 @@ export * from './kernels/flow.ts';
 export * from './kernels/spread.ts';
 export * from './kernels/contour.ts';
 export * from './catchment.ts';
+export * from './cell-numbers.ts';
 export * from './intercept.ts';
 export * from './trace.ts';
 export * from './settle.ts';

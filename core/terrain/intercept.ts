@@ -1,6 +1,7 @@
 import type { Line, Point } from '../geometry/index.ts';
 import { contains, distance, lineLength, signedArea, subLine } from '../geometry/index.ts';
 import { type Flow, JUMPS, NO_GROUND, sourcesOf, stepsOf } from './kernels/flow.ts';
+import { type Renumbered, Rewritten } from './cell-numbers.ts';
 import type { Grid } from './grid.ts';
 import { cellAt, centreOf, extentOf } from './grid.ts';
 
@@ -137,6 +138,25 @@ export function numberedAt(grid: Grid, caughtAt: readonly (readonly number[])[],
   return owner;
 }
 
+/** The same written into `owner`, where only what catches at some cells (`at`) may be another than it was. */
+export function numberedAgain(
+  owner: Int16Array,
+  on: { readonly caughtAt: readonly (readonly number[])[]; readonly numbers: readonly number[] },
+  { at, mask }: { readonly at: readonly number[]; readonly mask: Uint8Array },
+): Renumbered {
+  const { caughtAt, numbers } = on;
+  const rewritten = new Rewritten(owner, mask);
+  for (const i of at) {
+    rewritten.keep(i);
+    owner[i] = 0;
+  }
+  for (let k = 0; k < caughtAt.length; k++) {
+    const cells = caughtAt[k];
+    for (let j = 0; j < cells.length; j++) if (mask[cells[j]] === 1 && owner[cells[j]] === 0) owner[cells[j]] = numbers[k];
+  }
+  return rewritten.finish();
+}
+
 /** The same by what catches. */
 export const catchingOn = (grid: Grid, catching: readonly Catching[]): Int16Array =>
   numberedAt(
@@ -165,27 +185,19 @@ export function firstInterceptor(flow: Flow, owner: Int16Array): Int16Array {
   return label;
 }
 
-/** Where the water of cells goes now, in place of where it went. */
-export interface InterceptedAgain {
-  readonly label: Int16Array;
-  /** Cells whose number is another than it was. */
-  readonly changed: Int32Array;
-}
-
 /**
- * The same as `firstInterceptor` where what catches water is another at some cells (`at`) than it was for `before`: only these, and
- * what runs to them, are looked at.
+ * The same as `firstInterceptor` written into `label`, where what catches water is another at some cells (`at`) than it was: only
+ * these, and what runs to them, are looked at. What catches at each cell is given by `owner`.
  */
 export function interceptedAgain(
   flow: Flow,
-  owner: Int16Array,
-  { before, at, mask }: { readonly before: Int16Array; readonly at: Iterable<number>; readonly mask: Uint8Array },
-): InterceptedAgain {
+  label: Int16Array,
+  { owner, at, mask }: { readonly owner: Int16Array; readonly at: Iterable<number>; readonly mask: Uint8Array },
+): Renumbered {
   const { receiver, ncols, jumps } = flow;
   const off = stepsOf(ncols);
   const led = sourcesOf(jumps);
-  const label = before.slice();
-  const touched: number[] = [];
+  const rewritten = new Rewritten(label, mask);
   const waiting = [...at];
   // Those above are looked at again whenever the one below them has changed: what is changed twice is right the last time.
   for (let i = waiting.pop(); i !== undefined; i = waiting.pop()) {
@@ -193,11 +205,8 @@ export function interceptedAgain(
     if (d <= NO_GROUND) continue;
     const now = owner[i] !== 0 ? owner[i] : d < 0 ? 0 : label[d === JUMPS ? (jumps.get(i) ?? i) : i + off[d]];
     if (now === label[i]) continue;
+    rewritten.keep(i);
     label[i] = now;
-    if (mask[i] === 0) {
-      mask[i] = 1;
-      touched.push(i);
-    }
     for (let k = 0; k < 8; k++) {
       const above = i + off[k];
       if (above >= 0 && above < receiver.length && receiver[above] === ((k + 4) & 7) && owner[above] === 0) waiting.push(above);
@@ -205,6 +214,5 @@ export function interceptedAgain(
     const from = led?.get(i);
     if (from) waiting.push(...from);
   }
-  for (const i of touched) mask[i] = 0;
-  return { label, changed: Int32Array.from(touched).filter((i) => label[i] !== before[i]) };
+  return rewritten.finish();
 }

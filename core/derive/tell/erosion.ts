@@ -42,7 +42,7 @@ export function soilLossMap(erosion: Erosion, { model, graph, map, met }: Erosio
   const slopes = slopesIn(model, graph);
   const { factor: terrain } = graph.goingOn('terrain-factor', [model, met], (last: Factors | undefined, on, { stores, owner }): Factors => {
     const { grid, filled, flow } = on;
-    const stops = stores.length > 0 ? owner : null;
+    const stops = stores.length > 0 ? owner.read() : null;
     return { model: on, ...terrainFactors({ grid, filled, flow, slopes, stops }, last?.model === on ? last : null) };
   });
   return graph.step('soil-loss', [asItself(terrain), map, erosion], (factor, { surfaces, index }, on) => {

@@ -53,7 +53,8 @@ interface Parted {
 
 /** What runs onto each store directly, its own cells included: parted in one pass, or where an edit moved cells from one to another. */
 export function storeCatchments(model: GroundModel, met: Interception, graph: Graph): readonly Gathered<Catchment>[] {
-  return graph.goingOn('catchments', [model, met], (last: Parted | undefined, on, { label, stores, since, mark }): Parted => {
+  return graph.goingOn('catchments', [model, met], (last: Parted | undefined, on, { stores, since, mark, label: states }): Parted => {
+    const label = states.read();
     const { grid, flow, edge } = on;
     const slopes = slopesIn(on, graph);
     const before = new Map(last?.model === on ? last.all.map((one) => [one.catchment.of, one]) : []);
@@ -201,7 +202,7 @@ export function exitGrounds(
   on: { readonly met: Interception; readonly graph: Graph },
 ): readonly ExitGround[] {
   const { met, graph } = on;
-  const { label, stores, since, mark } = met;
+  const { stores, since, mark } = met;
   const wholes = graph.step('exit-grounds', [model, inside], ({ grid, flow }, within) =>
     exitsOf(grid, flow, within).map((found, k): ExitWhole => {
       const [exit, id] = [asItself(found), exitId(found, k)];
@@ -209,6 +210,7 @@ export function exitGrounds(
     }),
   );
   return graph.goingOn('exits-open', [model, wholes, met], (last: Opened | undefined, _, all): Opened => {
+    const label = met.label.read();
     if (stores.length === 0) return { wholes: all, mark, all: all.map((one) => ({ ...one, uncaught: one.whole })) };
     const opened = last?.wholes === all && last.mark === since?.mark ? openedAt(since, label, exitsIn(model, all, graph)) : null;
     return {

@@ -6,7 +6,17 @@ import type { Feature, Intake } from '../../contract/index.ts';
 import type { Line } from '../../geometry/index.ts';
 import { linkOf } from '../../network/index.ts';
 import type { Project } from '../../project/index.ts';
-import { cellAt, catchingCells, centreOf, lowestAmong, receiverOf, shareOfCell, upstreamOf, CellRoom } from '../../terrain/index.ts';
+import {
+  type CellNumbers,
+  cellAt,
+  catchingCells,
+  centreOf,
+  lowestAmong,
+  receiverOf,
+  shareOfCell,
+  upstreamOf,
+  CellRoom,
+} from '../../terrain/index.ts';
 import { noGrid, planeProject } from '../../testing/projects.ts';
 import { registry } from '../../works/index.ts';
 import { Graph } from '../graph/graph.ts';
@@ -144,16 +154,19 @@ describe('what catches water, moved about', () => {
     fc.assert(
       fc.property(dragged, (stands) => {
         const graph = new Graph();
+        const states: { readonly now: CellNumbers; readonly numbers: Int16Array }[] = [];
         for (const one of stands) {
           const now = workedOut(one, graph);
           const fresh = workedOut(one, new Graph());
           if (now.met.since) wentOn++;
           expect(fresh.met.since).toBeNull();
-          for (const key of ['stores', 'owner', 'label', 'shares'] as const)
-            expect([key, isSame(now.met[key], fresh.met[key])]).toEqual([key, true]);
+          for (const key of ['stores', 'shares'] as const) expect([key, isSame(now.met[key], fresh.met[key])]).toEqual([key, true]);
+          for (const key of ['owner', 'label'] as const) states.push({ now: now.met[key], numbers: fresh.met[key].read() });
           for (const key of ['stores', 'natural', 'exits', 'ways'] as const)
             expect([key, isSame(now.told?.[key], fresh.told?.[key])]).toEqual([key, true]);
         }
+        // What was before is still there to be read, whatever came after: forth and back again.
+        for (const { now, numbers } of [...states, ...[...states].reverse()]) expect(isSame(now.read(), numbers)).toBe(true);
       }),
       { seed: 41, numRuns: 120 },
     );
@@ -202,11 +215,11 @@ describe('what catches water, moved about', () => {
         let caught = 0;
         const wrong: number[] = [];
         for (let i = 0; i < N * N; i++) {
-          const number = met.label[i];
+          const number = met.label.read()[i];
           if (Number.isNaN(grid.z[i]) || number === roof) continue;
           if (number > 0) caught++;
           const of = [...members].filter(([, own]) => own.has(i)).map(([store]) => store);
-          const should = followed(met.owner, i);
+          const should = followed(met.owner.read(), i);
           if (number !== should || of.length !== (should > 0 ? 1 : 0) || (of.length > 0 && of[0] !== met.stores[should - 1])) wrong.push(i);
         }
         expect(wrong).toEqual([]);

@@ -1,6 +1,16 @@
 // Which store the water of each cell meets first. An edit moves what catches water at a few cells: only what runs to these is followed again.
 import type { Intake } from '../../contract/index.ts';
-import { catchingCells, cellsInside, firstInterceptor, interceptedAgain, numberedAt, shareOfCell } from '../../terrain/index.ts';
+import {
+  CellNumbers,
+  type Renumbered,
+  catchingCells,
+  cellsInside,
+  firstInterceptor,
+  interceptedAgain,
+  numberedAgain,
+  numberedAt,
+  shareOfCell,
+} from '../../terrain/index.ts';
 import type { Graph } from '../graph/graph.ts';
 import type { GroundModel } from './ground-model.ts';
 import { inRoomOf } from './room.ts';
@@ -20,8 +30,8 @@ export interface Since {
 export interface Interception {
   /** Stores that take in water from the ground; number k of a cell belongs to stores[k - 1]. */
   readonly stores: readonly string[];
-  readonly owner: Int16Array;
-  readonly label: Int16Array;
+  readonly owner: CellNumbers;
+  readonly label: CellNumbers;
   /** What stores take of the water that meets them, where their works are narrower than a cell. */
   readonly shares: ReadonlyMap<string, number>;
   /** This one and no other: what was worked out from it says so by its mark. */
@@ -32,8 +42,8 @@ export interface Interception {
 
 /** Where numbered things catch water, and which of them each cell's water meets first. */
 interface Numbered {
-  readonly owner: Int16Array;
-  readonly label: Int16Array;
+  readonly owner: CellNumbers;
+  readonly label: CellNumbers;
 }
 
 /** With what the next one can go on from. */
@@ -44,7 +54,7 @@ interface Kept extends Interception {
   readonly caughtAt: readonly (readonly number[])[];
   readonly takes: readonly number[];
   /** The store each cell's water meets first where it runs over the ground: what lies under roofs too. */
-  readonly overGround: Int16Array;
+  readonly overGround: CellNumbers;
   /** Cells under roofs. */
   readonly roofed: ReadonlySet<number>;
   /** By intakes, where some are narrower than a cell; with the cells of each. */
@@ -76,29 +86,34 @@ function numbersOf(intakes: readonly Intake[], stores: readonly string[]): reado
 
 const eachAlone = (all: readonly unknown[]): readonly number[] => all.map((_, k) => k + 1);
 
-function withRoofs(model: GroundModel, over: Int16Array, on: { readonly intakes: readonly Intake[]; readonly numbers: readonly number[] }) {
+function withRoofs(
+  model: GroundModel,
+  over: CellNumbers,
+  on: { readonly intakes: readonly Intake[]; readonly numbers: readonly number[] },
+) {
   const { intakes, numbers } = on;
   const roofed = new Set<number>();
   if (intakes.every(({ roof }) => !roof)) return { label: over, roofed };
   // A roof keeps the rain on itself from what lies below; what runs over the ground there goes by.
-  const label = over.slice();
+  const label = over.read().slice();
   intakes.forEach(({ roof }, k) => {
     for (const cell of roof ? cellsInside(model.grid, roof) : []) {
       label[cell] = numbers[k];
       roofed.add(cell);
     }
   });
-  return { label, roofed };
+  return { label: new CellNumbers(label), roofed };
 }
 
 function intercepted(model: GroundModel, now: Taken): Kept {
   const { intakes } = now;
   const stores = [...new Set(intakes.map((i) => i.store))];
   const numbers = numbersOf(intakes, stores);
-  const owner = numberedAt(model.grid, now.caughtAt, numbers);
-  const overGround = firstInterceptor(model.flow, owner);
+  const { owner, label: overGround } = numbered(model, now, numbers);
   const isOneEach = stores.length === intakes.length;
-  const single = hasNarrow(now) ? counted(isOneEach ? { owner, label: overGround } : alone(model, now), intakes.length) : null;
+  const single = hasNarrow(now)
+    ? counted(isOneEach ? { owner, label: overGround } : numbered(model, now, eachAlone(intakes)), intakes.length)
+    : null;
   const shares = single ? sharesBy(now, single.cells) : new Map<string, number>();
   const roofs = withRoofs(model, overGround, { intakes, numbers });
   return { model, ...now, stores, owner, ...roofs, shares, overGround, single, mark: {}, since: null };
@@ -106,15 +121,15 @@ function intercepted(model: GroundModel, now: Taken): Kept {
 
 const hasNarrow = ({ takes }: Taken): boolean => takes.some((share) => share < 1);
 
-/** Intakes numbered by themselves; where each is of another store they bear the numbers of these. */
-function alone({ grid, flow }: GroundModel, { intakes, caughtAt }: Taken): Numbered {
-  const owner = numberedAt(grid, caughtAt, eachAlone(intakes));
-  return { owner, label: firstInterceptor(flow, owner) };
+/** Where intakes with these numbers catch, and which of them the water of each cell meets first. */
+function numbered({ grid, flow }: GroundModel, { caughtAt }: Taken, numbers: readonly number[]): Numbered {
+  const owner = numberedAt(grid, caughtAt, numbers);
+  return { owner: new CellNumbers(owner), label: new CellNumbers(firstInterceptor(flow, owner)) };
 }
 
 function counted({ owner, label }: Numbered, count: number): NonNullable<Kept['single']> {
   const cells = new Int32Array(count + 1);
-  for (let i = 0; i < label.length; i++) cells[label[i]]++;
+  for (const number of label.read()) cells[number]++;
   return { owner, label, cells };
 }
 
@@ -122,51 +137,66 @@ function counted({ owner, label }: Numbered, count: number): NonNullable<Kept['s
 const areAlike = (a: readonly Intake[], b: readonly Intake[]): boolean =>
   a.length === b.length && a.every((one, k) => one === b[k] || (one.store === b[k].store && !one.roof && !b[k].roof));
 
-/** Cells at which numbered things catch water otherwise than they did. */
-function movedAt(was: Int16Array, now: Int16Array, cells: readonly number[]): Int32Array {
-  const moved = new Set<number>();
-  for (const i of cells) if (was[i] !== now[i]) moved.add(i);
-  return Int32Array.from(moved);
+/** What is another where intakes catch elsewhere than they did: at these cells of these numbers. */
+interface Again extends Numbered {
+  readonly caughtAt: Int32Array;
+  readonly met: Renumbered;
+}
+
+function numberedFrom(
+  model: GroundModel,
+  was: Numbered,
+  on: Pick<Taken, 'caughtAt'> & { readonly numbers: readonly number[]; readonly at: readonly number[] },
+): Again {
+  return inRoomOf(model, ({ mask }) => {
+    const owner = was.owner.changed((now) => numberedAgain(now, on, { at: on.at, mask }));
+    const label = was.label.changed((now) => interceptedAgain(model.flow, now, { owner: owner.now.read(), at: owner.cells, mask }));
+    return { owner: owner.now, label: label.now, caughtAt: owner.cells, met: label };
+  });
 }
 
 /** The same, from what was worked out for other intakes on the same ground. */
 function interceptedFrom(last: Kept, now: Taken): Kept {
-  const { model, stores, overGround, roofed } = last;
+  const { model, stores, owner, overGround } = last;
   const { intakes, caughtAt } = now;
-  const moved = caughtAt.flatMap((cells, k) => (cells === last.caughtAt[k] ? [] : [...cells, ...last.caughtAt[k]]));
-  const again = (was: Numbered, numbers: readonly number[]): Again => {
-    const owner = numberedAt(model.grid, caughtAt, numbers);
-    const at = movedAt(was.owner, owner, moved);
-    const met = inRoomOf(model, ({ mask }) => interceptedAgain(model.flow, owner, { before: was.label, at, mask }));
-    return { owner, caughtAt: at, ...met };
-  };
-  const over = again({ owner: last.owner, label: overGround }, numbersOf(intakes, stores));
-  const changed = roofed.size === 0 ? over.changed : over.changed.filter((i) => !roofed.has(i));
-  const label = roofed.size === 0 ? over.label : last.label.slice();
-  if (roofed.size > 0) for (const i of changed) label[i] = over.label[i];
-  const were = Int16Array.from(changed, (i) => last.label[i]);
+  const at = caughtAt.flatMap((cells, k) => (cells === last.caughtAt[k] ? [] : [...cells, ...last.caughtAt[k]]));
+  const again = (was: Numbered, numbers: readonly number[]): Again => numberedFrom(model, was, { caughtAt, numbers, at });
+  const over = again({ owner, label: overGround }, numbersOf(intakes, stores));
+  const { label, cells, were } = besideRoofs(last, over);
   return {
     ...last,
     ...now,
     owner: over.owner,
     label,
     overGround: over.label,
-    ...sharedFrom(last, now, (was) => (was.owner === last.owner ? over : again(was, eachAlone(intakes)))),
+    ...sharedFrom(last, now, (was) => (was.owner === owner ? over : again(was, eachAlone(intakes)))),
     mark: {},
-    since: { mark: last.mark, caughtAt: over.caughtAt, changed, were },
+    since: { mark: last.mark, caughtAt: over.caughtAt, changed: cells, were },
   };
 }
 
-type Again = Numbered & Pick<Since, 'caughtAt' | 'changed'>;
+/** What each cell meets where roofs stay as they are, from what it meets over the ground. */
+function besideRoofs({ label, roofed }: Kept, over: Again): { readonly label: CellNumbers } & Renumbered {
+  if (roofed.size === 0) return { label: over.label, ...over.met };
+  const cells = over.met.cells.filter((i) => !roofed.has(i));
+  const numbers = over.label.read();
+  const changed = label.changed((now) => {
+    const were = Int16Array.from(cells, (i) => now[i]);
+    for (const i of cells) now[i] = numbers[i];
+    return { cells, were };
+  });
+  return { label: changed.now, cells, were: changed.were };
+}
 
 function sharedFrom({ single: was, shares }: Kept, now: Taken, again: (was: Numbered) => Again): Pick<Kept, 'single' | 'shares'> {
   if (!was) return { single: null, shares };
-  const { owner, label, changed } = again(was);
+  const { owner, label, met } = again(was);
   const cells = was.cells.slice();
-  for (const i of changed) {
-    cells[was.label[i]]--;
-    cells[label[i]]++;
-  }
+  const numbers = label.read();
+  met.cells.forEach((i, k) => {
+    cells[met.were[k]]--;
+    cells[numbers[i]]++;
+  });
   return { single: { owner, label, cells }, shares: sharesBy(now, cells) };
 }
 
