@@ -123,8 +123,12 @@ function shownAs(value: number | null | undefined, asked: QuantityKind): Quantit
   return asked === 'volume' && Math.abs(value) < SMALL_VOLUME_M3 ? 'liquid' : asked;
 }
 
+/** Nobody counts a day in minutes [min]. */
+const LONG_MIN = 180;
+
 /** Digits with their unit: "131.40 m", "45 mm", "0.35 ha". */
 export function formatQuantity(value: number | null | undefined, asked: QuantityKind, system: UnitSystem): string {
+  if (asked === 'minutes' && typeof value === 'number' && Math.abs(value) >= LONG_MIN) return formatQuantity(value / 60, 'hours', system);
   const kind = shownAs(value, asked);
   const digits = formatNumber(value, kind, system);
   const { unit } = DISPLAY[kind][system];

@@ -62,6 +62,12 @@ describe('units', () => {
       '0\u00a0m³',
     ]);
     expect(formatQuantity(0.42, 'volume', 'metric')).toBe('420\u00a0L');
+    expect([6, 179, 180, 1440].map((v) => formatQuantity(v, 'minutes', 'us'))).toEqual([
+      '6\u00a0min',
+      '179\u00a0min',
+      '3.0\u00a0h',
+      '24.0\u00a0h',
+    ]);
     expect([
       formatNumber(1.234, 'length', 'metric'),
       formatNumber(12.34, 'length', 'metric'),

@@ -55,26 +55,26 @@ export function useChain(): Chain {
   return { host, guests, joined, ids, selected: selected ?? null };
 }
 
-/** What a way out is to the work that makes it, in words. */
-export const WAY_WORDS: Readonly<Record<OutletRole, string>> = {
-  way: 'crest',
-  end: 'end',
-  mouth: 'mouth',
-  pipe: 'pipe',
-  road: 'road',
-  crest: 'crest',
-  rim: 'rim',
-  bank: 'bank',
-  round: 'side, round the wall',
-  low: 'low bank',
-  through: 'stone',
-  fuse: 'fuse',
-  lift: 'pump',
-  past: 'past its intake',
-  down: 'downpipes',
-  eaves: 'eaves',
-  over: 'overflow',
-  on: 'grates and on over the ground',
+/** What a way out is to the work that makes it: its name, and how water takes it. */
+export const WAY_WORDS: Readonly<Record<OutletRole, { readonly name: string; readonly by: string }>> = {
+  way: { name: 'crest', by: 'over its crest' },
+  end: { name: 'end', by: 'over its end' },
+  mouth: { name: 'mouth', by: 'out of its mouth' },
+  pipe: { name: 'pipe', by: 'through its pipe' },
+  road: { name: 'road', by: 'over its road' },
+  crest: { name: 'crest', by: 'over its crest' },
+  rim: { name: 'rim', by: 'over its rim' },
+  bank: { name: 'bank', by: 'over its bank' },
+  round: { name: 'side, round the wall', by: 'round its wall' },
+  low: { name: 'low bank', by: 'over its low bank' },
+  through: { name: 'through it', by: 'through it' },
+  fuse: { name: 'fuse', by: 'over its fuse' },
+  lift: { name: 'pump', by: 'by its pump' },
+  past: { name: 'past its intake', by: 'past its intake' },
+  down: { name: 'downpipes', by: 'down its pipes' },
+  eaves: { name: 'eaves', by: 'over its eaves' },
+  over: { name: 'overflow', by: 'by its overflow' },
+  on: { name: 'grates and on over the ground', by: 'over its grates and on over the ground' },
 };
 
 export interface Named {

@@ -179,6 +179,20 @@ describe('rules on check dams', () => {
         [0.499, 'weigh'],
         [0.5, 'fine'],
       ],
+      silent: [facts({ ...ROCK, form: 'log' })],
+    },
+    // A log of 0.3 m: 70.7 kg of water lifts each metre, it weighs 42.4 kg; at four fifths 45.9 kg must hold it.
+    'check-dams.floats': {
+      at: (v) => with_('dimensions.heldKgM', v, { ...ROCK, form: 'log' }),
+      found: (v) => (0.0225 * Math.PI * 1000) / (0.0225 * Math.PI * 600 + v),
+      limit: 0.8,
+      judged: [
+        [46, 'fine'],
+        [45.9, 'weigh', /Hold each log down with 46 kg a metre: more stakes/],
+        [28.3, 'weigh'],
+        [28.2, 'mend'],
+      ],
+      silent: [facts(), facts({ ...ROCK, form: 'sandbag' })],
     },
     // 0.1 m3/s over a metre: (9.81 · 0.1)^(1/3) = 0.994 m/s; 0.994² / (2 · 9.81 · 0.86² · 1.65) = 41 mm.
     'check-dams.stone': {
@@ -253,6 +267,15 @@ describe('rules on check dams', () => {
       DAMS_RULES.find((r) => r.id === id)!,
       on,
     );
+  it('asks what holds a dam of wood until somebody says it, for the highest of brush', () => {
+    // 0.6 m high: 0.5 · 0.6 + 3.25 · 0.36 / 2 = 0.885 m2; of 150 kg/m3 a quarter is wood: 221 kg lift, 133 kg weigh.
+    const brush: CheckDams = { ...ROCK, form: 'brush', dams: [dam(54, { heightM: 0.4 }), dam(60)] };
+    const unknown = find('check-dams.floats', facts(brush));
+    expect(unknown).toMatchObject({ value: null, severity: 'unknown', cure: { set: { 'dimensions.heldKgM': 144 } } });
+    expect(words(unknown?.do)).toMatch(/^Hold it down with 144 kg a metre, or say what stakes, posts and wire hold\.$/);
+    expect(find('check-dams.floats', with_('dimensions.heldKgM', 0, brush))?.value).toBeCloseTo(1000 / 600, 9);
+    expect(find('check-dams.floats', with_('dimensions.heldKgM', 144, brush))?.severity).toBe('fine');
+  });
   it('asks for a longer apron on a steep bed, for its highest dam', () => {
     expect(find('check-dams.apron', facts({ ...ROCK, dams: [dam(54), dam(60, { heightM: 0.8 })] }))?.limit).toBeCloseTo(1.2, 9);
     expect(find('check-dams.apron', onSlope(0.16))?.limit).toBeCloseTo(1.05, 9);
@@ -269,7 +292,10 @@ describe('rules on check dams', () => {
     expect(deepest(peaks)).toBe(2);
   });
   it('is told of one dam without its number', () => {
-    expect(words(find('check-dams.condition', facts({ ...ROCK, dams: [dam(60, { lostPercent: 50 })] }))?.do)).toMatch(/next rain\.$/);
+    const gone = (form: CheckDams['form']): string =>
+      words(find('check-dams.condition', facts({ ...ROCK, form, dams: [dam(60, { lostPercent: 50 })] }))?.do);
+    expect(gone('rock')).toMatch(/^Lay its stone back .* next rain\.$/);
+    expect(gone('brush')).toMatch(/^Drive its stakes anew .* next rain\.$/);
   });
   it('has a formula list of its own', () => {
     expect(checkDams.formulas.map((f) => f.id)).toEqual([
@@ -277,6 +303,7 @@ describe('rules on check dams', () => {
       'check-dams.gully-spacing',
       'check-dams.wedge',
       'check-dams.body',
+      'check-dams.floats',
     ]);
   });
 });

@@ -219,7 +219,7 @@ describe('a series', () => {
     // Eight hours a cubic metre, and 1.72 t in barrows of 60 kg, each a hundred metres there and back at 2.5 km/h.
     const hours = 8 * stone + ((stone * 1.72) / 0.06) * (0.1 / 2.5);
     expect(at('hours')).toBeCloseTo(hours, 9);
-    expect(hoursOf(work, 0)).toBe(0);
+    expect(hoursOf(work, [])).toBe(0);
     expect(at('litresAnHour')).toBeCloseTo((1000 * room) / hours, 9);
     expect(at('litresAnHourAYear')).toBeCloseTo((4000 * room) / hours, 9);
     expect(at('litresAnHourSilted')).toBeCloseTo((1000 * 0.2 * room) / hours, 9);
@@ -256,12 +256,17 @@ describe('a series', () => {
     const likely = (form: CheckDams['form'], item: string): number => items(form).find((q) => q.item === item)?.likely ?? NaN;
     expect(likely('rock', 'stone-weight')).toBeCloseTo(1.72 * likely('rock', 'stone'), 9);
     expect(likely('brush', 'brush')).toBeCloseTo(likely('rock', 'stone'), 9);
-    // Three dams of 2.8 m and both keys: 4 m of crest, five layers of 0.2 m logs for 0.9 m.
-    expect(likely('log', 'log')).toBeCloseTo(3 * 5 * 4, 6);
+    // Five layers of 0.2 m logs, as wide as the channel is at their tops and 0.6 m into both banks, the upper two less a notch of a
+    // metre; and two layers in the bed key.
+    const layers = 2.6 + 3 + 3.4 + (3.8 - 1) + (4 - 1);
+    expect(likely('log', 'log')).toBeCloseTo(3 * (layers + 2 * 2.2), 6);
+    for (const form of ['log', 'sandbag'] as const) expect(likely(form, 'apron-stone')).toBeCloseTo(3 * 1.2 * 1 * 0.3, 6);
+    // Keys dug as thick as what stands in them.
+    expect([likely('log', 'cut') / 0.2, likely('brush', 'cut') / 0.5]).toEqual([expect.closeTo(4.14, 6), expect.closeTo(4.14, 6)]);
     expect(likely('brush', 'stake')).toBe(2 * Math.ceil(12 / 0.5));
-    const stone = standingDams(three, bed).map((one) => stoneOf(three, one));
+    const stone = standingDams(three, bed).map((one) => stoneOf({ ...three, form: 'sandbag' }, one));
     expect(likely('sandbag', 'bag')).toBe(Math.ceil(sum(stone.map((s) => s.bodyM3 + s.keysM3)) / 0.025));
-    const steps = place(three).buildSteps();
+    const steps = place({ ...three, form: 'rock' }).buildSteps();
     expect(steps.map((s) => s.id)).toEqual(['above', 'peg', 'key', 'apron', 'body', 'notch', 'after']);
     expect(steps.flatMap((s) => s.cautions).join(' ')).toMatch(/holds the slope/);
   });

@@ -1,21 +1,15 @@
 import type { Figure, StormFacts } from '../../contract/index.ts';
 import type { Worksheet } from '../../formula/index.ts';
 import { SILL_LENGTH } from '../../hydraulics/index.ts';
-import { type Bed, fallBetween } from '../bed.ts';
+import { fallBetween } from '../bed.ts';
 import { hourFigures, hoursWorked, litresAnHour } from '../labour.ts';
 import { allStoneM3, hoursOf } from './making.ts';
 import { siltedShare } from '../series.ts';
-import type { CheckDams } from './model.ts';
+import { WOOD_FLOATS, bodyOf, floating } from './forms.ts';
 import { HEEDE_SPACING, SIGHT_SPACING } from './spacing.ts';
 import { STONE_T_M3 } from '../making.ts';
 import { DAM_BODY, WEDGE_VOLUME } from './stone.ts';
-import { NOTCH_C, type Standing, roomBehind } from './store.ts';
-
-export interface Series {
-  readonly work: CheckDams;
-  readonly bed: Bed;
-  readonly dams: readonly Standing[];
-}
+import { NOTCH_C, type Series, roomBehind } from './store.ts';
 
 /** Water all of them hold to their notches, silt and all, and what is open of it [m3]. */
 export function roomOf({ bed, dams }: Omit<Series, 'work'>): { readonly allM3: number; readonly openM3: number } {
@@ -43,7 +37,11 @@ function workThrough({ work, bed, dams }: Series, sheet: Worksheet): void {
     sheet.use(HEEDE_SPACING, { H, G: S });
     sheet.use(WEDGE_VOLUME, { b: dam.bedWidthM, z: sideHV, H, S });
   }
-  const { crestWidthM: w, upSlopeHV, downSlopeHV, notchWidthM: n, notchDepthM } = work.dimensions;
+  const { notchWidthM: n, notchDepthM, heldKgM: p } = work.dimensions;
+  const { crestWidthM: w, upSlopeHV, downSlopeHV } = bodyOf(work);
+  const wood = floating(work);
+  if (wood && p !== undefined) sheet.use(WOOD_FLOATS, { ...wood, p });
+  if (work.form === 'log') return;
   sheet.use(DAM_BODY, { w, m: upSlopeHV + downSlopeHV, n, b: dam.bedWidthM, z: sideHV, H, E: H + notchDepthM });
 }
 
@@ -51,7 +49,7 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
   const { work, bed, dams } = series;
   const { allM3, openM3 } = roomOf(series);
   const stoneM3 = allStoneM3(work, dams);
-  const byBook = hoursOf(work, stoneM3);
+  const byBook = hoursOf(work, dams);
   const hours = hoursWorked(work.labour, byBook);
   const [first, last] = [dams[0].dam.atM, dams[dams.length - 1].dam.atM];
   const { fillsAYear, siltM3AYear } = work.labour;
@@ -63,7 +61,12 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
     { id: 'fall', label: 'Fall of the bed', value: fallBetween(bed, [0, bed.lengthM]), kind: 'slope' },
     { id: 'apartM', label: 'Apart, on average', value: dams.length > 1 ? (last - first) / (dams.length - 1) : null, kind: 'distance' },
     { id: 'openM3', label: 'Hold together, to their notches', value: openM3, kind: 'volume' },
-    { id: 'stoneM3', label: work.form === 'rock' ? 'Stone' : 'Body, keys and aprons', value: stoneM3, kind: 'volume' },
+    {
+      id: 'stoneM3',
+      label: work.form === 'rock' ? 'Stone' : work.form === 'log' ? 'Logs and aprons' : 'Body, keys and aprons',
+      value: stoneM3,
+      kind: 'volume',
+    },
     ...(work.form === 'rock' ? [{ id: 'tonnes', label: 'It weighs', value: stoneM3 * STONE_T_M3, kind: 'mass' as const }] : []),
     ...hourFigures(work.labour, byBook),
     { id: 'litresAnHour', label: 'Litres held for each hour, a fill', value: litresAnHour(openM3, hours), kind: 'number' },

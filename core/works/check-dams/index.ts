@@ -11,6 +11,7 @@ import { quantitiesOf, stepsOf } from './making.ts';
 import type { CheckDams } from './model.ts';
 import { longSection } from './section.ts';
 import { HEEDE_SPACING, SIGHT_SPACING, toeAbove } from './spacing.ts';
+import { WOOD_FLOATS } from './forms.ts';
 import { DAM_BODY, WEDGE_VOLUME, stoneOf } from './stone.ts';
 import { type DamsGround, type Standing, standingDams, storesOf } from './store.ts';
 import { suitsDams } from './suits.ts';
@@ -100,7 +101,7 @@ function placeDams(work: CheckDams, ground: DamsGround): PlacedWork {
     figures: (facts, sheet) => figuresOf(series, facts, sheet),
     checks: (facts) => runRules(DAMS_RULES, { ...facts, ...series, channel, needsM3 }, work.id),
     quantities: () => quantitiesOf(work, dams),
-    buildSteps: () => stepsOf(work, dams),
+    buildSteps: () => stepsOf(series),
     pegs: () => pegsOf(work, dams),
     marks: marksOf(work, dams),
     section: () => longSection(work, series),
@@ -122,7 +123,7 @@ function measureDams(work: CheckDams, plot: Plot): DamsGround {
 
 export const checkDams: Technique<CheckDams, DamsGround> = {
   ...checkDamsDescriptor,
-  formulas: [SIGHT_SPACING, HEEDE_SPACING, WEDGE_VOLUME, DAM_BODY],
+  formulas: [SIGHT_SPACING, HEEDE_SPACING, WEDGE_VOLUME, DAM_BODY, WOOD_FLOATS],
   rules: DAMS_RULES,
   suits: suitsDams,
   begin: beginDams,

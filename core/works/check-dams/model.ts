@@ -49,6 +49,8 @@ export interface CheckDams extends WorkBase {
     readonly sideKeyM: number;
     readonly bedKeyM: number;
     readonly apronM: number;
+    /** What stakes, posts and wire hold of brush or logs: of a metre of dam, or of each log [kg]. */
+    readonly heldKgM?: number;
     /** How far the bed lies under the ground of the terrain, where that does not show the channel. */
     readonly bedBelowM?: number;
   };
@@ -76,6 +78,9 @@ const d = (
   more: Pick<FieldSpec, 'help' | 'min' | 'max'> & Partial<FieldSpec>,
 ): FieldSpec => ({ path: `dimensions.${key}`, label, kind: 'length', ...more });
 
+/** A wall of logs has no faces of its own. */
+const FACED: FieldSpec['shownWhen'] = { path: 'form', is: ['rock', 'brush', 'sandbag'] };
+
 export const DAMS_FIELDS: readonly FieldSpec[] = [
   d('notchDepthM', 'Ends above the notch', {
     min: 0.05,
@@ -83,9 +88,21 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
     help: 'Water that finds the end of a dam cuts round it: 0.3 m or more.',
   }),
   d('notchWidthM', 'Width of the notch', { min: 0.1, max: 20, help: 'No wider than the bed, so that water falls on the apron.' }),
-  d('crestWidthM', 'Width of the crest along the flow', { min: 0.05, max: 3, help: '0.5 to 0.7 m of loose stone.' }),
-  d('upSlopeHV', 'Upper face, out per 1 up', { min: 0, max: 5, kind: 'number', help: 'Loose stone stands at 1.25 to 2.' }),
-  d('downSlopeHV', 'Lower face, out per 1 up', { min: 0, max: 6, kind: 'number', help: 'Flatter than the upper: water runs down it.' }),
+  d('crestWidthM', 'Width of the crest along the flow', { min: 0.05, max: 3, help: '0.5 to 0.7 m of loose stone.', shownWhen: FACED }),
+  d('upSlopeHV', 'Upper face, out per 1 up', {
+    min: 0,
+    max: 5,
+    kind: 'number',
+    help: 'Loose stone stands at 1.25 to 2.',
+    shownWhen: FACED,
+  }),
+  d('downSlopeHV', 'Lower face, out per 1 up', {
+    min: 0,
+    max: 6,
+    kind: 'number',
+    help: 'Flatter than the upper: water runs down it.',
+    shownWhen: FACED,
+  }),
   d('pieceM', 'Median stone, or thickness of a log', {
     min: 0.03,
     max: 1,
@@ -96,6 +113,14 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
   d('sideKeyM', 'Key into each bank', { min: 0, max: 3, help: '0.6 m; 1.2 m where banks wash easily.' }),
   d('bedKeyM', 'Key into the bed', { min: 0, max: 2, help: '0.3 to 0.6 m, so that water does not find a way under it.' }),
   d('apronM', 'Apron below it', { min: 0, max: 10, help: 'Once and a half its height; longer on steep beds.' }),
+  d('heldKgM', 'Stakes, posts and wire hold, a metre', {
+    min: 0,
+    max: 5000,
+    kind: 'number',
+    help: 'In kg, of a metre of brush dam or of each log: a stake half a metre in firm ground holds about 40.',
+    shownWhen: { path: 'form', is: ['brush', 'log'] },
+    optional: { offer: 'You know how it is held down', start: 40 },
+  }),
   d('bedBelowM', 'Bed under the mapped ground', {
     min: 0,
     max: 10,

@@ -2,6 +2,7 @@
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { type Bed, bedAt } from '../bed.ts';
+import { bodyOf } from './forms.ts';
 import type { CheckDams } from './model.ts';
 import { toeAbove } from './spacing.ts';
 import type { Standing } from './store.ts';
@@ -11,7 +12,7 @@ const MOST_DRAWN = 40;
 
 export function longSection(work: CheckDams, { bed, dams }: { readonly bed: Bed; readonly dams: readonly Standing[] }): SectionShape {
   const shown = dams.slice(0, MOST_DRAWN);
-  const { crestWidthM, upSlopeHV, downSlopeHV } = work.dimensions;
+  const { crestWidthM, upSlopeHV, downSlopeHV } = bodyOf(work);
   const last = shown[shown.length - 1];
   const endM = Math.min(bed.lengthM, last.dam.atM + 6);
   const ground: Point[] = Array.from(bed.bedM, (level, i): Point => [i * bed.stepM, level]).filter(([x]) => x < endM);

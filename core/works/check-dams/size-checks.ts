@@ -1,13 +1,14 @@
 // Keys, apron and crest of check dams, and the state they were found in.
 import type { Rule } from '../../contract/index.ts';
 import { amount, say } from '../../units/index.ts';
-import { COMMON_PRACTICE, gradeMax, gradeMin, metres } from '../rules.ts';
+import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, metres } from '../rules.ts';
 import { siltedShare, worstOf } from '../series.ts';
 import { leastRule } from '../size-rule.ts';
 import { pointAlong } from '../../geometry/index.ts';
 import { fallBetween, placeIn } from '../bed.ts';
 import type { Standing } from './store.ts';
 import { type DamsFacts, at, of } from './facts.ts';
+import { FORMS, WOOD_FLOATS, floating } from './forms.ts';
 import { lostShare } from './model.ts';
 
 const workOf = ({ work }: DamsFacts): DamsFacts['work'] => work;
@@ -57,7 +58,8 @@ const crest: Rule<DamsFacts> = leastRule<DamsFacts>(
     id: 'check-dams.crest-width',
     title: 'Width of the crest along the flow',
     why: 'A sharp crest of loose stone loses its top stones in the first flood.',
-    source: { ...COMMON_PRACTICE, locator: '0.5 to 0.7 m of loose stone; a log or a bag is as wide as it is' },
+    source: { ...COMMON_PRACTICE, locator: '0.5 to 0.7 m of loose stone; a bag is as wide as it is' },
+    applies: ({ work }) => work.form !== 'log',
   },
   {
     path: 'dimensions.crestWidthM',
@@ -67,6 +69,50 @@ const crest: Rule<DamsFacts> = leastRule<DamsFacts>(
     mendUnder: 0.6,
   },
 );
+
+/** Held down well enough at four fifths of what it holds. */
+const MOST_LIFT = 0.8;
+
+/** What must hold a metre of it, in whole kilograms. */
+function heldFor(wood: { readonly A: number; readonly w: number }): number {
+  const weighs = wood.w * wood.A;
+  return Math.ceil((WOOD_FLOATS.evaluate({ ...wood, p: 0 }) * weighs) / MOST_LIFT - weighs - 1e-9);
+}
+
+const floats: Rule<DamsFacts> = {
+  id: 'check-dams.floats',
+  title: 'Lift of the water on its wood, against what holds it down',
+  why: 'Wood under water floats: the first flood over a dam of it that is not held takes it along, and the next below with it.',
+  unit: '',
+  kind: 'number',
+  sense: 'max',
+  source: { key: 'statics', locator: 'Archimedes, held with a quarter to spare' },
+  applies: ({ work }) => floating(work) !== null,
+  find: ({ work }) => {
+    const wood = floating(work);
+    if (!wood) return null;
+    const { heldKgM: p } = work.dimensions;
+    const to = heldFor(wood);
+    const says = work.form === 'log' ? `Hold each log down with ${to} kg a metre` : `Hold it down with ${to} kg a metre`;
+    const cure = { work: work.id, set: { 'dimensions.heldKgM': to }, says };
+    if (p === undefined)
+      return {
+        value: null,
+        limit: MOST_LIFT,
+        severity: 'unknown',
+        do: `${says}, or say what stakes, posts and wire hold.`,
+        ...cureBy(true, cure),
+      };
+    const value = WOOD_FLOATS.evaluate({ ...wood, p });
+    return {
+      value,
+      limit: MOST_LIFT,
+      severity: gradeMax(value, MOST_LIFT, 1),
+      do: value > MOST_LIFT ? `${says}: more stakes or posts, driven deeper, and wire over it.` : 'Nothing.',
+      ...cureBy(value > MOST_LIFT, cure),
+    };
+  },
+};
 
 const measured: Rule<DamsFacts> = {
   id: 'check-dams.measured',
@@ -97,7 +143,7 @@ const condition: Rule<DamsFacts> = {
   unit: '%',
   kind: 'percent',
   sense: 'max',
-  source: { ...COMMON_PRACTICE, locator: 'looked at after each flood, stone laid back from below' },
+  source: { ...COMMON_PRACTICE, locator: 'looked at after each flood, what is gone laid back from below' },
   find: (facts) => {
     const worst = worstOf(facts.dams, ({ dam }) => 100 * lostShare(dam), 'most');
     return {
@@ -105,7 +151,7 @@ const condition: Rule<DamsFacts> = {
       limit: 5,
       at: at(facts, worst),
       severity: gradeMax(worst.value, 5, 25),
-      do: worst.value > 5 ? `Lay its stone back from the apron up, before the next rain${of(worst.k, facts)}.` : 'Nothing.',
+      do: worst.value > 5 ? `${FORMS[facts.work.form].mends}, before the next rain${of(worst.k, facts)}.` : 'Nothing.',
     };
   },
 };
@@ -181,5 +227,5 @@ const inReach: Rule<DamsFacts> = {
   },
 }; // prettier-ignore
 
-export const SIZE_RULES: readonly Rule<DamsFacts>[] = [sideKey, bedKey, apron, crest];
+export const SIZE_RULES: readonly Rule<DamsFacts>[] = [sideKey, bedKey, apron, crest, floats];
 export const STATE_RULES: readonly Rule<DamsFacts>[] = [measured, inReach, condition, full, stoneNear];

@@ -1,5 +1,7 @@
 // What a dam is made of: its body across the channel as it is there, its keys and its apron.
 import { defineFormula } from '../../formula/index.ts';
+import { FORMS, bodyOf } from './forms.ts';
+import { STONE_T_M3 } from '../making.ts';
 import type { CheckDams } from './model.ts';
 import type { Standing } from './store.ts';
 
@@ -50,20 +52,46 @@ export const DAM_BODY = defineFormula(
 
 export interface DamStone {
   readonly bodyM3: number;
+  /** What lies in its keys, and what is dug for them. */
   readonly keysM3: number;
+  readonly dugM3: number;
   readonly apronM3: number;
   readonly allM3: number;
   /** Length of its crest from bank to bank [m]. */
   readonly crestM: number;
 }
 
+/** Logs of a wall of them, end to end: layer by layer as wide as the channel is there, less the notch, and those in the bed key [m]. */
+export function logsOf({ dimensions }: CheckDams, { dam, section }: Standing): number {
+  const { pieceM, notchWidthM, notchDepthM, sideKeyM, bedKeyM } = dimensions;
+  const [H, E] = [dam.heightM, dam.heightM + notchDepthM];
+  const keyed = (depthM: number): number => section.topWidth(depthM) + 2 * sideKeyM;
+  const inBed = Math.ceil(bedKeyM / pieceM - 1e-9) * keyed(0);
+  const layers = Math.ceil(E / pieceM - 1e-9);
+  const open = (k: number): number => (k * pieceM > H - 1e-9 ? notchWidthM : 0);
+  return Array.from({ length: layers }, (_, k) => keyed(Math.min(E, (k + 1) * pieceM)) - open(k)).reduce((a, m) => a + m, inBed);
+}
+
 /** What one dam takes, as it was built: what has gone since is laid again. */
-export function stoneOf({ dimensions }: CheckDams, { dam, section, sideHV }: Standing): DamStone {
-  const { crestWidthM: w, upSlopeHV, downSlopeHV, notchWidthM: n, notchDepthM, sideKeyM, bedKeyM, apronM } = dimensions;
+export function stoneOf(work: CheckDams, one: Standing): DamStone {
+  const { dam, section, sideHV } = one;
+  const { notchWidthM: n, notchDepthM, sideKeyM, bedKeyM, apronM, pieceM } = work.dimensions;
+  const { crestWidthM: w, upSlopeHV, downSlopeHV } = bodyOf(work);
   const [b, H] = [dam.bedWidthM, dam.heightM];
   const E = H + notchDepthM;
-  const bodyM3 = DAM_BODY.evaluate({ w, m: upSlopeHV + downSlopeHV, n, b, z: sideHV, H, E });
-  const keysM3 = 2 * sideKeyM * w * E + bedKeyM * w * b;
+  const bodyM3 =
+    work.form === 'log'
+      ? (Math.PI / 4) * pieceM * pieceM * logsOf(work, one)
+      : DAM_BODY.evaluate({ w, m: upSlopeHV + downSlopeHV, n, b, z: sideHV, H, E });
+  const dugM3 = 2 * sideKeyM * w * E + bedKeyM * w * b;
   const apronM3 = apronM * b * APRON_DEEP_M;
-  return { bodyM3, keysM3, apronM3, allM3: bodyM3 + keysM3 + apronM3, crestM: section.topWidth(E) + 2 * sideKeyM };
+  // Logs in their keys are counted with the others.
+  const keysM3 = work.form === 'log' ? 0 : dugM3;
+  return { bodyM3, keysM3, dugM3, apronM3, allM3: bodyM3 + keysM3 + apronM3, crestM: section.topWidth(E) + 2 * sideKeyM };
+}
+
+/** What all of it weighs [t]: aprons of logs and bags are of stone. */
+export function weightOf({ form }: CheckDams, { bodyM3, keysM3, apronM3 }: DamStone): number {
+  const own = FORMS[form].weighsT;
+  return (bodyM3 + keysM3) * own + apronM3 * (form === 'brush' ? own : STONE_T_M3);
 }

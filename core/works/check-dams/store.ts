@@ -1,4 +1,4 @@
-// Each dam as a store: the wedge of water behind it by the real bed, its notch, its ends, and what its stone lets through.
+// Each dam as a store: the wedge of water behind it by the real bed, its notch, its ends, and what it lets through.
 import type { Channel, Exit, Outlet, Stage, Store } from '../../contract/index.ts';
 import { type Point, pointAlong } from '../../geometry/index.ts';
 import {
@@ -15,6 +15,7 @@ import {
 import { siltedShare, storeIdOf } from '../series.ts';
 import { siltedStage } from '../silt.ts';
 import { type Bed, bedAt, fallBetween, placeIn } from '../bed.ts';
+import { bodyOf } from './forms.ts';
 import { type CheckDams, type Dam, inOrder, lostShare } from './model.ts';
 
 /** Discharge of a rough notch (Heede & Mufich 1973; from memory). */
@@ -26,6 +27,13 @@ const ABOVE_M = 1;
 export interface DamsGround {
   readonly bed: Bed;
   readonly channel: Channel | null;
+}
+
+/** All of them on their bed. */
+export interface Series {
+  readonly work: CheckDams;
+  readonly bed: Bed;
+  readonly dams: readonly Standing[];
 }
 
 /** One dam on its bed. */
@@ -118,7 +126,7 @@ export function leakRating(work: CheckDams, { dam, section }: Standing): Rating 
   const piece = PIECES_M[work.form](work.dimensions.pieceM);
   const open = 1 - siltedShare(dam);
   if (piece === null || open <= 0) return null;
-  const { crestWidthM, upSlopeHV, downSlopeHV } = work.dimensions;
+  const { crestWidthM, upSlopeHV, downSlopeHV } = bodyOf(work);
   const m = VOID_RADIUS.evaluate({ D: piece, p: ROCK_VOIDS });
   const most = dam.heightM + work.dimensions.notchDepthM;
   return Rating.by(16, (share) => {
@@ -133,7 +141,8 @@ export function leakRating(work: CheckDams, { dam, section }: Standing): Rating 
 /** Where water lands below a dam. */
 function belowOf(work: CheckDams, { dam }: Standing): Point {
   const { point, direction } = pointAlong(work.line, dam.atM);
-  const away = work.dimensions.crestWidthM / 2 + work.dimensions.downSlopeHV * dam.heightM + 1;
+  const { crestWidthM, downSlopeHV } = bodyOf(work);
+  const away = crestWidthM / 2 + downSlopeHV * dam.heightM + 1;
   return [point[0] + direction[0] * away, point[1] + direction[1] * away];
 }
 

@@ -129,6 +129,20 @@ describe('a head among the works', () => {
   it('logs are told by their length', () => {
     const logs = place({ ...ONE, form: 'plug', plug: 'log' }).quantities(factsOf(SITE));
     expect(logs[0]).toMatchObject({ item: 'log', likely: 3 * 6 });
+    const steps = place({ ...ONE, form: 'plug', plug: 'log' }).buildSteps();
+    expect(words(steps.find((s) => s.id === 'lay')?.does)).toMatch(/^Lay logs tight against the face/);
+  });
+  it.each([
+    ['left', []],
+    ['batter', ['earthM3', 'hours']],
+    ['rock', ['earthM3', 'stoneM3', 'hours']],
+    ['grass', ['earthM3', 'stoneM3', 'hours']],
+    ['plug', ['hours']],
+  ] as const)('%s tells of what it takes, and of nothing it does not', (form, ids) => {
+    const figures = place({ ...ONE, form }).figures(factsOf(SITE), new Worksheet('head'));
+    const taken = figures.filter(({ id }) => ['earthM3', 'stoneM3', 'hours'].includes(id));
+    expect(taken.map(({ id }) => id)).toEqual(ids);
+    for (const { value } of taken) expect(value).toBeGreaterThan(0);
   });
   it('pegs both ends, lip, foot, the end of an apron and a fixed mark uphill', () => {
     const pegs = place(withAt(ONE, 'form', 'rock')).pegs(5, null);

@@ -66,8 +66,8 @@ function figuresOf(facts: HeadFacts, sheet: Worksheet): Figure[] {
     { id: 'groundDropM', label: 'Drop by the terrain', value: ground.foot ? ground.lipM - ground.foot.levelM : null, kind: 'length' },
     ...(isBuilt
       ? ([
-          { id: 'earthM3', label: 'To cut', value: parts.earthM3, kind: 'volume' },
-          { id: 'stoneM3', label: 'Stone', value: parts.stoneM3, kind: 'volume' },
+          ...(head.form === 'plug' ? [] : [{ id: 'earthM3', label: 'To cut', value: parts.earthM3, kind: 'volume' } as const]),
+          ...(isChute(head) ? [{ id: 'stoneM3', label: 'Stone', value: parts.stoneM3, kind: 'volume' } as const] : []),
           { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
         ] as const)
       : []),

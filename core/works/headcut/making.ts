@@ -2,7 +2,7 @@ import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, type Draft, SEED_AT_ONCE, STONE_T_M3, carryHours, counted, inOrder, layingHours, line } from '../making.ts';
-import { isChute } from './model.ts';
+import { type Headcut, isChute } from './model.ts';
 import { type Standing, faceM } from './standing.ts';
 
 /** Sides of a chute, out per 1 up; stone twice its median thick; bales a metre long: common practice. */
@@ -31,6 +31,8 @@ export function partsOf(standing: Standing): HeadParts {
   const { m3PerDay, carryM } = head.labour;
   return { earthM3, stoneM3, faceM2, hours: layingHours(earthM3 + stoneM3 + laidM3, m3PerDay) + carryHours(stoneM3 * STONE_T_M3, carryM) };
 }
+
+const LAID: Readonly<Record<Headcut['plug'], string>> = { bale: 'bales', log: 'logs', brush: 'pressed brush' };
 
 export function quantitiesOf(standing: Standing): QuantityLine[] {
   const { head, dropM } = standing;
@@ -164,7 +166,7 @@ export function stepsOf(standing: Standing): BuildStep[] {
         MARK,
         {
           id: 'lay',
-          does: 'Lay bales, logs or brush tight against the face from the foot up, the middle lower than the sides.',
+          does: `Lay ${LAID[head.plug]} tight against the face from the foot up, the middle lower than the sides.`,
           cautions: ['Nobody stands under an undercut lip, or on it.'],
         },
         {

@@ -75,7 +75,7 @@ export function StoresPart(): ReactNode {
           caption="Every way out in the storm"
           head={['', 'peak', 'speed', 'stands', 'to']}
           rows={ran.map((o) => [
-            o.role === 'way' ? nameOf(o.work) : `${nameOf(o.work)}: ${WAY_WORDS[o.role]}`,
+            o.role === 'way' ? nameOf(o.work) : `${nameOf(o.work)}: ${WAY_WORDS[o.role].name}`,
             format(o.peakM3s, 'flow'),
             format(o.velocityMs, 'velocity'),
             o.liningAtWorst === 'unknown' ? '–' : o.liningAtWorst === 'stands' ? 'yes' : 'NO',

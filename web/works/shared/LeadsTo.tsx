@@ -40,7 +40,7 @@ export function LeadsTo({ id }: { readonly id: string }): ReactNode {
       {own.map((o) => (
         <ChooseRow
           key={o.id}
-          label={own.length > 1 ? capitalised(`${partWords(derived, o.store)}water over ${WAY_WORDS[o.role]} leads`) : 'Its water leads'}
+          label={own.length > 1 ? capitalised(`${partWords(derived, o.store)}water ${WAY_WORDS[o.role].by} leads`) : 'Its water leads'}
           value={said[o.id] ?? FOLLOWED}
           choices={[
             { id: FOLLOWED, name: 'where the ground takes it' },

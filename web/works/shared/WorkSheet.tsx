@@ -63,10 +63,8 @@ export function WhereItGoes({ id }: { readonly id: string }): ReactNode {
             : '';
         return (
           <p key={o.id} style={{ margin: '6px 0' }}>
-            {own.length > 1
-              ? capitalised(`${partWords(derived, o.store)}${o.role === 'through' ? 'through' : 'over'} its ${WAY_WORDS[o.role]} water`)
-              : 'Its water'}{' '}
-            runs to {to}: {ran}.{washes}
+            {own.length > 1 ? capitalised(`${partWords(derived, o.store)}${WAY_WORDS[o.role].by} water`) : 'Its water'} runs to {to}: {ran}.
+            {washes}
           </p>
         );
       })}
