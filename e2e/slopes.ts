@@ -57,6 +57,16 @@ export function slopes(open: () => Bench): void {
         expect(apart.length).toBeLessThan(drawn.length);
         await v.press('Undo');
         await v.until(dams, (d) => d.length === 5);
+        // Of brush it must be held down: what is told of it is pressed, and stands in its shape and in how it is made.
+        await v.choose('Made of', 'brush or wattle');
+        await v.reads('aside', /Hold it down with \d+ kg a metre, or say what stakes, posts and wire hold/);
+        await v.page.locator('aside ::-p-xpath(.//button[starts-with(., "Hold it down")])').click();
+        await v.press('Do it');
+        await v.until(series, (s) => (s?.dimensions.heldKgM ?? 0) > 50);
+        await v.reads('aside', /wire it to the stakes over the top.*Pull up on it at a few places/s);
+        await v.press('Undo');
+        await v.press('Undo');
+        await v.until(series, (s) => s?.form === 'rock');
         expect(await serious(v)).toEqual([]);
         await v.press('Remove Check dams 1');
         expect(await v.until(series, (w) => w === undefined)).toBeUndefined();

@@ -63,6 +63,12 @@ export function views(open: () => Bench): void {
       for (const stage of STAGES) {
         await v.stage(stage);
         await fits(stage);
+        // Of the strip of stages the open one is in sight, and all above the plan leaves it room.
+        const at = await v.page.evaluate(() => {
+          const { left = -1, right = 0 } = document.querySelector('nav a.active')?.getBoundingClientRect() ?? {};
+          return { left, right, head: document.querySelector('header')?.getBoundingClientRect().height ?? 0 };
+        });
+        expect({ stage, isSeen: at.left >= 0 && at.right <= 391, isLow: at.head < 110 }).toEqual({ stage, isSeen: true, isLow: true });
       }
       expect(v.errors).toEqual([]);
     }, 180000);

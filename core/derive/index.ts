@@ -8,6 +8,7 @@ export * from './world/interception.ts';
 export * from './world/surfaces.ts';
 export * from './tell/verdict.ts';
 export * from './tell/storm-words.ts';
+export { WAY_WORDS } from './tell/way-words.ts';
 export type { Piece } from './tell/pieces.ts';
 export { LACKS_WORDS, supplyVerdict } from './ask/supply-words.ts';
 export * from './tell/formulas.ts';

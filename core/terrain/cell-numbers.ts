@@ -52,8 +52,9 @@ export class CellNumbers {
   /** The numbers of this state: good until another state is read or made, and not to be written to. */
   read(): Int16Array {
     const way: CellNumbers[] = [];
-    for (let at: CellNumbers | undefined = this; at?.beside; at = at.beside.state) way.push(at);
+    for (let at = this.beside?.state; at; at = at.beside?.state) way.push(at);
     for (let one = way.pop(); one; one = way.pop()) one.turn();
+    this.turn();
     return this.array;
   }
 

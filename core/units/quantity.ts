@@ -129,10 +129,19 @@ const LONG_MIN = 180;
 /** Digits with their unit: "131.40 m", "45 mm", "0.35 ha". */
 export function formatQuantity(value: number | null | undefined, asked: QuantityKind, system: UnitSystem): string {
   if (asked === 'minutes' && typeof value === 'number' && Math.abs(value) >= LONG_MIN) return formatQuantity(value / 60, 'hours', system);
-  const kind = shownAs(value, asked);
+  return withUnit(value, shownAs(value, asked), system);
+}
+
+function withUnit(value: number | null | undefined, kind: QuantityKind, system: UnitSystem): string {
   const digits = formatNumber(value, kind, system);
   const { unit } = DISPLAY[kind][system];
   return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;
+}
+
+/** Several of one thing, in the unit that suits the greatest: "0.9 m³", "1.1 m³". */
+export function formatAlike(values: readonly (number | null)[], asked: QuantityKind, system: UnitSystem): string[] {
+  const greatest = values.reduce<number | null>((a, v) => (v !== null && (a === null || Math.abs(v) > Math.abs(a)) ? v : a), null);
+  return values.map((value) => withUnit(value, shownAs(greatest, asked), system));
 }
 
 /** No more figures than a rough law is worth: two. */

@@ -1,6 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { type QuantityKind, amount, displayUnit, formatNumber, formatQuantity, fromDisplay, say, spoken, toDisplay } from './index.ts';
+import {
+  type QuantityKind,
+  amount,
+  displayUnit,
+  formatAlike,
+  formatNumber,
+  formatQuantity,
+  fromDisplay,
+  say,
+  spoken,
+  toDisplay,
+} from './index.ts';
 
 const KINDS: QuantityKind[] = [
   'level',
@@ -62,6 +73,8 @@ describe('units', () => {
       '0\u00a0m³',
     ]);
     expect(formatQuantity(0.42, 'volume', 'metric')).toBe('420\u00a0L');
+    expect(formatAlike([0.918, 0.78, 1.1], 'volume', 'metric')).toEqual(['0.9\u00a0m³', '0.8\u00a0m³', '1.1\u00a0m³']);
+    expect(formatAlike([0.4, null, 0.5], 'volume', 'metric')).toEqual(['400\u00a0L', '–', '500\u00a0L']);
     expect([6, 179, 180, 1440].map((v) => formatQuantity(v, 'minutes', 'us'))).toEqual([
       '6\u00a0min',
       '179\u00a0min',

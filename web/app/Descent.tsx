@@ -1,5 +1,5 @@
-import type { ReactNode } from 'react';
-import { NavLink } from 'react-router';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { SeverityMark } from '../kit/index.ts';
 import { STAGE_UI, type StageUi } from '../stages/index.ts';
@@ -100,8 +100,20 @@ function StageStep({ ui, depth, to }: { readonly ui: StageUi; readonly depth: nu
 /** The stages as a stepped line, each with its state. */
 export function Descent(): ReactNode {
   const id = useApp((s) => s.history?.project.id ?? '');
+  const nav = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // What has been found stands in the strip too, and makes it longer.
+  const isTold = useApp((s) => s.result !== null);
+  // On a phone the stages are a strip: the one that is open is brought into sight.
+  useEffect(() => {
+    const open = nav.current?.querySelector('a.active');
+    if (!nav.current || !(open instanceof HTMLElement)) return;
+    const { left, width } = open.getBoundingClientRect();
+    const strip = nav.current.getBoundingClientRect();
+    nav.current.scrollLeft += left + width / 2 - (strip.left + strip.width / 2);
+  }, [pathname, isTold]);
   return (
-    <Nav aria-label="Stages">
+    <Nav ref={nav} aria-label="Stages">
       <ol>
         {STAGE_UI.map((ui, depth) => (
           <StageStep key={ui.id} ui={ui} depth={depth} to={`/p/${id}/${ui.id}`} />

@@ -24,6 +24,10 @@ const Bar = styled.header`
   min-height: 48px;
   flex-wrap: wrap;
   font-size: 14.5px;
+  @media (max-width: 700px) {
+    gap: 0 10px;
+    padding: 2px 10px;
+  }
 `;
 const Brand = styled(Link)`
   font: 700 22px ${FONT.heading};
@@ -35,6 +39,18 @@ const Brand = styled(Link)`
 `;
 const Spring = styled.span`
   flex: 1;
+`;
+/** What all is judged by: on a phone a line of its own, below the project and what is done with it. */
+const Judged = styled.span`
+  display: contents;
+  @media (max-width: 700px) {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 14px;
+    order: 1;
+    width: 100%;
+  }
 `;
 const Name = styled.input`
   font-weight: 700;
@@ -84,7 +100,8 @@ function Checks(): ReactNode {
   return (
     <DialogTrigger>
       <Button look="quiet" aria-label={isTold ? `Checks: ${mend} to mend, ${weigh} to weigh` : 'Checks: not worked out yet'}>
-        <SeverityMark severity="mend" /> {mend} to mend <SeverityMark severity="weigh" /> {weigh} to weigh
+        <SeverityMark severity="mend" /> {mend} <NotOnPhone>to mend</NotOnPhone> <SeverityMark severity="weigh" /> {weigh}{' '}
+        <NotOnPhone>to weigh</NotOnPhone>
       </Button>
       <Pop>
         <Dialog aria-label="Checks">
@@ -189,15 +206,17 @@ export const Header = memo(function Header(): ReactNode {
           <path d="M3 7h8v7h8v7h8" fill="none" stroke="currentColor" strokeWidth="4.500" />
           <circle cx="27" cy="28" r="3" fill="var(--water)" />
         </svg>
-        Outlet
+        <NotOnPhone>Outlet</NotOnPhone>
       </Brand>
       <ProjectName />
       <Saved />
       <Spring />
-      <GroundSwitch />
-      <StormWords />
-      <Checks />
-      <Settings />
+      <Judged>
+        <GroundSwitch />
+        <StormWords />
+        <Checks />
+        <Settings />
+      </Judged>
       <Buttons onHelp={() => setHelp(true)} />
       <Suspense fallback={null}>{isHelp && <KeysHelp onChange={setHelp} />}</Suspense>
     </Bar>

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Check, Figure, OutletRole, WorkBase } from '#core/contract';
+import type { Check, Figure, WorkBase } from '#core/contract';
 import { type Derived, type DerivedStore, isOf } from '#core/derive';
 import { type Project, optionOf } from '#core/project';
 import type { QuantityKind } from '#core/units';
@@ -54,28 +54,6 @@ export function useChain(): Chain {
   const ids = [...(host ? [host] : []), ...guests, ...joined].map((w) => w.id);
   return { host, guests, joined, ids, selected: selected ?? null };
 }
-
-/** What a way out is to the work that makes it: its name, and how water takes it. */
-export const WAY_WORDS: Readonly<Record<OutletRole, { readonly name: string; readonly by: string }>> = {
-  way: { name: 'crest', by: 'over its crest' },
-  end: { name: 'end', by: 'over its end' },
-  mouth: { name: 'mouth', by: 'out of its mouth' },
-  pipe: { name: 'pipe', by: 'through its pipe' },
-  road: { name: 'road', by: 'over its road' },
-  crest: { name: 'crest', by: 'over its crest' },
-  rim: { name: 'rim', by: 'over its rim' },
-  bank: { name: 'bank', by: 'over its bank' },
-  round: { name: 'side, round the wall', by: 'round its wall' },
-  low: { name: 'low bank', by: 'over its low bank' },
-  through: { name: 'through it', by: 'through it' },
-  fuse: { name: 'fuse', by: 'over its fuse' },
-  lift: { name: 'pump', by: 'by its pump' },
-  past: { name: 'past its intake', by: 'past its intake' },
-  down: { name: 'downpipes', by: 'down its pipes' },
-  eaves: { name: 'eaves', by: 'over its eaves' },
-  over: { name: 'overflow', by: 'by its overflow' },
-  on: { name: 'grates and on over the ground', by: 'over its grates and on over the ground' },
-};
 
 export interface Named {
   readonly id: string;

@@ -19,6 +19,13 @@ const Bar = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   max-width: calc(100% - 70px);
+  @media (max-width: 700px) {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    > button {
+      flex: none;
+    }
+  }
   button {
     background: var(--paper);
     border-color: var(--ink);

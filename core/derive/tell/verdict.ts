@@ -14,6 +14,7 @@ import { type Piece, alarm, plain, strong } from './pieces.ts';
 import { seriesOf, seriesWords } from './series.ts';
 import { tellApart, tellSupply } from './supply-words.ts';
 import { decidedWords, hours, spanWords } from './storm-words.ts';
+import { leavesFirst } from './way-words.ts';
 
 export type Stage = 'land' | 'rain' | 'ground' | 'works' | 'levels' | 'storm' | 'supply' | 'pegs';
 export const STAGES: readonly Stage[] = ['land', 'rain', 'ground', 'works', 'levels', 'storm', 'supply', 'pegs'];
@@ -259,21 +260,11 @@ function isGuestOf({ project, derived }: Telling, id: string, host: string): boo
 }
 
 function tellLevels(telling: Telling): Piece[] {
-  const { q } = telling;
+  const { derived, q } = telling;
   const store = storeTold(telling);
   if (!store) return [plain('Levels appear once there is a work: draw a swale first.')];
-  const name = nameOf(telling, store.id);
-  if (store.sillM === null)
-    return [plain(`${name} `), alarm('has no sill'), plain(`: water would leave over the bank at ${q(store.wayOutM, 'level')}.`)];
-  const first = [plain(`In ${name} water leaves first at `), strong(q(store.wayOutM, 'level'))];
-  if (store.wayOutM < store.sillM)
-    return [...first, plain(', over a low place '), alarm(`${q(store.sillM - store.wayOutM, 'difference')} below the sill`), plain('.')];
-  return [
-    ...first,
-    plain(', over its sill; the bank crest stands '),
-    strong(`${q(store.crestM - store.sillM, 'difference')} above it`),
-    plain('.'),
-  ];
+  const isOneOf = derived.stores.some((s) => s.work === store.work && s.id !== store.id);
+  return leavesFirst(store, { outlets: derived.outlets, name: isOneOf ? store.name : nameOf(telling, store.id), q });
 }
 
 /** The storm through all works: who is nearest to being passed, how many ways out run, and what leaves. */

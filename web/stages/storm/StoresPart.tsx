@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import { WAY_WORDS, endName, useDerived, useFormat, useLeft, useView, nameAmong, useNamed } from '../../app/selectors.ts';
-import { CONDITION_WORDS, type Derived, hours } from '#core/derive';
+import { endName, useDerived, useFormat, useLeft, useView, nameAmong, useNamed } from '../../app/selectors.ts';
+import { CONDITION_WORDS, type Derived, WAY_WORDS, hours } from '#core/derive';
 import { ShownStorm } from '../../app/StormWords.tsx';
 import { useApp } from '../../app/store.ts';
 import { Choose, Muted, Part, Table } from '../../kit/index.ts';

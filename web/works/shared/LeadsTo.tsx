@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import type { ConduitStorm } from '#core/contract';
-import { isOf } from '#core/derive';
+import { WAY_WORDS, isOf } from '#core/derive';
 import { optionOf } from '#core/project';
 import { capitalised } from '#core/units';
-import { WAY_WORDS, partWords, useDerived, useProject } from '../../app/selectors.ts';
+import { partWords, useDerived, useProject } from '../../app/selectors.ts';
 import { dispatch } from '../../app/store.ts';
 import { ChooseRow } from '../../kit/index.ts';
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { spoken } from '#core/units';
-import { useFormat, useView } from '../../app/selectors.ts';
+import { formatAlike, spoken } from '#core/units';
+import { useView } from '../../app/selectors.ts';
 import { useApp } from '../../app/store.ts';
 import { FoldPart, Muted, Table } from '../../kit/index.ts';
 
@@ -8,7 +8,6 @@ import { FoldPart, Muted, Table } from '../../kit/index.ts';
 export function MakingPart({ id }: { readonly id: string }): ReactNode {
   const made = useView()?.making[id];
   const system = useApp((s) => s.system);
-  const format = useFormat();
   if (!made) return null;
   return (
     <>
@@ -16,7 +15,7 @@ export function MakingPart({ id }: { readonly id: string }): ReactNode {
         <Table
           caption="What it takes"
           head={['', 'likely', 'at least', 'at most']}
-          rows={made.quantities.map((q) => [q.label, format(q.likely, q.kind), format(q.low, q.kind), format(q.high, q.kind)])}
+          rows={made.quantities.map((q) => [q.label, ...formatAlike([q.likely, q.low, q.high], q.kind, system)])}
         />
         <Muted>By the ground between survey points and by hand placing: common practice.</Muted>
       </FoldPart>

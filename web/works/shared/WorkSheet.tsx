@@ -1,11 +1,10 @@
 import { Ruler } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WorkBase } from '#core/contract';
-import { type DerivedLink, hours, partsOf, runsPast } from '#core/derive';
+import { type DerivedLink, WAY_WORDS, hours, partsOf, runsPast } from '#core/derive';
 import { capitalised } from '#core/units';
 import { catalogue, valueAt } from '#core/works';
 import {
-  WAY_WORDS,
   checksOf,
   endName,
   hostIdOf,
