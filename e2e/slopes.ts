@@ -50,6 +50,16 @@ export function slopes(open: () => Bench): void {
         const pasted = await v.until(dams, (d) => d.length === 5);
         expect(pasted.map((d) => d.atM)).toEqual([5, 13, 21, 29, 37]);
         expect(pasted[4]).toMatchObject({ bedWidthM: 1.8, isMeasured: true, note: 'peg 5' });
+        // What is known of one alone is typed, and what each takes and holds for it is looked up.
+        await v.choose('Change dam', 'Dam 2');
+        await v.type('Carried, if not as the rest', '120');
+        await v.type('Loose stone near it', '2');
+        await v.type('What was seen, or a picture’s name', 'IMG 7');
+        await v.until(dams, ([, d]) => d.carryM === 120 && d.rockNearM3 === 2 && d.note === 'IMG 7');
+        await v.unfold('What each of them takes');
+        await v.reads('aside', /weighs t\s+carried m\s+takes h\s+1\s[\d.\s]+2\s+[\d.]+\s+[\d.]+\s+120/);
+        await v.unfold('What each of them holds');
+        await v.reads('aside', /L\/h, a fill\s+a year\s+in silt/);
         // By keyboard: the button is reached and pressed without the mouse.
         await v.page.$$eval('button', (all) => all.find((b) => b.textContent === 'Space by the gully rule')?.focus());
         await v.page.keyboard.press('Enter');
@@ -72,8 +82,8 @@ export function slopes(open: () => Bench): void {
         expect(await v.until(series, (w) => w === undefined)).toBeUndefined();
         await v.press('Undo');
         expect((await v.until(series, (w) => w !== undefined))?.dams).toHaveLength(5);
-        await v.press('Undo');
-        await v.press('Undo');
+        // Three words on one dam, the rows, the height.
+        for (let k = 0; k < 5; k++) await v.press('Undo');
         await v.until(dams, (d) => d.length === drawn.length && d[1].heightM !== 0.45);
       },
     );

@@ -15,6 +15,16 @@ export interface QuantityLine {
   readonly from: string;
 }
 
+/** What each of several things a work is made of takes or holds: a line for each. */
+export interface EachTable {
+  readonly title: string;
+  /** What one of them is. */
+  readonly of: string;
+  readonly columns: readonly { readonly label: string; readonly kind: QuantityKind }[];
+  /** Values by the columns; null where one is not known. */
+  readonly rows: readonly { readonly name: string; readonly values: readonly (number | null)[] }[];
+}
+
 /** A part of a sheet that is left with whoever lives with a work. */
 export interface SheetPart {
   readonly title: string;

@@ -6,7 +6,7 @@ import type { Begun, DrawSpec, Drawn, Land } from './begin.ts';
 import type { Built } from './built.ts';
 import type { Channel } from './channel.ts';
 import type { Check, Missing, Rule } from './check.ts';
-import type { BuildStep, QuantityLine, SheetPart } from './make.ts';
+import type { BuildStep, EachTable, QuantityLine, SheetPart } from './make.ts';
 import type { Place, Suit } from './suits.ts';
 import type { Ref, Traits } from './traits.ts';
 import type { Catchment, Conduit, ConduitStorm, Intake, LinkFlow, Outlet, Runoff, Store, StoreStorm } from './water.ts';
@@ -180,6 +180,8 @@ export interface PlacedWork {
   readonly checks: (facts: StormFacts, company: Company) => Check[];
   /** How much of what it takes. */
   readonly quantities: (facts: StormFacts) => QuantityLine[];
+  /** What each of several things it is made of takes and holds; left out, it is one, or all of them are alike. */
+  readonly each?: (facts: StormFacts) => readonly EachTable[];
   /** How it is made, first to last. */
   readonly buildSteps: () => BuildStep[];
   /** Of what is there and does not work: why, what to look at next, what mends it. */

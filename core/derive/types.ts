@@ -1,5 +1,6 @@
 import type {
   BuildStep,
+  EachTable,
   SheetPart,
   By,
   Catchment,
@@ -256,6 +257,8 @@ export interface FlowSeries {
 export interface View {
   /** What each work takes to make, and how it is made, by work. */
   readonly making: Readonly<Record<string, { readonly quantities: readonly QuantityLine[]; readonly steps: readonly BuildStep[] }>>;
+  /** What each of several things a work is made of takes and holds, by work. */
+  readonly each: Readonly<Record<string, readonly EachTable[]>>;
   /** Why a work that is there does not work, by work. */
   readonly diagnoses: Readonly<Record<string, readonly SheetPart[]>>;
   /** The sheet for whoever lives with a work, by work. */

@@ -138,10 +138,16 @@ function withUnit(value: number | null | undefined, kind: QuantityKind, system: 
   return digits === MISSING || unit === '' ? digits : `${digits}\u00a0${unit}`;
 }
 
-/** Several of one thing, in the unit that suits the greatest: "0.9 m³", "1.1 m³". */
-export function formatAlike(values: readonly (number | null)[], asked: QuantityKind, system: UnitSystem): string[] {
+/** The kind several of one thing are shown as: that which suits the greatest. */
+export function shownAlike(values: readonly (number | null)[], asked: QuantityKind): QuantityKind {
   const greatest = values.reduce<number | null>((a, v) => (v !== null && (a === null || Math.abs(v) > Math.abs(a)) ? v : a), null);
-  return values.map((value) => withUnit(value, shownAs(greatest, asked), system));
+  return shownAs(greatest, asked);
+}
+
+/** Several of one thing in one unit: "0.9 m³", "1.1 m³". */
+export function formatAlike(values: readonly (number | null)[], asked: QuantityKind, system: UnitSystem): string[] {
+  const kind = shownAlike(values, asked);
+  return values.map((value) => withUnit(value, kind, system));
 }
 
 /** No more figures than a rough law is worth: two. */

@@ -14,7 +14,7 @@ export type { StoneTrench } from './stone-trench/index.ts';
 export type { PipeOutlet } from './pipe-outlet/index.ts';
 export { type Crossing, pipeLength } from './crossing/index.ts';
 export type { Diversion } from './diversion/index.ts';
-export { type CheckDams, type Dam, DAM_FIELDS, ROW_COLUMNS, damsFromRows, inOrder } from './check-dams/index.ts';
+export { type CheckDams, type Dam, DAM_FIELDS, MOST_CARRY_M, ROW_COLUMNS, damsFromRows, inOrder } from './check-dams/index.ts';
 export { across } from './across.ts';
 export type { PumpBack } from './pump-back/index.ts';
 export type { Headcut } from './headcut/index.ts';

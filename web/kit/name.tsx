@@ -20,8 +20,10 @@ export function NameField(props: {
   readonly label: string;
   readonly value: string;
   readonly onChange: (text: string) => unknown;
+  /** Whether it may be left empty, for words nobody needs. */
+  readonly mayBeEmpty?: boolean;
 }): ReactNode {
-  const { label, value, onChange } = props;
+  const { label, value, onChange, mayBeEmpty = false } = props;
   const id = useId();
   return (
     <Row>
@@ -32,7 +34,7 @@ export function NameField(props: {
         defaultValue={value}
         onBlur={(e) => {
           const typed = e.target.value.trim();
-          if (typed === '' || (typed !== value && onChange(typed) === false)) e.target.value = value;
+          if ((typed === '' && !mayBeEmpty) || (typed !== value && onChange(typed) === false)) e.target.value = value;
         }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') e.currentTarget.blur();

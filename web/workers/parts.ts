@@ -33,7 +33,19 @@ function sumOf(list: Typed): number {
 }
 
 /** Members that are records of parts by key rather than one part. */
-const BY_KEY = new Set(['figures', 'making', 'handOvers', 'diagnoses', 'sections', 'shapes', 'rings', 'verdicts', 'peaks', 'found']);
+const BY_KEY = new Set([
+  'figures',
+  'making',
+  'each',
+  'handOvers',
+  'diagnoses',
+  'sections',
+  'shapes',
+  'rings',
+  'verdicts',
+  'peaks',
+  'found',
+]);
 
 /** A part as text and the flat arrays among its members, and a name that is another for any other part. */
 function textOf(value: unknown): { readonly name: string; readonly part: Omit<Fresh, 'id'> } {

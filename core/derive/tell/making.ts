@@ -1,5 +1,5 @@
 // What the works take to make, and how they are made.
-import type { PlacedWork, QuantityLine, SheetPart, StormFacts, WorkBase } from '../../contract/index.ts';
+import type { EachTable, PlacedWork, QuantityLine, SheetPart, StormFacts, WorkBase } from '../../contract/index.ts';
 import type { DerivedQuantity, View } from '../types.ts';
 import { type Attempt, attempt } from '../water/standing.ts';
 import type { Placed } from '../water/stores.ts';
@@ -36,6 +36,22 @@ export function makingOf({ works, facts, graph }: Told): readonly (readonly [id:
 
 const madeOf = ({ bound: { work }, placed }: Placed, facts: StormFacts | null): Attempt<Making | null> =>
   attempt<Making | null>(work, () => facts && { quantities: asItself(placed.quantities(facts)), steps: placed.buildSteps() }, null);
+
+/** What each of several things takes and holds, by work, of those made of several. */
+export function eachOf({ works, facts, graph, water: { failures } }: Told): View['each'] {
+  const several = works.filter(({ id, one }) => facts.has(id) && one.placed.each);
+  const columns = [several.map(({ one }) => one), several.map(({ id }) => facts.get(id) ?? null)] as const;
+  const { ids, all } = graph.each('each-of', { ids: idsOf(several), columns }, tablesOf);
+  return Object.fromEntries(
+    all.flatMap((tables, k) => {
+      const told = failures.of(tables);
+      return told && told.length > 0 ? [[ids[k], told]] : [];
+    }),
+  );
+}
+
+const tablesOf = ({ bound: { work }, placed }: Placed, facts: StormFacts | null): Attempt<readonly EachTable[]> =>
+  attempt<readonly EachTable[]>(work, () => (facts && placed.each?.(facts)) ?? [], []);
 
 type Sheets = View['handOvers'];
 

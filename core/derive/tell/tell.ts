@@ -23,7 +23,7 @@ import { type Told, toldOf } from './facts.ts';
 import { groundsOf } from './grounds.ts';
 import { type Judged, judge } from './judge.ts';
 import { knownChecks, pegsKnown } from './known.ts';
-import { diagnosesOf, handOversOf, makingOf, quantityRows } from './making.ts';
+import { diagnosesOf, eachOf, handOversOf, makingOf, quantityRows } from './making.ts';
 import { type Pictures, picturesFor } from './pictures.ts';
 import { NO_SET, seriesOf, setJson, setView, storesTold } from './stores.ts';
 import { plainVerdicts } from './verdict.ts';
@@ -60,6 +60,7 @@ export function withoutGround({ project, option }: Scenario): DeriveResult {
     view: {
       making: {},
       diagnoses: {},
+      each: {},
       handOvers: {},
       order: [],
       series: [],
@@ -137,6 +138,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     return value ? [[id, value] as const] : [];
   });
   const making = Object.fromEntries(made);
+  const each = eachOf(told);
   const drawn = drawnOf(pictures, told);
   // Last of all, since any part of a work's results may have failed.
   const stored = storesTold(set, looks, graph);
@@ -175,6 +177,7 @@ export function tell(set: SetRan, looks: Looks, graph: Graph): DeriveResult {
     view: {
       making,
       diagnoses: diagnosesOf(told),
+      each,
       handOvers: handOversOf(told),
       order: metInOrder(water, graph),
       ...seriesOf(set, graph),

@@ -45,6 +45,12 @@ function workThrough({ work, bed, dams }: Series, sheet: Worksheet): void {
   sheet.use(DAM_BODY, { w, m: upSlopeHV + downSlopeHV, n, b: dam.bedWidthM, z: sideHV, H, E: H + notchDepthM });
 }
 
+/** Share of silt that drains, by the ground where the lowest stands; null where that is not known. */
+export function drainsOf({ bed, dams }: Series, { site }: StormFacts): number | null {
+  const last = dams[dams.length - 1].dam.atM;
+  return site.soilAt(bed.points[Math.min(bed.points.length - 1, Math.round(last / bed.stepM))])?.texture.drainable ?? null;
+}
+
 export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): Figure[] {
   const { work, bed, dams } = series;
   const { allM3, openM3 } = roomOf(series);
@@ -53,7 +59,7 @@ export function figuresOf(series: Series, facts: StormFacts, sheet: Worksheet): 
   const hours = hoursWorked(work.labour, byBook);
   const [first, last] = [dams[0].dam.atM, dams[dams.length - 1].dam.atM];
   const { fillsAYear, siltM3AYear } = work.labour;
-  const drains = facts.site.soilAt(bed.points[Math.min(bed.points.length - 1, Math.round(last / bed.stepM))])?.texture.drainable ?? null;
+  const drains = drainsOf(series, facts);
   const peak = peakOf(facts);
   workThrough(series, sheet);
   return [

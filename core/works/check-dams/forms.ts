@@ -4,6 +4,8 @@ import { STONE_T_M3 } from '../making.ts';
 import type { CheckDams, DamForm } from './model.ts';
 
 interface FormSaid {
+  /** Head of a column of it. */
+  readonly is: string;
   /** A cubic metre of it as it lies [t]: common practice. */
   readonly weighsT: number;
   /** How it is laid. */
@@ -18,6 +20,7 @@ interface FormSaid {
 /** Common practice, in our own words. */
 export const FORMS: Readonly<Record<DamForm, FormSaid>> = {
   rock: {
+    is: 'stone',
     weighsT: STONE_T_M3,
     lays: 'Build up loose stone from the key, the largest below and outside, ends before the middle.',
     caution: 'Use what lies loose. What holds the slope or the bed together stays where it is.',
@@ -25,6 +28,7 @@ export const FORMS: Readonly<Record<DamForm, FormSaid>> = {
     lasts: null,
   },
   brush: {
+    is: 'brush',
     weighsT: 0.15,
     lays: 'Drive two rows of stakes from bank to bank as deep as the dam is high. Lay brush between them, longest first, tread down each layer, and wire it to the stakes over the top.',
     caution: 'Cut brush where it grows back. What holds the slope or the bed together stays where it is.',
@@ -32,6 +36,7 @@ export const FORMS: Readonly<Record<DamForm, FormSaid>> = {
     lasts: 'Brush rots in two to five years: what is planted in its silt must hold by then.',
   },
   log: {
+    is: 'wood, stone',
     weighsT: 0.6,
     lays: 'Lay one log on another from the bed key up, each keyed into both banks and wired to posts on the lower side. Pack brush or straw into the gaps from above.',
     caution: 'Logs roll: nobody stands below one that is moved.',
@@ -39,6 +44,7 @@ export const FORMS: Readonly<Record<DamForm, FormSaid>> = {
     lasts: 'Logs rot in about ten years: what is planted in their silt must hold by then.',
   },
   sandbag: {
+    is: 'bags, stone',
     weighsT: 1.6,
     lays: 'Fill bags two thirds, lay them flat from the key up like bricks, no joint over another, tread down each row, ends before the middle.',
     caution: 'Dig what fills them where no water runs.',

@@ -6,6 +6,7 @@ import { beginDams } from './begin.ts';
 import { type Bed, bedIn, lowered, measureBed } from '../bed.ts';
 import { DAMS_RULES } from './checks.ts';
 import { checkDamsDescriptor } from './descriptor.ts';
+import { eachDam } from './each.ts';
 import { figuresOf } from './figures.ts';
 import { quantitiesOf, stepsOf } from './making.ts';
 import type { CheckDams } from './model.ts';
@@ -101,6 +102,7 @@ function placeDams(work: CheckDams, ground: DamsGround): PlacedWork {
     figures: (facts, sheet) => figuresOf(series, facts, sheet),
     checks: (facts) => runRules(DAMS_RULES, { ...facts, ...series, channel, needsM3 }, work.id),
     quantities: () => quantitiesOf(work, dams),
+    each: (facts) => eachDam(series, facts),
     buildSteps: () => stepsOf(series),
     pegs: () => pegsOf(work, dams),
     marks: marksOf(work, dams),

@@ -16,12 +16,17 @@ const SIGHT_M = 0.1;
 /** What all dams take together [m3]. */
 export const allStoneM3 = (work: CheckDams, dams: readonly Standing[]): number => dams.reduce((a, one) => a + stoneOf(work, one).allM3, 0);
 
-/** Hours of one person: laying it, and walking with it. */
-export function hoursOf(work: CheckDams, dams: readonly Standing[]): number {
-  const { m3PerDay, carryM } = work.labour;
-  const tonnes = dams.reduce((a, one) => a + weightOf(work, stoneOf(work, one)), 0);
-  return layingHours(allStoneM3(work, dams), m3PerDay) + carryHours(tonnes, carryM);
+/** How far what a dam takes is carried [m]. */
+export const carryOf = ({ labour }: CheckDams, { dam }: Standing): number => dam.carryM ?? labour.carryM;
+
+/** Hours of one person at one dam: laying it, and walking with it. */
+export function hoursAt(work: CheckDams, one: Standing): number {
+  const stone = stoneOf(work, one);
+  return layingHours(stone.allM3, work.labour.m3PerDay) + carryHours(weightOf(work, stone), carryOf(work, one));
 }
+
+/** The same of all of them. */
+export const hoursOf = (work: CheckDams, dams: readonly Standing[]): number => dams.reduce((a, one) => a + hoursAt(work, one), 0);
 
 const total = (all: readonly DamStone[], what: (one: DamStone) => number): number => all.reduce((a, one) => a + what(one), 0);
 

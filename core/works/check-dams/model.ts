@@ -25,6 +25,8 @@ export interface Dam {
   readonly lostPercent?: number;
   /** Loose stone lying near [m3]. */
   readonly rockNearM3?: number;
+  /** How far its stone is carried, where that is another way than for the rest. */
+  readonly carryM?: number;
   /** What was seen, or the name of a picture. */
   readonly note?: string;
 }
@@ -71,6 +73,9 @@ export const MOST_HIGH_M: Readonly<Record<DamForm, readonly [weigh: number, refu
   log: [0.75, 0.9],
   sandbag: [0.6, 0.9],
 };
+
+/** Farther nothing is carried by hand [m]. */
+export const MOST_CARRY_M = 2000;
 
 const d = (
   key: keyof CheckDams['dimensions'],
@@ -141,7 +146,7 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
     label: 'It is carried',
     kind: 'distance',
     min: 0,
-    max: 2000,
+    max: MOST_CARRY_M,
     help: 'From where it lies to the dam, on average.',
   },
   {
@@ -217,6 +222,13 @@ function damProblems({ work, lengthM }: { readonly work: CheckDams; readonly len
       : []),
     ...(dam.rockNearM3 !== undefined && !(isNumber(dam.rockNearM3) && dam.rockNearM3 >= 0)
       ? wrong('rockNearM3', `the stone near ${on} is ${told(dam.rockNearM3)}`, 'Give how much lies there, or leave it out.')
+      : []),
+    ...(dam.carryM !== undefined && !(isNumber(dam.carryM) && dam.carryM >= 0 && dam.carryM <= MOST_CARRY_M)
+      ? wrong(
+          'carryM',
+          `the carry to ${on} is ${told(dam.carryM)}`,
+          say`Give a distance up to ${amount(MOST_CARRY_M, 'distance')}, or leave it out.`,
+        )
       : []),
     ...(dam.atM > lengthM + 0.05
       ? wrong(

@@ -3,10 +3,10 @@ import { type ReactNode, useState } from 'react';
 import type { WorkBase } from '#core/contract';
 import { lineLength } from '#core/geometry';
 import { type QuantityKind, type UnitSystem, displayUnit, formatNumber } from '#core/units';
-import { type CheckDams, DAM_FIELDS, type Dam, ROW_COLUMNS, damsFromRows, inOrder, valueAt } from '#core/works';
+import { type CheckDams, DAM_FIELDS, type Dam, MOST_CARRY_M, ROW_COLUMNS, damsFromRows, inOrder, valueAt } from '#core/works';
 import { ask } from '../../app/land.ts';
 import { dispatch, useApp } from '../../app/store.ts';
-import { Button, ChooseRow, FoldPart, Inline, Muted, Quantity, Table } from '../../kit/index.ts';
+import { Button, ChooseRow, FoldPart, Inline, Muted, NameField, Quantity, Table } from '../../kit/index.ts';
 import { Toggle } from '../../kit/toggle.tsx';
 import { change, mm } from '../levels.ts';
 import { PasteRows } from '../shared/PasteRows.tsx';
@@ -52,6 +52,11 @@ const HEADS: Readonly<Record<(typeof DAM_FIELDS)[number]['key'], string>> = {
   depthM: 'deep',
 };
 
+/** What is undefined is taken away. */
+type Change = { readonly [K in keyof Dam]?: Dam[K] | undefined };
+const changed = (dam: Dam, next: Change): Dam =>
+  Object.fromEntries(Object.entries({ ...dam, ...next }).filter(([, value]) => value !== undefined)) as unknown as Dam;
+
 /** Every dam in a line of figures, and one of them to change. */
 function Dams({ work }: { readonly work: CheckDams }): ReactNode {
   const system = useApp((s) => s.system);
@@ -59,10 +64,10 @@ function Dams({ work }: { readonly work: CheckDams }): ReactNode {
   const [chosen, choose] = useState(0);
   const at = Math.min(chosen, dams.length - 1);
   const dam = dams[at];
-  const put = (next: Partial<Dam>): boolean =>
+  const put = (next: Change): boolean =>
     keep(
       work,
-      dams.map((d, k) => (k === at ? { ...d, ...next } : d)),
+      dams.map((d, k) => (k === at ? changed(d, next) : d)),
     );
   const add = (): void => {
     const before = dams[at - 1]?.atM ?? 0;
@@ -116,7 +121,31 @@ function Dams({ work }: { readonly work: CheckDams }): ReactNode {
         onChange={(lostPercent) => put({ lostPercent })}
       />
       <Toggle label="Measured on the ground" isOn={dam.isMeasured === true} onChange={(isMeasured) => put({ isMeasured })} />
-      {dam.note !== undefined && <Muted>{dam.note}</Muted>}
+      {work.form === 'rock' && (
+        <Quantity
+          label="Loose stone near it"
+          kind="volume"
+          min={0}
+          value={dam.rockNearM3 ?? null}
+          onChange={(rockNearM3) => put({ rockNearM3 })}
+          onClear={() => put({ rockNearM3: undefined })}
+        />
+      )}
+      <Quantity
+        label="Carried, if not as the rest"
+        kind="distance"
+        min={0}
+        max={MOST_CARRY_M}
+        value={dam.carryM ?? null}
+        onChange={(carryM) => put({ carryM })}
+        onClear={() => put({ carryM: undefined })}
+      />
+      <NameField
+        label="What was seen, or a picture’s name"
+        value={dam.note ?? ''}
+        mayBeEmpty
+        onChange={(note) => put({ note: note === '' ? undefined : note })}
+      />
       {dams.length > 1 && (
         <Inline>
           <Button

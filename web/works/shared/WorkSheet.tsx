@@ -24,6 +24,7 @@ import { change } from '../levels.ts';
 import { WorkFields } from './Fields.tsx';
 import { CureButton } from './CureButton.tsx';
 import { BelowPart } from './BelowPart.tsx';
+import { EachPart } from './EachPart.tsx';
 import { FoundPart } from './FoundPart.tsx';
 import { LabourPart } from './LabourPart.tsx';
 import { LeadsTo } from './LeadsTo.tsx';
@@ -257,6 +258,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
       <WorkFields work={work} />
       <CornersPart work={work} />
       {children}
+      <EachPart id={id} />
       {isStore && (
         <FoldPart title="As it may be found">
           <FoundPart id={id} />
