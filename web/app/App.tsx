@@ -1,14 +1,13 @@
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useNavigate } from 'react-router';
 import { Guarded } from './Fallback.tsx';
-import { bringInAll, isProject, openFile } from './import.ts';
 import { JobBar } from './JobBar.tsx';
 import { DEMO_ID } from './open.ts';
 import { ProjectPage } from './ProjectPage.tsx';
 import { lazily } from '../kit/lazily.ts';
-import { useDropped } from './dropped.ts';
+import { isProject, useDropped } from './dropped.ts';
 import { loadProject, loadSetting } from './storage.ts';
-import { leave, loadSettings, useApp } from './store.ts';
+import { leave, loadSettings, notify, useApp } from './store.ts';
 import { GlobalStyle, THEMES } from './theme.ts';
 
 const { View: StartPage } = lazily(() => import('./StartPage.tsx'), 'StartPage');
@@ -30,18 +29,39 @@ function First(): ReactNode {
   return to === null ? null : <Navigate to={`/p/${to}/works`} replace />;
 }
 
+/** What takes files in comes once one is brought. */
+const takingIn = (): Promise<typeof import('./import.ts')> => import('./import.ts');
+
+async function takeIn(files: readonly File[], opened: (id: string) => void): Promise<void> {
+  const taking = await takingIn().catch(() => null);
+  if (!taking) {
+    const what = 'the part of the app that reads files did not come';
+    const problems = [
+      { code: 'import.not-there', what, where: { file: files[0].name }, do: 'Load the page again, then drop the file once more.' },
+    ];
+    notify({ tone: 'mend', title: 'Nothing was taken in; all is as it was', problems });
+    return;
+  }
+  const project = files.find((file) => isProject(file.name));
+  const id = project ? await taking.openFile(project) : null;
+  if (id !== null) opened(id);
+  if (!project) await taking.bringInAll(files, { crs: useDropped.getState().crs });
+}
+
 /** Any supported files can be dropped anywhere. */
 function DropAnywhere(): ReactNode {
   const navigate = useNavigate();
   useEffect(() => {
-    const over = (e: DragEvent): void => e.preventDefault();
+    const over = (e: DragEvent): void => {
+      e.preventDefault();
+      void takingIn().catch(() => undefined);
+    };
     const drop = (e: DragEvent): void => {
       e.preventDefault();
       const files = [...(e.dataTransfer?.files ?? [])];
-      const project = files.find((file) => isProject(file.name));
       if (files.length === 0) return;
-      if (project) void openFile(project).then((id) => id !== null && navigate(`/p/${id}/works`));
-      else if (window.location.pathname.startsWith('/p/')) void bringInAll(files, { crs: useDropped.getState().crs });
+      if (files.some((file) => isProject(file.name)) || window.location.pathname.startsWith('/p/'))
+        void takeIn(files, (id) => void navigate(`/p/${id}/works`));
       else {
         // Ground for a project that is yet to begin: the start page takes it.
         useDropped.setState({ files });

@@ -5,6 +5,7 @@ import { readProject } from './guard.ts';
 import type { TakenIn } from '../workers/protocol.ts';
 import { keepAsset, openProject, saveNow, notify, useApp } from './store.ts';
 import { claim } from './claim.ts';
+import { isProject } from './dropped.ts';
 import { runJob } from './jobs.ts';
 import { takeGauge, takeTable } from './rain.ts';
 import { newId } from './selectors.ts';
@@ -14,8 +15,6 @@ export const typedLevels = (text: string): File =>
   new File([/[a-z]/i.test(text.split('\n')[0]) ? text : `x,y,z\n${text.trim()}\n`], 'typed-levels.csv');
 
 type Shapes = Extract<TakenIn, { readonly kind: 'shapes' }>;
-
-export const isProject = (name: string): boolean => /\.(outlet|json)$/i.test(name);
 
 /** A kept project with the same id but other content stays, as a copy under an id of its own. */
 async function keepOther(project: Project): Promise<void> {

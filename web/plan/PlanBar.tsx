@@ -49,6 +49,17 @@ const Hint = styled.div`
     background: transparent;
     padding: 2px;
   }
+  /* On a phone all below its sentence is one row, so that the plan stays in sight. */
+  @media (max-width: 700px) {
+    padding: 4px 8px;
+    gap: 4px 6px;
+    input {
+      width: 7.4em;
+    }
+    button {
+      padding: 4px 8px;
+    }
+  }
 `;
 const Zoom = styled.div`
   position: absolute;

@@ -17,7 +17,8 @@ const Frame = styled.section`
   height: 100%;
   width: 142px;
   @media (max-width: 700px) {
-    width: auto;
+    width: 220px;
+    border-left: 0;
   }
   h3 {
     font: 700 12.5px/1.2 ${FONT.text};
