@@ -99,6 +99,11 @@ export function views(open: () => Bench): void {
     it('keeps both when a file brings another version of the same project', async () => {
       const v = await Visitor.arrive(open(), '/p/sallow-rise/works');
       await v.verdict(/Orchard swale/);
+      // Where what reads files cannot come it is said, and the file may be dropped again.
+      await v.page.setOfflineMode(true);
+      await v.drop('other.outlet', new TextEncoder().encode('{}'));
+      await v.reads('[role="alert"]', /Nothing was taken in; all is as it was.*did not come.*Load the page again/s);
+      await v.page.setOfflineMode(false);
       await v.type('Project name', 'Changed here');
       await v.kept();
       await v.go('/start');
