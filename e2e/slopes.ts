@@ -69,7 +69,7 @@ export function slopes(open: () => Bench): void {
         await v.until(dams, (d) => d.length === 5);
         // Of brush it must be held down: what is told of it is pressed, and stands in its shape and in how it is made.
         await v.choose('Made of', 'brush or wattle');
-        await v.reads('aside', /Hold it down with \d+ kg a metre, or say what stakes, posts and wire hold/);
+        await v.reads('aside', /Hold it down with \d+\skg\/m, or say what stakes, posts and wire hold/);
         await v.page.locator('aside ::-p-xpath(.//button[starts-with(., "Hold it down")])').click();
         await v.press('Do it');
         await v.until(series, (s) => (s?.dimensions.heldKgM ?? 0) > 50);

@@ -26,6 +26,8 @@ export type QuantityKind =
   | 'years'
   | 'percent'
   | 'mass'
+  | 'hold'
+  | 'density'
   | 'soilLoss'
   | 'power'
   | 'count'
@@ -42,9 +44,10 @@ const FT = 0.3048; // m, exact by definition of the international foot
 const IN_MM = 25.4; // mm, exact
 const ACRE = 43560 * FT ** 2; // m2
 const GALLON = 231 * 0.0254 ** 3; // m3, the gallon of 231 cubic inches, exact
+const POUND = 0.45359237; // kg, exact
 const TON = 0.90718474; // t, the short ton of 2000 lb, exact
 
-/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, s, days, years, per cent, t, t/ha, W. */
+/** Base unit of each kind is m, m2, m3, m3/s, m/s, mm, mm/h, m/m, h, min, s, days, years, per cent, t, kg/m, kg/m3, t/ha, W. */
 const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   level: { metric: { unit: 'm', factor: 1, decimals: 2 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
   reading: { metric: { unit: 'm', factor: 1, decimals: 3 }, us: { unit: 'ft', factor: 1 / FT, decimals: 2 } },
@@ -70,6 +73,9 @@ const DISPLAY: Record<QuantityKind, Record<UnitSystem, DisplayUnit>> = {
   years: { metric: { unit: 'yr', factor: 1, decimals: 0 }, us: { unit: 'yr', factor: 1, decimals: 0 } },
   percent: { metric: { unit: '%', factor: 1, decimals: 0 }, us: { unit: '%', factor: 1, decimals: 0 } },
   mass: { metric: { unit: 't', factor: 1, decimals: 1 }, us: { unit: 'ton', factor: 1 / TON, decimals: 1 } },
+  // What holds a metre of something down, and what a measure of it weighs.
+  hold: { metric: { unit: 'kg/m', factor: 1, decimals: 0 }, us: { unit: 'lb/ft', factor: FT / POUND, decimals: 0 } },
+  density: { metric: { unit: 'kg/m³', factor: 1, decimals: 0 }, us: { unit: 'lb/ft³', factor: FT ** 3 / POUND, decimals: 1 } },
   soilLoss: { metric: { unit: 't/ha', factor: 1, decimals: 1 }, us: { unit: 'ton/ac', factor: ACRE / 1e4 / TON, decimals: 1 } },
   power: { metric: { unit: 'W', factor: 1, decimals: 0 }, us: { unit: 'W', factor: 1, decimals: 0 } },
   count: { metric: { unit: '', factor: 1, decimals: 0 }, us: { unit: '', factor: 1, decimals: 0 } },

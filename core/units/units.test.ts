@@ -29,6 +29,8 @@ const KINDS: QuantityKind[] = [
   'intensity',
   'slope',
   'mass',
+  'hold',
+  'density',
   'soilLoss',
   'hours',
   'minutes',
@@ -75,6 +77,8 @@ describe('units', () => {
     expect(formatQuantity(0.42, 'volume', 'metric')).toBe('420\u00a0L');
     expect(formatAlike([0.918, 0.78, 1.1], 'volume', 'metric')).toEqual(['0.9\u00a0m³', '0.8\u00a0m³', '1.1\u00a0m³']);
     expect(formatAlike([0.4, null, 0.5], 'volume', 'metric')).toEqual(['400\u00a0L', '–', '500\u00a0L']);
+    // A pound is 0.45359237 kg: 46 kg on a metre is 30.9 lb on a foot, 600 kg/m3 is 37.5 lb/ft3.
+    expect([formatQuantity(46, 'hold', 'us'), formatQuantity(600, 'density', 'us')]).toEqual(['31\u00a0lb/ft', '37.5\u00a0lb/ft³']);
     expect([6, 179, 180, 1440].map((v) => formatQuantity(v, 'minutes', 'us'))).toEqual([
       '6\u00a0min',
       '179\u00a0min',

@@ -129,7 +129,8 @@ function numbered({ grid, flow }: GroundModel, { caughtAt }: Taken, numbers: rea
 
 function counted({ owner, label }: Numbered, count: number): NonNullable<Kept['single']> {
   const cells = new Int32Array(count + 1);
-  for (const number of label.read()) cells[number]++;
+  const numbers = label.read();
+  for (let i = 0; i < numbers.length; i++) cells[numbers[i]]++;
   return { owner, label, cells };
 }
 

@@ -188,7 +188,7 @@ describe('rules on check dams', () => {
       limit: 0.8,
       judged: [
         [46, 'fine'],
-        [45.9, 'weigh', /Hold each log down with 46 kg a metre: more stakes/],
+        [45.9, 'weigh', /Hold each log down with 46 kg\/m: more stakes/],
         [28.3, 'weigh'],
         [28.2, 'mend'],
       ],
@@ -272,7 +272,7 @@ describe('rules on check dams', () => {
     const brush: CheckDams = { ...ROCK, form: 'brush', dams: [dam(54, { heightM: 0.4 }), dam(60)] };
     const unknown = find('check-dams.floats', facts(brush));
     expect(unknown).toMatchObject({ value: null, severity: 'unknown', cure: { set: { 'dimensions.heldKgM': 144 } } });
-    expect(words(unknown?.do)).toMatch(/^Hold it down with 144 kg a metre, or say what stakes, posts and wire hold\.$/);
+    expect(words(unknown?.do)).toMatch(/^Hold it down with 144 kg\/m, or say what stakes, posts and wire hold\.$/);
     expect(find('check-dams.floats', with_('dimensions.heldKgM', 0, brush))?.value).toBeCloseTo(1000 / 600, 9);
     expect(find('check-dams.floats', with_('dimensions.heldKgM', 144, brush))?.severity).toBe('fine');
   });

@@ -117,7 +117,7 @@ export function stepsOf(series: Series): BuildStep[] {
       id: 'body',
       does: lays,
       cautions: [caution],
-      ...(heldKgM === undefined || !floating(work) ? {} : { hold: `Pull up on it at a few places: it holds ${heldKgM} kg a metre.` }),
+      ...(heldKgM === undefined || !floating(work) ? {} : { hold: 'Pull up on it at a few places: it holds what it must.' }),
     },
     {
       id: 'notch',

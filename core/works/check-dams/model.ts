@@ -118,11 +118,11 @@ export const DAMS_FIELDS: readonly FieldSpec[] = [
   d('sideKeyM', 'Key into each bank', { min: 0, max: 3, help: '0.6 m; 1.2 m where banks wash easily.' }),
   d('bedKeyM', 'Key into the bed', { min: 0, max: 2, help: '0.3 to 0.6 m, so that water does not find a way under it.' }),
   d('apronM', 'Apron below it', { min: 0, max: 10, help: 'Once and a half its height; longer on steep beds.' }),
-  d('heldKgM', 'Stakes, posts and wire hold, a metre', {
+  d('heldKgM', 'Stakes, posts and wire hold', {
     min: 0,
     max: 5000,
-    kind: 'number',
-    help: 'In kg, of a metre of brush dam or of each log: a stake half a metre in firm ground holds about 40.',
+    kind: 'hold',
+    help: 'Of each metre of a brush dam, or of each log: a stake half a metre in firm ground holds about 40 kg.',
     shownWhen: { path: 'form', is: ['brush', 'log'] },
     optional: { offer: 'You know how it is held down', start: 40 },
   }),

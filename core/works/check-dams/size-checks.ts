@@ -93,14 +93,14 @@ const floats: Rule<DamsFacts> = {
     if (!wood) return null;
     const { heldKgM: p } = work.dimensions;
     const to = heldFor(wood);
-    const says = work.form === 'log' ? `Hold each log down with ${to} kg a metre` : `Hold it down with ${to} kg a metre`;
+    const says = say`Hold ${work.form === 'log' ? 'each log' : 'it'} down with ${amount(to, 'hold')}`;
     const cure = { work: work.id, set: { 'dimensions.heldKgM': to }, says };
     if (p === undefined)
       return {
         value: null,
         limit: MOST_LIFT,
         severity: 'unknown',
-        do: `${says}, or say what stakes, posts and wire hold.`,
+        do: say`${says}, or say what stakes, posts and wire hold.`,
         ...cureBy(true, cure),
       };
     const value = WOOD_FLOATS.evaluate({ ...wood, p });
@@ -108,7 +108,7 @@ const floats: Rule<DamsFacts> = {
       value,
       limit: MOST_LIFT,
       severity: gradeMax(value, MOST_LIFT, 1),
-      do: value > MOST_LIFT ? `${says}: more stakes or posts, driven deeper, and wire over it.` : 'Nothing.',
+      do: value > MOST_LIFT ? say`${says}: more stakes or posts, driven deeper, and wire over it.` : 'Nothing.',
       ...cureBy(value > MOST_LIFT, cure),
     };
   },

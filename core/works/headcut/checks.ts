@@ -254,7 +254,7 @@ const floats: Rule<HeadFacts> = {
     const { heldKgM, plugM } = head.dimensions;
     const weight = plugWeight(head) * plugM * plugM * (head.plug === 'log' ? Math.PI / 4 : 1);
     const to = Math.ceil((value * (weight + heldKgM)) / 0.8 - weight);
-    const says = say`Stake it to hold ${amount(to, 'count')} kg for each metre`;
+    const says = say`Stake it to hold ${amount(to, 'hold')}`;
     return {
       value,
       limit: 0.8,

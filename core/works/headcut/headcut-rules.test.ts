@@ -167,7 +167,7 @@ describe('rules on heads of gullies', () => {
       limit: 0.8,
       judged: [
         [0.7999, 'fine'],
-        [0.8001, 'weigh', /Stake it to hold 1 kg for each metre/],
+        [0.8001, 'weigh', /Stake it to hold 1\skg\/m/],
         [0.9999, 'weigh'],
         [1.0001, 'mend'],
       ],

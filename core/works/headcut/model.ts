@@ -84,19 +84,19 @@ export const HEAD_FIELDS: readonly FieldSpec[] = [
   }),
   d('apronM', 'Apron at its foot', { min: 0, max: 40, help: 'Level stone past the end of the chute.', shownWhen: LINED }),
   d('plugM', 'Thickness of a bale or log', { min: 0.05, max: 2, help: 'As it lies.', shownWhen: PLUGGED }),
-  d('plugKgM3', 'It weighs, a cubic metre', {
+  d('plugKgM3', 'It weighs', {
     min: 20,
     max: 2000,
-    kind: 'number',
-    help: 'In kg, as it was weighed; else straw bales are taken as 120, dry logs as 600, pressed brush as 150.',
+    kind: 'density',
+    help: 'As it was weighed; else straw bales are taken as 120 kg/m³, dry logs as 600, pressed brush as 150.',
     shownWhen: PLUGGED,
     optional: { offer: 'You have weighed one', start: 150 },
   }),
-  d('heldKgM', 'Stakes and wire hold, a metre', {
+  d('heldKgM', 'Stakes and wire hold', {
     min: 0,
     max: 1000,
-    kind: 'number',
-    help: 'In kg, for each metre of it: a stake driven half a metre into firm ground holds about 40.',
+    kind: 'hold',
+    help: 'For each metre of it: a stake driven half a metre into firm ground holds about 40 kg.',
     shownWhen: PLUGGED,
   }),
   {
