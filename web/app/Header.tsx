@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { UnitSystem } from '#core/units';
 import { lazily } from '../kit/lazily.ts';
-import { Button, CheckItem, Choose, Pop, SeverityMark } from '../kit/index.ts';
+import { Button, CheckItem, Choose, Pop, SeverityMark, saidOnce } from '../kit/index.ts';
 import { FONT, type ThemeName } from './theme.ts';
 import { exportProject } from './export.ts';
 import { GroundSwitch } from './GroundSwitch.tsx';
@@ -85,8 +85,8 @@ function CheckList(): ReactNode {
     <>
       <h2 style={{ fontSize: 20, marginBottom: 8 }}>Checks</h2>
       {checks.length === 0 && <p>Nothing to check yet.</p>}
-      {checks.map((c, i) => (
-        <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={subject(c.on)} />
+      {saidOnce(checks).map(({ check: c, isSaidBelow }, i) => (
+        <CheckItem key={`${c.id}${c.on}${i}`} check={c} subject={subject(c.on)} isSaidBelow={isSaidBelow} />
       ))}
     </>
   );

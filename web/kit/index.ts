@@ -12,3 +12,4 @@ export * from './tabs.tsx';
 export * from './pop.tsx';
 export * from './name.tsx';
 export * from './dialog.tsx';
+export * from './same-do.ts';

@@ -69,8 +69,15 @@ const When = styled.span`
   padding: 0 8px;
 `;
 
+interface Shown {
+  readonly check: Check;
+  readonly subject?: string;
+  /** Whether what is to be done is said of the next as well, and left to it. */
+  readonly isSaidBelow?: boolean;
+}
+
 /** One check: its value against its limit, and on opening why, the source and what to do. */
-export function CheckItem({ check, subject }: { readonly check: Check; readonly subject?: string }): ReactNode {
+export function CheckItem({ check, subject, isSaidBelow = false }: Shown): ReactNode {
   const system = useApp((s) => s.system);
   const value = formatQuantity(check.value, check.kind, system);
   const isCounted = check.unit !== '' || check.kind !== 'number';
@@ -88,7 +95,7 @@ export function CheckItem({ check, subject }: { readonly check: Check; readonly 
           {isCounted && check.value !== null && <Small>{`${value}${against}`}</Small>}
           {isCounted && check.value === null && check.severity === 'unknown' && <Small>Not known yet</Small>}
           {check.condition !== undefined && check.severity !== 'fine' && <When>{CONDITION_WORDS[check.condition]}</When>}
-          {check.severity !== 'fine' && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
+          {check.severity !== 'fine' && !isSaidBelow && <Small style={{ color: 'var(--ink)' }}>{spoken(check.said.do, system)}</Small>}
         </span>
       </summary>
       <Body>

@@ -17,7 +17,7 @@ import {
   useNamed,
 } from '../../app/selectors.ts';
 import { dispatch, select, useApp } from '../../app/store.ts';
-import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table } from '../../kit/index.ts';
+import { Button, CheckItem, Fact, FoldPart, InSight, Inline, Muted, Table, saidOnce } from '../../kit/index.ts';
 import { WorkHead } from '../WorkHead.tsx';
 import { WorkingPart } from '../Working.tsx';
 import { change } from '../levels.ts';
@@ -158,10 +158,10 @@ export function ToMend({ id }: { readonly id: string }): ReactNode {
       ) : open.length === 0 ? (
         <Muted>Nothing: every check is fine.</Muted>
       ) : (
-        open.map((c, i) => (
+        saidOnce(open).map(({ check: c, isSaidBelow }, i) => (
           <div key={`${c.id}${c.on}${i}`}>
-            <CheckItem check={c} {...(c.on === id ? {} : { subject: guests.get(c.on) ?? c.on })} />
-            {c.cure && <CureButton cure={c.cure} />}
+            <CheckItem check={c} isSaidBelow={isSaidBelow} {...(c.on === id ? {} : { subject: guests.get(c.on) ?? c.on })} />
+            {c.cure && !isSaidBelow && <CureButton cure={c.cure} />}
           </div>
         ))
       )}
