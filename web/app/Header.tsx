@@ -100,8 +100,14 @@ function Checks(): ReactNode {
   return (
     <DialogTrigger>
       <Button look="quiet" aria-label={isTold ? `Checks: ${mend} to mend, ${weigh} to weigh` : 'Checks: not worked out yet'}>
-        <SeverityMark severity="mend" /> {mend} <NotOnPhone>to mend</NotOnPhone> <SeverityMark severity="weigh" /> {weigh}{' '}
-        <NotOnPhone>to weigh</NotOnPhone>
+        <SeverityMark severity="mend" />
+        <span>
+          {mend} <NotOnPhone>to mend</NotOnPhone>
+        </span>
+        <SeverityMark severity="weigh" />
+        <span>
+          {weigh} <NotOnPhone>to weigh</NotOnPhone>
+        </span>
       </Button>
       <Pop>
         <Dialog aria-label="Checks">

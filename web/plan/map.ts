@@ -4,7 +4,6 @@ import OlMap from 'ol/Map.js';
 import View from 'ol/View.js';
 import { defaults as defaultInteractions } from 'ol/interaction/defaults.js';
 import DoubleClickZoom from 'ol/interaction/DoubleClickZoom.js';
-import Translate, { type TranslateEvent } from 'ol/interaction/Translate.js';
 import ScaleLine from 'ol/control/ScaleLine.js';
 import type { Coordinate } from 'ol/coordinate.js';
 import type Geometry from 'ol/geom/Geometry.js';
@@ -23,6 +22,7 @@ import type { Palette } from '../app/theme.ts';
 import { type Frame, rasterSource } from './raster.ts';
 import { contourLevelStyle, contourStyle } from './contour-style.ts';
 import { Painted } from './painted.ts';
+import { markDrag } from './mark-drag.ts';
 import { itemStyle } from './styles.ts';
 
 type Extent = [number, number, number, number];
@@ -139,41 +139,23 @@ export class PlanMap {
     });
     viewport?.addEventListener('pointerleave', () => events.onPointer(null));
     // A mark is taken by its place, not by its name: names reach far over their neighbours.
-    let taken: string | number | undefined;
-    const translate = new Translate({
-      layers: [this.itemLayer],
-      condition: (e) => {
-        taken = events.canTake() ? this.movableNear(e.coordinate) : undefined;
-        return taken !== undefined;
-      },
-      filter: (f) => f.getId() === taken,
-      hitTolerance: 8,
-    });
-    const tell =
-      (phase: 'start' | 'move' | 'end') =>
-      (e: TranslateEvent): void => {
-        const id = e.features.item(0)?.getId();
-        if (id !== undefined) events.onDrag(String(id), [e.coordinate[0], e.coordinate[1]], phase);
-      };
-    translate.on('translatestart', tell('start'));
-    translate.on('translating', tell('move'));
-    translate.on('translateend', tell('end'));
-    this.map.addInteraction(translate);
+    const near = (at: Coordinate): Feature | undefined => (events.canTake() ? this.movableNear(at) : undefined);
+    this.map.addInteraction(markDrag({ near, tell: (id, [x, y], phase) => events.onDrag(id, [x, y], phase) }));
   }
 
   /** The mark that can be moved nearest to a place, within reach of a finger. */
-  private movableNear(at: Coordinate): string | number | undefined {
+  private movableNear([atX, atY]: Coordinate): Feature | undefined {
     const reach = TAKEN_WITHIN_PX * (this.map.getView().getResolution() ?? 1);
-    let best: string | number | undefined;
+    let best: Feature | undefined;
     let least = reach;
-    for (const feature of this.items.getFeatures()) {
+    for (const feature of this.items.getFeaturesInExtent([atX - reach, atY - reach, atX + reach, atY + reach])) {
       const geometry = feature.getGeometry();
       if (feature.get('isMovable') !== true || !(geometry instanceof Point)) continue;
       const [x, y] = geometry.getCoordinates();
       // What stands at a corner goes with it.
       const isCorner = (feature.get('look') as Look).role === 'corner';
-      const distance = Math.hypot(x - at[0], y - at[1]) - (isCorner ? 0.2 * reach : 0);
-      if (distance <= least) [best, least] = [feature.getId(), distance];
+      const distance = Math.hypot(x - atX, y - atY) - (isCorner ? 0.2 * reach : 0);
+      if (distance <= least) [best, least] = [feature, distance];
     }
     return best;
   }
