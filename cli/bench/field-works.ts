@@ -118,7 +118,7 @@ export function fieldWorks(): FieldWorks {
     }),
   );
   const { view } = derive(project, { ...context, graph });
-  const quick = { only: new Set(view.first), startsM: new Map(Object.entries(view.starts)) };
+  const quick = { only: new Set(view.first), startsM: new Map(Object.entries(view.starts)), isNear: true };
   const nine = (change: (dam: Dam, n: number) => Partial<Dam>): Project[] =>
     Array.from({ length: 9 }, (_, n) => withDam(project, (dam) => change(dam, n + 1)));
   const lower = nine(({ heightM }, n) => ({ heightM: heightM - 0.001 * n }));

@@ -48,7 +48,7 @@ export function* deriveSlowly(project: Project, { graph = new Graph(), ...on }: 
   return graph.runFor(scenario.id, () => tell(set, looks, graph));
 }
 
-/** Everything computed from a document. Deterministic: same document and assets, same result. */
+/** Everything computed from a document. Deterministic: same document and assets, same result; but for what is only `isNear`. */
 export function derive(project: Project, context: DeriveContext, asked: SetAsked = {}): DeriveResult {
   return finish(deriveSlowly(project, context, asked));
 }

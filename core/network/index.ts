@@ -5,6 +5,7 @@ export * from './runs.ts';
 export * from './joint.ts';
 export * from './joined.ts';
 export * from './arrivals.ts';
+export * from './near.ts';
 export * from './order.ts';
 export * from './route.ts';
 export * from './empty.ts';

@@ -156,7 +156,9 @@ export const linkOf = (outlet: string, peakM3s: number, to = 'ground'): StormFac
 export function withAt<T extends object>(object: T, path: string, value: unknown): T {
   const [key, ...rest] = path.split('.');
   const inner = (object as Record<string, unknown>)[key];
-  return { ...object, [key]: rest.length === 0 ? value : withAt(inner ?? {}, rest.join('.'), value) };
+  const put = rest.length === 0 ? value : withAt(inner ?? {}, rest.join('.'), value);
+  // A list stays a list.
+  return Object.assign(Array.isArray(object) ? [...object] : { ...object }, { [key]: put }) as T;
 }
 
 /** The distances any standing water keeps, for a thing of a kind so far from it. */

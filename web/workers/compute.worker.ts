@@ -119,7 +119,7 @@ const compute: Compute = {
     // What the page sends is a document: it has no other shape.
     const project = receiver.receive(sending) as Project;
     const shown = shownMin === null ? {} : { shownMin };
-    const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM } : {};
+    const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM, isNear: true } : {};
     return slowly(ticket, async () => {
       const result = await finishSlowly(deriveSlowly(project, context, { ...shown, ...quick }), () => lookUp(ticket));
       const { first, starts, isWhole } = result.view;

@@ -68,13 +68,15 @@ export function stormRun(
     readonly startsM: ReadonlyMap<string, number>;
     /** Whether what comes is raised to the peaks chosen. */
     readonly isRaised: boolean;
+    /** Whether what comes to a store from others may stay what it was as long as it is all but the same. */
+    readonly isNear: boolean;
     /** Whether only what happens in the stores is asked for: nothing leaves then, and no natural peaks are told. */
     readonly isInside: boolean;
     /** The stores that are asked for, where not all are: what bears on none of them is not routed. */
     readonly asked: readonly string[] | null;
   },
 ): Run {
-  const { graph, rain, startsM, isRaised, isInside, asked } = on;
+  const { graph, rain, startsM, isRaised, isNear, isInside, asked } = on;
   const water = asked ? leadingTo(on.water, asked) : on.water;
   const weather = weatherOf(rain, { runoff: project.runoff, model, map, graph });
   const exits = weather && !isInside ? exitGrounds(model, insideOf(model, project.site.outline, graph), { met: water.met, graph }) : [];
@@ -85,7 +87,7 @@ export function stormRun(
   const soakage = rain?.storm.soakage === true;
   const result =
     storm && water.stores.length > 0
-      ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, startsM, isRaised, conditions, graph })
+      ? runStorm({ water, catchments: water.catchments, runoff, storm, soakage, startsM, isRaised, isNear, conditions, graph })
       : null;
   const { stores, places, links } = water;
   const ids = idsOf(stores);

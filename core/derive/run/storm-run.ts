@@ -4,19 +4,21 @@ import {
   type Coming,
   type EachGroup,
   type GroupRun,
+  type GroupToRoute,
   type Linked,
   type OutletRun,
   type RouteResult,
   type RoutedOutlet,
   type RoutedStore,
   type Steps,
+  asItCame,
   route,
   routeComing,
   routeOrder,
   wettedAt,
 } from '../../network/index.ts';
 import type { Storm } from '../../rain/index.ts';
-import { type Columns, type Graph, asItself, byIds, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
+import { type Columns, type Graph, type InTurn, asItself, byIds, columnOf, forAll, idsOf, knownOf } from '../graph/graph.ts';
 import type { Conditions } from '../scenario/conditions.ts';
 import type { IntakePlace } from '../water/intakes.ts';
 import { isFelt } from '../water/leading.ts';
@@ -41,6 +43,8 @@ export interface StormInput {
   readonly startsM: ReadonlyMap<string, number>;
   /** Whether what each catchment sends is raised to the peak chosen for it. */
   readonly isRaised: boolean;
+  /** Whether what comes to a store from others may stay what it was as long as it is all but the same. */
+  readonly isNear: boolean;
   readonly conditions: Conditions;
   readonly graph: Graph;
 }
@@ -270,18 +274,24 @@ const NO_LINKS: readonly Link[] = [];
 
 /** Routes the storm through all stores: what a change does not reach stays as it was worked out. */
 export function runStorm(input: StormInput): RouteResult {
-  const { graph } = input;
+  const { graph, isNear } = input;
   const over = stepsOf(input);
   const stores = routedStores(input, over.steps);
   // Where ways out lead changes seldom; what they pass does with every touch.
   const ties = graph.each('tied', { ids: idsOf(stores), columns: [stores], isSettled: true }, tiesOf);
   const order = graph.step('route-order', [ties.all], routeOrder);
   const eachGroup: EachGroup = (groups, by, comingOf) => {
-    const hung = { all: [by.stepS, by.steps, order], own: groups.map((g) => g.stores), before: order.fedBy };
-    return graph.inTurn('route', { items: groups, readsOf: (group, k, done) => [by, comingOf(k, done), ...group.stores], hung }, keptRun).all; // prettier-ignore
+    // What each reads hangs on whether it may stay, too: whoever asks for the very same is not given what was near it.
+    const hung = { all: [by.stepS, by.steps, order, isNear], own: groups.map((g) => g.stores), before: order.fedBy };
+    const readsOf: Reading['readsOf'] = ({ stores }, k, done) => [by, comingOf(k, done), ...stores];
+    const asRead: Reading['asRead'] = ([steps, now, ...stores], last) => [steps, isNear ? asItCame(last?.[1], now) : now, ...stores];
+    return graph.inTurn('route', { items: groups, readsOf, asRead, hung }, keptRun).all;
   };
   return route({ stores, ...over }, { order, eachGroup });
 }
+
+/** How a group's route says what it reads. */
+type Reading = InTurn<GroupToRoute, Parameters<typeof keptRun>, GroupRun>;
 
 /** A store by where its ways out lead. */
 const tiesOf = ({ id, outlets }: RoutedStore): Linked => ({ id, outlets: outlets.map(({ to, isJoint = false }) => ({ to, isJoint })) });

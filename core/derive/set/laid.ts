@@ -70,6 +70,8 @@ export function runOn(
     readonly startsM: ReadonlyMap<string, number>;
     /** Whether what comes is raised to the peaks chosen. */
     readonly isRaised?: boolean;
+    /** Whether what comes to a store from others may stay what it was as long as it is all but the same. */
+    readonly isNear?: boolean;
     /** Whether only what happens in the stores is asked for. */
     readonly isInside?: boolean;
     /** The stores that are asked for, inside alone: what bears on none of them is not routed. */
@@ -77,13 +79,13 @@ export function runOn(
     readonly graph: Graph;
   },
 ): Run {
-  const { name, rain, startsM, isRaised = false, asked = null, graph } = on;
+  const { name, rain, startsM, isRaised = false, isNear = false, asked = null, graph } = on;
   const isInside = on.isInside === true || asked !== null;
   // One thing as long as it says the same, whoever made it.
   const by = graph.same('rain-run', rain);
   // The land a way out runs on may be another than that of the run: bare ground sheds more, and the way out was looked after.
-  const reads = [same, world.site, by, scenario.conditions.sent, startsM, { isRaised, isInside, asked }] as const;
+  const reads = [same, world.site, by, scenario.conditions.sent, startsM, { isRaised, isNear, isInside, asked }] as const;
   return graph.step(`run:${name}`, reads, () =>
-    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: by, startsM, isRaised, isInside, asked })),
+    graph.runFor(name, () => stormRun(scenario, world, { water, graph, rain: by, startsM, isRaised, isNear, isInside, asked })),
   );
 }

@@ -18,6 +18,8 @@ import { type AtWorst, NOTHING_AT_WORST, atWorst } from './worst-of.ts';
 export interface SetAsked {
   /** Only these members, by `memberName`: those that governed last, while an answer is wanted at once. */
   readonly only?: ReadonlySet<string>;
+  /** Beside `only`: what comes to a store from others may stay what it was last, as long as it is all but the same. */
+  readonly isNear?: boolean;
   /** The storm to be shown, by its length; left out, the one that governs. */
   readonly shownMin?: number;
   /** Only as found. */
@@ -154,9 +156,9 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
   if (!storms) return withoutStorm(laid, graph);
   const { durationsMin } = storms;
   // Members of another set are none of this one.
-  const { only, ...rest } = wanted;
+  const { only, isNear, ...rest } = wanted;
   const isAmong = only !== undefined && durationsMin.some((durationMin) => only.has(memberName({ durationMin, condition: 'found' })));
-  const asked: SetAsked = isAmong ? wanted : rest;
+  const asked: SetAsked = isAmong ? { ...rest, only, isNear } : rest;
   const found = asked.startsM ?? startsOf(laid, durationsMin[durationsMin.length - 1], graph);
   const under = laidUnder(laid, context, asked);
   const most = asked.only?.size ?? under.length * durationsMin.length;
@@ -176,7 +178,7 @@ export function* runSetSlowly(scenario: Scenario, context: RoomContext, wanted: 
         const name = `${scenario.id}|${memberName(by)}`;
         const rain = rainOver(land.scenario.project, durationMin);
         const isKept = !isLarge || graph.holds(name);
-        const on = { name, rain, startsM, isRaised, isInside: asked.isInside, asked: stores, graph };
+        const on = { name, rain, startsM, isRaised, isNear: asked.isNear, isInside: asked.isInside, asked: stores, graph };
         const run = graph.runFor(name, () => runOn(land, on));
         members.push({ ...by, brief: briefOf(run) });
         if (condition === 'found' && !isRaised) runs.push({ durationMin, run });
