@@ -64,7 +64,7 @@ export interface EachOver<C extends unknown[]> {
 export interface InTurn<I, R extends unknown[], T> {
   readonly items: readonly I[];
   readonly readsOf: (item: I, k: number, before: readonly T[]) => readonly [...R];
-  /** What is read, by what was read last. */
+  /** Where what was read last may stand for it: what is read then. */
   readonly asRead?: (now: readonly [...R], last: readonly [...R] | undefined) => readonly [...R];
   readonly hung?: Hung;
 }
@@ -145,7 +145,7 @@ export class Graph {
   /** The same where what one reads hangs on the results `before` it. */
   inTurn<I extends { readonly id: string }, R extends unknown[], T>(
     word: string,
-    { items, readsOf, asRead = (now) => now, hung }: InTurn<I, R, NoInfer<T>>,
+    { items, readsOf, asRead, hung }: InTurn<I, R, NoInfer<T>>,
     run: (...reads: R) => T,
   ): Each<T> {
     const row = this.rowOf(word);
@@ -161,8 +161,8 @@ export class Graph {
         values[k] = all[k];
         continue;
       }
-      const last = row.slots.get(items[k].id)?.reads as readonly [...R] | undefined;
-      const reads = asRead(readsOf(items[k], k, values as NoInfer<T>[]), last);
+      const said = readsOf(items[k], k, values as NoInfer<T>[]);
+      const reads = asRead ? asRead(said, row.slots.get(items[k].id)?.reads as readonly [...R] | undefined) : said;
       now[k] = this.slotIn(row, { word, id: items[k].id, reads, isCopied: false }, () => run(...reads));
       values[k] = now[k].entries[0].value;
     }

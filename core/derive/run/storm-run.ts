@@ -284,7 +284,7 @@ export function runStorm(input: StormInput): RouteResult {
     // What each reads hangs on whether it may stay, too: whoever asks for the very same is not given what was near it.
     const hung = { all: [by.stepS, by.steps, order, isNear], own: groups.map((g) => g.stores), before: order.fedBy };
     const readsOf: Reading['readsOf'] = ({ stores }, k, done) => [by, comingOf(k, done), ...stores];
-    const asRead: Reading['asRead'] = ([steps, now, ...stores], last) => [steps, isNear ? asItCame(last?.[1], now) : now, ...stores];
+    const asRead: Reading['asRead'] = isNear ? ([steps, now, ...own], last) => [steps, asItCame(last?.[1], now), ...own] : undefined;
     return graph.inTurn('route', { items: groups, readsOf, asRead, hung }, keptRun).all;
   };
   return route({ stores, ...over }, { order, eachGroup });
