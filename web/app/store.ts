@@ -183,8 +183,10 @@ const refresh = following<Wanted, Answer<Parcel>>({
   isOld,
   show,
   ask: async ({ history: { project }, shownMin }, how) => {
-    await giveAssets(project);
     const compute = worker();
+    await giveAssets(project);
+    // One that was ended meanwhile has its parts with it: another must not be asked in its place.
+    if (running?.worker !== compute) throw new Stopped();
     return { answer: compute.derive(sender.send(project), { ...how, shownMin }) };
   },
   rests: () => useApp.rests(),

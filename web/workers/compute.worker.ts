@@ -17,6 +17,7 @@ import { registry } from '#core/works';
 import { Receiver } from './document.ts';
 import { Packer } from './parts.ts';
 import type { Answer, Compute, TerrainView } from './protocol.ts';
+import { Turns } from './turns.ts';
 
 const packer = new Packer();
 const receiver = new Receiver();
@@ -104,6 +105,16 @@ async function slowly<T>(ticket: number, run: () => Promise<T>): Promise<Answer<
   }
 }
 
+const turns = new Turns();
+
+/** Documents are worked out one after the other; one that waits while a newer comes is given up unseen. */
+const inTurn = <T>(ticket: number, run: () => Promise<T>): Promise<Answer<T>> =>
+  slowly(ticket, async () => {
+    const done = await turns.take(() => (dropped.has(ticket) ? Promise.resolve(null) : run()));
+    if (done === null) throw new Dropped();
+    return done;
+  });
+
 /** Questions whose arrays are made anew for each answer. */
 const FRESH: ReadonlySet<QuestionName> = new Set(['layer', 'shade', 'contours', 'departure']);
 
@@ -119,8 +130,9 @@ const compute: Compute = {
     // What the page sends is a document: it has no other shape.
     const project = receiver.receive(sending) as Project;
     const shown = shownMin === null ? {} : { shownMin };
-    const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM, isNear: true } : {};
-    return slowly(ticket, async () => {
+    return inTurn(ticket, async () => {
+      // What decided is that of the last whole set as the turn comes.
+      const quick = isQuick && decided?.project === project.id ? { only: decided.only, startsM: decided.startsM, isNear: true } : {};
       const result = await finishSlowly(deriveSlowly(project, context, { ...shown, ...quick }), () => lookUp(ticket));
       const { first, starts, isWhole } = result.view;
       if (isWhole)
