@@ -4,7 +4,7 @@ import { exitFlow, noneCarries } from '../exit.ts';
 import { COMMON_PRACTICE, cureBy, gradeMax, gradeMin, upToMm, metres, millimetres } from '../rules.ts';
 import { leastRule } from '../size-rule.ts';
 import { STEEPEST } from './formulas.ts';
-import { type Headcut, isChute, plugWeight } from './model.ts';
+import { type Headcut, hasApron, isChute, plugWeight } from './model.ts';
 import { paceOf } from './retreat.ts';
 import { type HeadFacts, chuteStone, downFrom, dugBy, floatsBy, overLip } from './standing.ts';
 
@@ -216,14 +216,14 @@ const sides: Rule<HeadFacts> = {
 const apron = leastRule<HeadFacts>(
   {
     id: 'headcut.apron',
-    title: 'Apron at the foot of the chute',
-    why: 'Water comes down fast: where it meets soft ground it digs, and the chute slides into the hole.',
+    title: 'Apron at its foot',
+    why: 'Water comes down fast: where it meets soft ground it digs, and what was built above slides into the hole.',
     source: {
       key: 'robinson-1998',
-      locator: 'fifteen stones long; under grass once and a half its drop by common practice',
+      locator: 'fifteen stones long; under grass and what is laid in once and a half its drop by common practice',
       fromMemory: true,
     },
-    applies: ({ standing: { head } }) => isChute(head),
+    applies: ({ standing: { head } }) => hasApron(head),
   },
   {
     path: 'dimensions.apronM',

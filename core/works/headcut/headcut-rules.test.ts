@@ -160,7 +160,7 @@ describe('rules on heads of gullies', () => {
         [1.5001, 'weigh'],
         [3, 'fine'],
       ],
-      silent: [facts(BATTER)],
+      silent: [facts(BATTER), facts()],
     },
     'headcut.floats': {
       at: (v) => flow(overFor(depthFor(v)), PLUG),
@@ -253,6 +253,11 @@ describe('rules on heads of gullies', () => {
     for (const form of ['left', 'plug'] as const) expect(said('headcut.above', facts({ ...ONE, form, above: 'bare' }))[0]).toBe('weigh');
     for (const form of ['batter', 'rock', 'grass'] as const)
       expect(said('headcut.above', facts({ ...ONE, form, above: 'bare' }))[0]).toBe('mend');
+  });
+  it.each([GRASS, PLUG])('under grass and below what is laid in the apron is once and a half the drop', (of) => {
+    const at = (apronM: number) => said('headcut.apron', with_('dimensions.apronM', apronM, withAt(of, 'levels.footM', 99.4)));
+    expect([at(2.4)[0], at(2.399)[0], at(1.201)[0]]).toEqual(['fine', 'weigh', 'weigh']);
+    expect(at(1.199)).toEqual(['mend', expect.stringMatching(/Lay an apron 2\.40 m long/)]);
   });
   it('a face of sand is laid flatter than one of hard clay', () => {
     const at = (soil: string, slopeHV: number) =>

@@ -115,8 +115,8 @@ describe('a head among the works', () => {
     ['left', ['peg'], ['above', 'mark', 'after']],
     ['batter', ['cut', 'seed'], ['above', 'mark', 'lead', 'cut', 'seed', 'fence', 'after']],
     ['rock', ['cut', 'stone', 'stone-weight', 'cloth'], ['above', 'mark', 'cut', 'cloth', 'foot', 'stone', 'lip', 'fence', 'after']],
-    ['grass', ['cut', 'turf', 'stone', 'stone-weight'], ['above', 'mark', 'lead', 'cut', 'turf', 'fence', 'after']],
-    ['plug', ['bale', 'stake'], ['above', 'mark', 'lay', 'stake', 'after']],
+    ['grass', ['cut', 'turf', 'stone', 'stone-weight'], ['above', 'mark', 'lead', 'cut', 'turf', 'apron', 'fence', 'after']],
+    ['plug', ['bale', 'stake', 'stone', 'stone-weight'], ['above', 'mark', 'lay', 'stake', 'apron', 'after']],
   ] as const)('%s has its own quantities and steps, the ground above first', (form, items, steps) => {
     const one = place({ ...ONE, form });
     expect(one.quantities(factsOf(SITE)).map((q) => q.item)).toEqual(items);
@@ -125,6 +125,33 @@ describe('a head among the works', () => {
     const { parts } = one.section!(101.1);
     expect(parts.map((p) => p.role)).toContain('water');
     for (const { points } of parts) for (const [x, y] of points) expect(Number.isFinite(x + y)).toBe(true);
+  });
+  it('below what is laid in stone is counted, carried, drawn and pegged where the water lands, over all its lip; none where none is laid', () => {
+    const plug = withAt(ONE, 'form', 'plug');
+    const bare = withAt(plug, 'dimensions.apronM', 0);
+    const [with_, without] = [plug, bare].map((head) => partsOf(standingHead(head, GROUND)));
+    // 6 m of lip, 3 m down, two stones of 0.2 m: 7.2 m3, laid at 2 m3 a day.
+    expect([with_.stoneM3, without.stoneM3]).toEqual([expect.closeTo(7.2, 9), 0]);
+    expect(with_.hours - without.hours).toBeGreaterThan((7.2 / 2) * 8 - 1e-9);
+    const stoneIn = (head: Headcut) => place(head).section!(null).parts.filter(({ role }) => role === 'stone');
+    const [layer] = stoneIn(plug);
+    const [xs, ys] = [layer.points.map(([x]) => x), layer.points.map(([, y]) => y)];
+    expect([Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)].map((v) => Number(v.toFixed(6)))).toEqual([
+      0.4, 3.4, 98.6, 99,
+    ]);
+    const pegged = (head: Headcut) => place(head).pegs(5, null).find((p) => p.name === 'end of the apron'); // prettier-ignore
+    const at = measureHead(LINE, SITE).at;
+    expect(pegged(plug)).toMatchObject({ levelM: 99, y: expect.closeTo(at[1] - 3.4, 6) });
+    const step = place(plug).buildSteps().find(({ id }) => id === 'apron'); // prettier-ignore
+    expect(words(step?.does)).toMatch(/stone of 200 mm two thick, 3\.00 m down/);
+    expect([
+      stoneIn(bare),
+      pegged(bare),
+      place(bare)
+        .buildSteps()
+        .some(({ id }) => id === 'apron'),
+    ]).toEqual([[], undefined, false]);
+    expect(place(bare).quantities(factsOf(SITE)).map((q) => q.item)).toEqual(['bale', 'stake']); // prettier-ignore
   });
   it('logs are told by their length', () => {
     const logs = place({ ...ONE, form: 'plug', plug: 'log' }).quantities(factsOf(SITE));
@@ -137,7 +164,7 @@ describe('a head among the works', () => {
     ['batter', ['earthM3', 'hours']],
     ['rock', ['earthM3', 'stoneM3', 'hours']],
     ['grass', ['earthM3', 'stoneM3', 'hours']],
-    ['plug', ['hours']],
+    ['plug', ['stoneM3', 'hours']],
   ] as const)('%s tells of what it takes, and of nothing it does not', (form, ids) => {
     const figures = place({ ...ONE, form }).figures(factsOf(SITE), new Worksheet('head'));
     const taken = figures.filter(({ id }) => ['earthM3', 'stoneM3', 'hours'].includes(id));

@@ -10,10 +10,22 @@ import { headcutDescriptor } from './descriptor.ts';
 import { BALE_FLOATS, CHUTE_STONE_GENTLE, CHUTE_STONE_STEEP, FALL_POWER, LOG_FLOATS, REACHES_IN, RETREAT } from './formulas.ts';
 import { type HeadGround, measureHead } from './ground.ts';
 import { partsOf, quantitiesOf, stepsOf } from './making.ts';
-import { type Headcut, isChute } from './model.ts';
+import type { Headcut } from './model.ts';
 import { paceOf } from './retreat.ts';
 import { sectionOf } from './section.ts';
-import { type HeadFacts, type Standing, chuteStone, downFrom, dugBy, faceM, floatsBy, overLip, standingHead, storeOf } from './standing.ts';
+import {
+  type HeadFacts,
+  type Standing,
+  apronAlong,
+  chuteStone,
+  downFrom,
+  dugBy,
+  faceM,
+  floatsBy,
+  overLip,
+  standingHead,
+  storeOf,
+} from './standing.ts';
 import { suitsHead } from './suits.ts';
 
 export * from './model.ts';
@@ -67,7 +79,7 @@ function figuresOf(facts: HeadFacts, sheet: Worksheet): Figure[] {
     ...(isBuilt
       ? ([
           ...(head.form === 'plug' ? [] : [{ id: 'earthM3', label: 'To cut', value: parts.earthM3, kind: 'volume' } as const]),
-          ...(isChute(head) ? [{ id: 'stoneM3', label: 'Stone', value: parts.stoneM3, kind: 'volume' } as const] : []),
+          ...(parts.stoneM3 > 0 ? [{ id: 'stoneM3', label: 'Stone', value: parts.stoneM3, kind: 'volume' } as const] : []),
           { id: 'hours', label: 'Hours of one person', value: parts.hours, kind: 'hours' },
         ] as const)
       : []),
@@ -86,6 +98,7 @@ function pegsOf(standing: Standing): PegDraft[] {
   const { head, ground } = standing;
   const { lipM, footM } = head.levels;
   const length = lineLength(head.line);
+  const apron = apronAlong(standing);
   const at = ([x, y]: readonly [number, number]) => ({ x, y });
   const side = (name: string, atM: number): PegDraft => ({
     name,
@@ -105,9 +118,7 @@ function pegsOf(standing: Standing): PegDraft[] {
     side('other end of the lip', length),
     { ...peg('lip', 'sill', 0), levelM: lipM, groundM: ground.lipM },
     { ...peg('foot', 'floor', faceM(standing)), levelM: footM, groundM: ground.foot?.levelM ?? null },
-    ...(isChute(head)
-      ? [{ ...peg('end of the apron', 'stone', faceM(standing) + head.dimensions.apronM), levelM: footM, groundM: null } as const]
-      : []),
+    ...(apron ? [{ ...peg('end of the apron', 'stone', apron[1]), levelM: footM, groundM: null } as const] : []),
     mark,
   ];
 }

@@ -2,7 +2,7 @@ import type { BuildStep, QuantityLine } from '../../contract/index.ts';
 import { lineLength } from '../../geometry/index.ts';
 import { amount, say } from '../../units/index.ts';
 import { BEFORE_DIGGING, type Draft, SEED_AT_ONCE, STONE_T_M3, carryHours, counted, inOrder, layingHours, line } from '../making.ts';
-import { type Headcut, isChute } from './model.ts';
+import { type Headcut, hasApron, isChute } from './model.ts';
 import { type Standing, faceM } from './standing.ts';
 
 /** Sides of a chute, out per 1 up; stone twice its median thick; bales a metre long: common practice. */
@@ -26,7 +26,7 @@ export function partsOf(standing: Standing): HeadParts {
   const earthM3 = along > 0 ? ((dropM * dropM * slopeHV) / 2) * (isChute(head) ? overM + SIDES_HV * sideM : lipM) : 0;
   const faceM2 = along * wide;
   const lined = head.form === 'rock' ? faceM2 * THICK * stoneM : 0;
-  const stoneM3 = lined + (isChute(head) ? apronM * overM * THICK * stoneM : 0);
+  const stoneM3 = lined + (hasApron(head) ? apronM * overM * THICK * stoneM : 0);
   const laidM3 = head.form === 'plug' ? lipM * plugM * Math.max(plugM, dropM / 2) : 0;
   const { m3PerDay, carryM } = head.labour;
   return { earthM3, stoneM3, faceM2, hours: layingHours(earthM3 + stoneM3 + laidM3, m3PerDay) + carryHours(stoneM3 * STONE_T_M3, carryM) };
@@ -42,12 +42,14 @@ export function quantitiesOf(standing: Standing): QuantityLine[] {
     earthM3,
     'earth',
   );
-  const stone = line({ item: 'stone', label: 'Stone', kind: 'volume', from: 'chute and apron, two stones thick' }, stoneM3, 'stone');
+  const from = head.form === 'rock' ? 'chute and apron, two stones thick' : 'apron, two stones thick';
+  const stone = line({ item: 'stone', label: 'Stone', kind: 'volume', from }, stoneM3, 'stone');
   const weighs = line(
     { item: 'stone-weight', label: 'It weighs', kind: 'mass', from: 'stone with its gaps' },
     stoneM3 * STONE_T_M3,
     'stone',
   );
+  const apron = stoneM3 > 0 ? [stone, weighs] : [];
   const cloth = line({ item: 'cloth', label: 'Filter cloth or gravel under it', kind: 'area', from: 'face of the chute' }, faceM2, 'made');
   const seed = line({ item: 'seed', label: 'Face to seed and mulch', kind: 'area', from: 'its length down the face' }, faceM2, 'surface');
   const layers = Math.max(1, Math.ceil(dropM / 2 / head.dimensions.plugM));
@@ -60,7 +62,7 @@ export function quantitiesOf(standing: Standing): QuantityLine[] {
     case 'rock':
       return [cut, stone, weighs, cloth];
     case 'grass':
-      return [cut, line({ item: 'turf', label: 'Turf', kind: 'area', from: 'face of the chute' }, faceM2, 'surface'), stone, weighs];
+      return [cut, line({ item: 'turf', label: 'Turf', kind: 'area', from: 'face of the chute' }, faceM2, 'surface'), ...apron];
     case 'plug':
       return [
         head.plug === 'bale'
@@ -76,6 +78,7 @@ export function quantitiesOf(standing: Standing): QuantityLine[] {
               'made',
             ),
         counted({ item: 'stake', label: 'Stakes', from: 'two for each metre and layer' }, 2 * layers * Math.ceil(lip)),
+        ...apron,
       ];
   }
 }
@@ -105,6 +108,17 @@ export function stepsOf(standing: Standing): BuildStep[] {
     levels: marks,
     cautions: [BEFORE_DIGGING, 'Nobody stands under an undercut lip, or on it.'],
   };
+  const under: Draft[] =
+    apronM > 0
+      ? [
+          {
+            id: 'apron',
+            does: say`Where the water lands dig in level stone of ${amount(stoneM, 'difference')} two thick, ${amount(apronM, 'length')} down the gully.`,
+            hold: 'Its end is set deeper than the rest, level with the bed.',
+            levels: marks.slice(1),
+          },
+        ]
+      : [];
   const fence: Draft = { id: 'fence', does: 'Fence it with a fence that lifts or lets go in a flood, not with one that catches brush.' };
   switch (head.form) {
     case 'left':
@@ -153,10 +167,8 @@ export function stepsOf(standing: Standing): BuildStep[] {
         MARK,
         { id: 'lead', does: 'Lead the water round it until the grass holds: a season at the least.' },
         pull,
-        {
-          id: 'turf',
-          does: say`Turf it, ${amount(chuteWidthM, 'length')} wide and dished, sods pegged and laid across the flow; stone at its foot.`,
-        },
+        { id: 'turf', does: say`Turf it, ${amount(chuteWidthM, 'length')} wide and dished, sods pegged and laid across the flow.` },
+        ...under,
         fence,
         AFTER,
       );
@@ -169,11 +181,8 @@ export function stepsOf(standing: Standing): BuildStep[] {
           does: `Lay ${LAID[head.plug]} tight against the face from the foot up, the middle lower than the sides.`,
           cautions: ['Nobody stands under an undercut lip, or on it.'],
         },
-        {
-          id: 'stake',
-          does: 'Stake each to firm ground, wire over the top, and lay stone where the water lands.',
-          hold: 'Pull at each: it does not lift.',
-        },
+        { id: 'stake', does: 'Stake each to firm ground, and wire over the top.', hold: 'Pull at each: it does not lift.' },
+        ...under,
         AFTER,
       );
   }

@@ -49,7 +49,7 @@ export interface Headcut extends WorkBase {
 
 const LINED: FieldSpec['shownWhen'] = { path: 'form', is: ['rock', 'grass'] };
 const CUT: FieldSpec['shownWhen'] = { path: 'form', is: ['batter', 'rock', 'grass'] };
-const STONE: FieldSpec['shownWhen'] = { path: 'form', is: ['rock'] };
+const STONE: FieldSpec['shownWhen'] = { path: 'form', is: ['rock', 'grass', 'plug'] };
 const PLUGGED: FieldSpec['shownWhen'] = { path: 'form', is: ['plug'] };
 
 const d = (
@@ -79,10 +79,15 @@ export const HEAD_FIELDS: readonly FieldSpec[] = [
     min: 0.03,
     max: 1.5,
     kind: 'difference',
-    help: 'What water down the chute must not move.',
+    help: 'Of a chute or an apron: what water there must not move.',
     shownWhen: STONE,
   }),
-  d('apronM', 'Apron at its foot', { min: 0, max: 40, help: 'Level stone past the end of the chute.', shownWhen: LINED }),
+  d('apronM', 'Apron at its foot', {
+    min: 0,
+    max: 40,
+    help: 'Level stone where the water lands, past the end of the chute or of what is laid in.',
+    shownWhen: STONE,
+  }),
   d('plugM', 'Thickness of a bale or log', { min: 0.05, max: 2, help: 'As it lies.', shownWhen: PLUGGED }),
   d('plugKgM3', 'It weighs', {
     min: 20,
@@ -195,6 +200,8 @@ const PLUG_KG_M3: Readonly<Record<Headcut['plug'], number>> = { bale: 120, log: 
 export const plugWeight = ({ plug, dimensions }: Headcut): number => dimensions.plugKgM3 ?? PLUG_KG_M3[plug];
 
 export const dropOf = ({ levels }: Pick<Headcut, 'levels'>): number => levels.lipM - levels.footM;
+/** Whether water lands on stone laid for it. */
+export const hasApron = (head: Pick<Headcut, 'form'>): boolean => isChute(head) || head.form === 'plug';
 /** Whether water runs down it by design. */
 export const isChute = ({ form }: Pick<Headcut, 'form'>): boolean => form === 'rock' || form === 'grass';
 

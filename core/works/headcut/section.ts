@@ -2,14 +2,14 @@
 import type { SectionShape } from '../../contract/index.ts';
 import type { Point } from '../../geometry/index.ts';
 import { ABOVE_M, STEP_M } from './ground.ts';
-import { isChute } from './model.ts';
-import { type Standing, faceM } from './standing.ts';
+import { type Standing, apronAlong, faceM } from './standing.ts';
 
 export function sectionOf(standing: Standing, waterM: number | null): SectionShape {
   const { head, ground, dropM } = standing;
   const { lipM, footM } = head.levels;
-  const { slopeHV, stoneM, apronM, plugM } = head.dimensions;
-  const end = faceM(standing) + (isChute(head) ? apronM : 0) + 4;
+  const { slopeHV, stoneM, plugM } = head.dimensions;
+  const apron = apronAlong(standing);
+  const end = (apron?.[1] ?? faceM(standing)) + 4;
   const line = Array.from(ground.profileM, (level, k): Point => [k * STEP_M - ABOVE_M, level]).filter(
     ([x, level]) => x <= end && !Number.isNaN(level),
   );
@@ -22,12 +22,14 @@ export function sectionOf(standing: Standing, waterM: number | null): SectionSha
   const layer = (from: readonly Point[]): SectionShape['parts'] => [
     { role: 'stone', isArea: true, points: [...from, ...[...from].reverse().map(([x, y]): Point => [x, y - thick])] },
   ];
+  const bed = (apron ?? []).map((x): Point => [x, footM]);
+  const landing = apron ? layer(bed) : [];
   const parts: Readonly<Record<typeof head.form, SectionShape['parts']>> = {
     left: [],
     batter: [{ role: 'cut', points: face }],
-    rock: layer([...face, [out + apronM, footM]]),
-    grass: [{ role: 'cut', points: face }, ...(apronM > 0 ? layer([[out, footM], [out + apronM, footM]]) : [])], // prettier-ignore
-    plug: [{ role: 'earth', isArea: true, points: [[0, footM], [0, footM + Math.max(plugM, dropM / 2)], [plugM, footM + Math.max(plugM, dropM / 2)], [plugM, footM]] }], // prettier-ignore
+    rock: layer([...face, ...bed.slice(1)]),
+    grass: [{ role: 'cut', points: face }, ...landing],
+    plug: [{ role: 'earth', isArea: true, points: [[0, footM], [0, footM + Math.max(plugM, dropM / 2)], [plugM, footM + Math.max(plugM, dropM / 2)], [plugM, footM]] }, ...landing], // prettier-ignore
   };
   const stands = waterM === null || waterM <= lipM ? [] : [waterM];
   return {

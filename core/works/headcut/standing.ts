@@ -5,7 +5,7 @@ import { type Point, lineLength } from '../../geometry/index.ts';
 import { GRASSED_SILL_C, SCOUR_SCHOKLITSCH, SCOUR_VERONESE, grassedSillLaw } from '../../hydraulics/index.ts';
 import { BALE_FLOATS, CHUTE_STONE_GENTLE, CHUTE_STONE_STEEP, LOG_FLOATS, STEEP } from './formulas.ts';
 import type { HeadGround } from './ground.ts';
-import { type Headcut, dropOf, isChute, plugWeight } from './model.ts';
+import { type Headcut, dropOf, hasApron, isChute, plugWeight } from './model.ts';
 
 export interface Standing {
   readonly head: Headcut;
@@ -39,6 +39,15 @@ export const downFrom = ({ ground: { at, down } }: Standing, awayM: number): Poi
 export function faceM({ head, dropM, ground }: Standing): number {
   const found = ground.foot?.awayM ?? dropM;
   return head.form === 'left' || head.form === 'plug' ? found : dropM * head.dimensions.slopeHV;
+}
+
+/** From the lip to where its apron begins, at the end of a chute or of what is laid against an upright face, and ends [m]; null without. */
+export function apronAlong(standing: Standing): readonly [fromM: number, toM: number] | null {
+  const { head } = standing;
+  const { apronM, plugM } = head.dimensions;
+  if (!hasApron(head) || apronM <= 0) return null;
+  const fromM = isChute(head) ? faceM(standing) : plugM;
+  return [fromM, fromM + apronM];
 }
 
 /** What water runs on as it leaves: its own stone, its own grass, or the floor of the gully, of whose fall nothing is known. */

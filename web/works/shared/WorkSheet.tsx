@@ -129,12 +129,14 @@ const STAGE_ROWS = 8;
 function StagePart({ id }: { readonly id: string }): ReactNode {
   const format = useFormat();
   const store = storeFor(useDerived(), id);
-  const stage = store?.stage.filter((s) => s.levelM <= store.crestM + 1e-6) ?? [];
+  // Below its sill nothing stands: what only runs over it is no water to look up. Behind a leaky dam it does.
+  if (!store || (store.sillM !== null && store.sillM <= store.floorM)) return null;
+  const stage = store.stage.filter((s) => s.levelM <= store.crestM + 1e-6);
   if (stage.length === 0) return null;
   const every = Math.max(1, Math.ceil(stage.length / STAGE_ROWS));
   const shown = stage.filter((_, k) => k % every === 0 || k === stage.length - 1);
   return (
-    <FoldPart title="Water at each level" sum={`up to ${format(store?.crestM, 'level')}`} isLookedUp>
+    <FoldPart title="Water at each level" sum={`up to ${format(store.crestM, 'level')}`} isLookedUp>
       <Table
         caption="Water by level"
         head={['level', 'water', 'it wets']}
