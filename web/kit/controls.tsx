@@ -74,6 +74,9 @@ const Trigger = styled(AriaButton)`
   color: var(--ink);
   padding: 3px 2px;
   min-height: 28px;
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
   max-width: 250px;
   cursor: pointer;
   text-align: left;

@@ -24,12 +24,20 @@ export function sectionOf(standing: Standing, waterM: number | null): SectionSha
   ];
   const bed = (apron ?? []).map((x): Point => [x, footM]);
   const landing = apron ? layer(bed) : [];
+  // As high as half the drop, its back at the foot of the face.
+  const [back, high] = [faceM(standing), footM + Math.max(plugM, dropM / 2)];
+  const laid: Point[] = [
+    [back, footM],
+    [back, high],
+    [back + plugM, high],
+    [back + plugM, footM],
+  ];
   const parts: Readonly<Record<typeof head.form, SectionShape['parts']>> = {
     left: [],
     batter: [{ role: 'cut', points: face }],
     rock: layer([...face, ...bed.slice(1)]),
     grass: [{ role: 'cut', points: face }, ...landing],
-    plug: [{ role: 'earth', isArea: true, points: [[0, footM], [0, footM + Math.max(plugM, dropM / 2)], [plugM, footM + Math.max(plugM, dropM / 2)], [plugM, footM]] }, ...landing], // prettier-ignore
+    plug: [{ role: 'earth', isArea: true, points: laid }, ...landing],
   };
   const stands = waterM === null || waterM <= lipM ? [] : [waterM];
   return {

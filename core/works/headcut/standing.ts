@@ -41,12 +41,12 @@ export function faceM({ head, dropM, ground }: Standing): number {
   return head.form === 'left' || head.form === 'plug' ? found : dropM * head.dimensions.slopeHV;
 }
 
-/** From the lip to where its apron begins, at the end of a chute or of what is laid against an upright face, and ends [m]; null without. */
+/** From the lip to where its apron begins, at the end of a chute or of what is laid before the face, and ends [m]; null without. */
 export function apronAlong(standing: Standing): readonly [fromM: number, toM: number] | null {
   const { head } = standing;
   const { apronM, plugM } = head.dimensions;
   if (!hasApron(head) || apronM <= 0) return null;
-  const fromM = isChute(head) ? faceM(standing) : plugM;
+  const fromM = faceM(standing) + (isChute(head) ? 0 : plugM);
   return [fromM, fromM + apronM];
 }
 
