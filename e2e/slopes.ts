@@ -195,14 +195,19 @@ export function slopes(open: () => Bench): void {
       const mended = await v.until(() => named<Weir>('Weir 1'), (w) => w !== undefined && w.dimensions.apronM !== 4); // prettier-ignore
       expect(mended?.dimensions.apronM).toBeCloseTo(apron, 1);
 
+      await v.reads('aside', /Water at each level/);
       await v.choose('Work', 'Gully head');
-      await v.reads('aside', /Reaches what stands uphill in\s+\d+ yr/);
+      // Water only runs over it: there is none to be looked up by its level.
+      expect(await v.reads('aside', /Reaches what stands uphill in\s+\d+ yr/)).not.toMatch(/Water at each level/);
+      // Where it lands below what is laid in there is stone to lay, and to fetch.
+      await v.choose('What is done', 'bales, logs or brush laid in');
+      await v.reads('aside', /Stone\s+[\d.]+\s?m³/);
       await v.page.$$eval('summary, button', (all) =>
         (all as HTMLElement[]).find((b) => b.textContent?.trim() === 'If the ground above rests')?.scrollIntoView(),
       );
       await v.reads('aside', /10 years\s*\d+ L\/s/);
 
-      for (let k = 0; k < 7; k++) await v.press('Undo');
+      for (let k = 0; k < 8; k++) await v.press('Undo');
       await v.until(async () => (await works()).length, (n) => n === before); // prettier-ignore
     });
   });

@@ -95,6 +95,8 @@ const MARK: Draft = {
 };
 const AFTER: Draft = { id: 'after', does: 'Go to it after each large rain: read the mark, mend what moved, keep stock off it.' };
 
+const END_DEEP = 'The end of the apron is set deeper than the rest, level with the bed.';
+
 export function stepsOf(standing: Standing): BuildStep[] {
   const { head } = standing;
   const { slopeHV, stoneM, apronM, chuteWidthM, sideM } = head.dimensions;
@@ -114,7 +116,7 @@ export function stepsOf(standing: Standing): BuildStep[] {
           {
             id: 'apron',
             does: say`Where the water lands dig in level stone of ${amount(stoneM, 'difference')} two thick, ${amount(apronM, 'length')} down the gully.`,
-            hold: 'Its end is set deeper than the rest, level with the bed.',
+            hold: END_DEEP,
             levels: marks.slice(1),
           },
         ]
@@ -146,7 +148,7 @@ export function stepsOf(standing: Standing): BuildStep[] {
         {
           id: 'foot',
           does: say`Dig in the foot and lay the apron first, ${amount(apronM, 'length')} long, stone of ${amount(stoneM, 'difference')} two thick.`,
-          hold: 'The end of the apron is set deeper than the rest, level with the bed.',
+          hold: END_DEEP,
         },
         {
           id: 'stone',

@@ -126,11 +126,13 @@ export function StoreFacts({ id }: { readonly id: string }): ReactNode {
 const STAGE_ROWS = 8;
 
 /** How much water stands at each level up to the crest, and what it wets: to be looked up. */
-function StagePart({ id }: { readonly id: string }): ReactNode {
+function StagePart({ work }: { readonly work: WorkBase }): ReactNode {
   const format = useFormat();
-  const store = storeFor(useDerived(), id);
-  // Below its sill nothing stands: what only runs over it is no water to look up. Behind a leaky dam it does.
-  if (!store || (store.sillM !== null && store.sillM <= store.floorM)) return null;
+  const store = storeFor(useDerived(), work.id);
+  const { retains, isChannel } = catalogue.describe(work).traits;
+  if (!store) return null;
+  // Without a bank or wall, and with its sill at its floor, it only lets water over: none stands there to be looked up.
+  if (retains === 'none' && isChannel !== true && store.sillM !== null && store.sillM <= store.floorM) return null;
   const stage = store.stage.filter((s) => s.levelM <= store.crestM + 1e-6);
   if (stage.length === 0) return null;
   const every = Math.max(1, Math.ceil(stage.length / STAGE_ROWS));
@@ -272,7 +274,7 @@ export function WorkSheet<W extends WorkBase>({ work, answer, children }: Shown<
           <StoreFacts id={id} />
         </FoldPart>
       )}
-      <StagePart id={id} />
+      <StagePart work={work} />
       <MakingPart id={id} />
       <LabourPart id={id} />
       <HandOverPart id={id} />
